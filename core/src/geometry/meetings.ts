@@ -1,0 +1,128 @@
+import { orient2d } from 'robust-predicates'
+import {
+  parameterOfDirection,
+  pointAt,
+  radiusOf,
+  type ArcPiece,
+  type LinePiece,
+  type Piece,
+} from './piece'
+import { add, cross, distance, dot, norm, scale, subtract, type Vec } from './vector'
+
+/** A place where two pieces meet: the point, and the parameter on each. */
+export interface Meeting {
+  readonly at: Vec
+  readonly t: number
+  readonly u: number
+}
+
+/**
+ * All isolated places where two pieces cross or touch, and both ends of each stretch they share.
+ * @param tolerance distance in mm within which places count as one
+ */
+export function meetingsOf(a: Piece, b: Piece, tolerance: number): Meeting[] {
+  const found = [...endMeetings(a, b, tolerance), ...crossings(a, b)]
+  const kept: Meeting[] = []
+  for (const m of found) {
+    if (!kept.some((k) => distance(k.at, m.at) <= tolerance)) kept.push(m)
+  }
+  return kept
+}
+
+/** Ends of one piece that lie on the other. Shared stretches of any kind begin and end at such. */
+function endMeetings(a: Piece, b: Piece, tolerance: number): Meeting[] {
+  const found: Meeting[] = []
+  for (const t of [0, 1]) {
+    const at = pointAt(a, t)
+    const u = parameterNear(b, at, tolerance)
+    if (u !== undefined) found.push({ at, t, u })
+  }
+  for (const u of [0, 1]) {
+    const at = pointAt(b, u)
+    const t = parameterNear(a, at, tolerance)
+    if (t !== undefined) found.push({ at, t, u })
+  }
+  return found
+}
+
+/** The parameter of a point that lies on a piece within a tolerance; ends count first. */
+function parameterNear(piece: Piece, p: Vec, tolerance: number): number | undefined {
+  if (distance(p, piece.from) <= tolerance) return 0
+  if (distance(p, piece.to) <= tolerance) return 1
+  if (piece.kind === 'line') {
+    const d = subtract(piece.to, piece.from)
+    const length = norm(d)
+    const t = dot(subtract(p, piece.from), d) / (length * length)
+    const off = Math.abs(cross(d, subtract(p, piece.from))) / length
+    return t > 0 && t < 1 && off <= tolerance ? t : undefined
+  }
+  const fromCentre = subtract(p, piece.centre)
+  if (Math.abs(norm(fromCentre) - radiusOf(piece)) > tolerance) return undefined
+  return parameterOfDirection(piece, fromCentre)
+}
+
+function crossings(a: Piece, b: Piece): Meeting[] {
+  if (a.kind === 'line' && b.kind === 'line') return lineLine(a, b)
+  if (a.kind === 'line' && b.kind === 'arc') return lineArc(a, b)
+  if (a.kind === 'arc' && b.kind === 'line') {
+    return lineArc(b, a).map(({ at, t, u }) => ({ at, t: u, u: t }))
+  }
+  if (a.kind === 'arc' && b.kind === 'arc') return arcArc(a, b)
+  return []
+}
+
+/** A proper crossing of two lines; whether there is one is decided by exact orientations. */
+function lineLine(a: LinePiece, b: LinePiece): Meeting[] {
+  const turn = (p: Vec, q: Vec, r: Vec): number => Math.sign(orient2d(p.x, p.y, q.x, q.y, r.x, r.y))
+  const acrossB = turn(b.from, b.to, a.from) * turn(b.from, b.to, a.to)
+  const acrossA = turn(a.from, a.to, b.from) * turn(a.from, a.to, b.to)
+  if (acrossB >= 0 || acrossA >= 0) return []
+  const d = subtract(a.to, a.from)
+  const e = subtract(b.to, b.from)
+  const gap = subtract(b.from, a.from)
+  const determinant = cross(d, e)
+  if (determinant === 0) return []
+  const t = cross(gap, e) / determinant
+  const u = cross(gap, d) / determinant
+  return [{ at: pointAt(a, t), t, u }]
+}
+
+function lineArc(a: LinePiece, b: ArcPiece): Meeting[] {
+  const d = subtract(a.to, a.from)
+  const length = norm(d)
+  if (length === 0) return []
+  const along = scale(d, 1 / length)
+  const toCentre = subtract(b.centre, a.from)
+  const foot = dot(toCentre, along)
+  const height = cross(along, toCentre)
+  const r = radiusOf(b)
+  const half = (r - height) * (r + height)
+  if (half < 0) return []
+  const reach = Math.sqrt(half)
+  return [foot - reach, foot + reach].flatMap((s) => {
+    const t = s / length
+    const at = add(a.from, scale(along, s))
+    const u = parameterOfDirection(b, subtract(at, b.centre))
+    return t >= 0 && t <= 1 && u !== undefined ? [{ at, t, u }] : []
+  })
+}
+
+function arcArc(a: ArcPiece, b: ArcPiece): Meeting[] {
+  const between = subtract(b.centre, a.centre)
+  const d = norm(between)
+  if (d === 0) return []
+  const ra = radiusOf(a)
+  const rb = radiusOf(b)
+  const along = (d * d + (ra - rb) * (ra + rb)) / (2 * d)
+  const half = (ra - along) * (ra + along)
+  if (half < 0) return []
+  const axis = scale(between, 1 / d)
+  const side = { x: -axis.y, y: axis.x }
+  const foot = add(a.centre, scale(axis, along))
+  return [-Math.sqrt(half), Math.sqrt(half)].flatMap((h) => {
+    const at = add(foot, scale(side, h))
+    const t = parameterOfDirection(a, subtract(at, a.centre))
+    const u = parameterOfDirection(b, subtract(at, b.centre))
+    return t !== undefined && u !== undefined ? [{ at, t, u }] : []
+  })
+}

@@ -1,0 +1,195 @@
+import {
+  add,
+  boxAround,
+  cross,
+  distance,
+  dot,
+  mix,
+  norm,
+  rotate,
+  scale,
+  subtract,
+  unit,
+  type Box,
+  type Vec,
+} from './vector'
+
+/** A straight piece. */
+export interface LinePiece {
+  readonly kind: 'line'
+  readonly from: Vec
+  readonly to: Vec
+}
+
+/** A circular piece from one point to another about a centre; turn is counter-clockwise or not. */
+export interface ArcPiece {
+  readonly kind: 'arc'
+  readonly from: Vec
+  readonly to: Vec
+  readonly centre: Vec
+  readonly counterClockwise: boolean
+}
+
+/**
+ * One smooth piece of a section's outline, run through by t from 0 to 1.
+ * All that the section engine asks of a curve is in this file and in `integrals.ts` and
+ * `meetings.ts`; a cubic Bézier joins as a third member of this union.
+ */
+export type Piece = LinePiece | ArcPiece
+
+export const line = (from: Vec, to: Vec): LinePiece => ({ kind: 'line', from, to })
+
+export const arc = (from: Vec, to: Vec, centre: Vec, counterClockwise: boolean): ArcPiece => ({
+  kind: 'arc',
+  from,
+  to,
+  centre,
+  counterClockwise,
+})
+
+/** The radius of an arc in mm. */
+export const radiusOf = (a: ArcPiece): number => distance(a.from, a.centre)
+
+/**
+ * The angle an arc turns through in radians, positive counter-clockwise, in (0, 2π] by size.
+ * Ends that coincide make a full circle.
+ */
+export function sweepOf(a: ArcPiece): number {
+  const u = subtract(a.from, a.centre)
+  const v = subtract(a.to, a.centre)
+  const angle = Math.atan2(cross(u, v), dot(u, v))
+  if (a.counterClockwise) return angle > 0 ? angle : angle + 2 * Math.PI
+  return angle < 0 ? angle : angle - 2 * Math.PI
+}
+
+/** The point at t in mm. Stable for flat arcs of large radius: it is reckoned from the start. */
+export function pointAt(piece: Piece, t: number): Vec {
+  switch (piece.kind) {
+    case 'line':
+      return mix(piece.from, piece.to, t)
+    case 'arc': {
+      if (t === 0) return piece.from
+      if (t === 1) return piece.to
+      const turn = sweepOf(piece) * t
+      const tangent = tangentAt(piece, 0)
+      const chord = 2 * radiusOf(piece) * Math.sin(Math.abs(turn) / 2)
+      return add(piece.from, scale(rotate(tangent, turn / 2), chord))
+    }
+  }
+}
+
+/** The unit tangent at t, in the direction of travel. */
+export function tangentAt(piece: Piece, t: number): Vec {
+  switch (piece.kind) {
+    case 'line':
+      return unit(subtract(piece.to, piece.from))
+    case 'arc': {
+      const outward = unit(subtract(piece.from, piece.centre))
+      const start = piece.counterClockwise
+        ? { x: -outward.y, y: outward.x }
+        : { x: outward.y, y: -outward.x }
+      return t === 0 ? start : rotate(start, sweepOf(piece) * t)
+    }
+  }
+}
+
+/** The signed curvature in 1/mm, positive when the piece turns counter-clockwise. */
+export function curvatureOf(piece: Piece): number {
+  switch (piece.kind) {
+    case 'line':
+      return 0
+    case 'arc':
+      return (piece.counterClockwise ? 1 : -1) / radiusOf(piece)
+  }
+}
+
+export function lengthOf(piece: Piece): number {
+  switch (piece.kind) {
+    case 'line':
+      return distance(piece.from, piece.to)
+    case 'arc':
+      return Math.abs(sweepOf(piece)) * radiusOf(piece)
+  }
+}
+
+/** The same piece run through the other way. */
+export function reversed<P extends Piece>(piece: P): P {
+  if (piece.kind === 'line') return { ...piece, from: piece.to, to: piece.from }
+  return {
+    ...piece,
+    from: piece.to,
+    to: piece.from,
+    counterClockwise: !piece.counterClockwise,
+  }
+}
+
+/** The smallest box around a piece, exact at the extremes of arcs. */
+export function boundsOf(piece: Piece): Box {
+  const points = [piece.from, piece.to]
+  if (piece.kind === 'arc') {
+    const r = radiusOf(piece)
+    const c = piece.centre
+    for (const d of [
+      { x: r, y: 0 },
+      { x: 0, y: r },
+      { x: -r, y: 0 },
+      { x: 0, y: -r },
+    ]) {
+      if (parameterOfDirection(piece, d) !== undefined) points.push(add(c, d))
+    }
+  }
+  return boxAround(points) ?? { min: piece.from, max: piece.to }
+}
+
+/** The parameter where an arc passes the ray from its centre in a direction, if it does. */
+export function parameterOfDirection(piece: ArcPiece, direction: Vec): number | undefined {
+  const sweep = sweepOf(piece)
+  const u = subtract(piece.from, piece.centre)
+  const angle = Math.atan2(cross(u, direction), dot(u, direction))
+  const turn =
+    sweep > 0 ? (angle + 2 * Math.PI) % (2 * Math.PI) : (angle - 2 * Math.PI) % (2 * Math.PI)
+  const t = turn / sweep
+  return t >= 0 && t <= 1 ? t : undefined
+}
+
+/** The distance in mm from a point to the nearest point of a piece, and that point's parameter. */
+export function nearestOn(piece: Piece, p: Vec): { readonly distance: number; readonly t: number } {
+  const ends = [0, 1].map((t) => ({ t, distance: distance(p, t === 0 ? piece.from : piece.to) }))
+  const t = interiorFoot(piece, p)
+  const candidates =
+    t === undefined ? ends : [...ends, { t, distance: distance(p, pointAt(piece, t)) }]
+  return candidates.reduce((best, c) => (c.distance < best.distance ? c : best))
+}
+
+function interiorFoot(piece: Piece, p: Vec): number | undefined {
+  switch (piece.kind) {
+    case 'line': {
+      const d = subtract(piece.to, piece.from)
+      const square = dot(d, d)
+      if (square === 0) return undefined
+      const t = dot(subtract(p, piece.from), d) / square
+      return t > 0 && t < 1 ? t : undefined
+    }
+    case 'arc': {
+      const d = subtract(p, piece.centre)
+      return norm(d) > 0 ? parameterOfDirection(piece, d) : undefined
+    }
+  }
+}
+
+/**
+ * Points along a piece, both ends included, whose chords stay within a distance of the curve.
+ * @param chordTolerance largest distance between curve and chord in mm
+ */
+export function pointsAlong(piece: Piece, chordTolerance: number): Vec[] {
+  if (piece.kind === 'line') return [piece.from, piece.to]
+  const step = chordAngle(radiusOf(piece), chordTolerance)
+  const count = Math.max(1, Math.ceil(Math.abs(sweepOf(piece)) / step - 1e-9))
+  return Array.from({ length: count + 1 }, (_, i) => pointAt(piece, i / count))
+}
+
+/** The largest angle in radians between points on a circle whose chord stays within a tolerance. */
+export function chordAngle(radius: number, chordTolerance: number): number {
+  const ratio = Math.min(1, chordTolerance / Math.max(radius, 1e-12))
+  return Math.min(Math.PI / 6, 2 * Math.acos(1 - ratio))
+}

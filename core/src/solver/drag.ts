@@ -1,0 +1,82 @@
+import { analyseSystem } from './analysis'
+import { prepareBlock, type BlockSolver } from './leastChange'
+import { buildSystem, initialUnknowns, writeCoordinates, type SizeValues } from './system'
+import type { Sketch } from '../sketch'
+import type { Vec } from '../geometry'
+
+/** How much more a dragged coordinate resists being moved than the rest. */
+const GRIP = 1e4
+
+export interface DragSession {
+  /**
+   * Where the points stand when the dragged ones are pulled by a vector in mm from where the drag
+   * began. Constraints and sizes hold; what need not move does not.
+   */
+  readonly move: (by: Vec) => ReadonlyMap<string, Vec>
+  /** False when none of the dragged points can move. */
+  readonly movable: boolean
+}
+
+/**
+ * Begins to drag points. Merging, ranking and ordering are done here once; a move then only solves
+ * the blocks the dragged points belong to, always from where the drag began, so that going back
+ * leads back.
+ */
+export function startDrag(
+  sketch: Sketch,
+  values: SizeValues,
+  draggedIds: readonly string[],
+): DragSession {
+  const system = buildSystem(sketch, values)
+  const analysis = analyseSystem(system)
+  const coordinates = new Float64Array(system.start.length)
+  const base = initialUnknowns(system)
+  writeCoordinates(system, base, coordinates)
+  const solverOf = (block: (typeof analysis.blocks)[number]): BlockSolver =>
+    prepareBlock(
+      system,
+      block.equations.flatMap((e) => analysis.independent[e] ?? []),
+      block.unknowns,
+      coordinates,
+    )
+  for (const block of analysis.blocks) {
+    if (block.determined) solverOf(block).solve(base)
+  }
+  const free = analysis.blocks.filter((b) => !b.determined)
+  const freeUnknowns = new Set(free.flatMap((b) => b.unknowns))
+
+  const pulls = new Map<number, 'x' | 'y'>()
+  for (const id of draggedIds) {
+    const i = system.pointIds.indexOf(id)
+    if (i < 0) continue
+    for (const axis of ['x', 'y'] as const) {
+      const u = system.unknownOf[2 * i + (axis === 'x' ? 0 : 1)] ?? -1
+      if (freeUnknowns.has(u)) pulls.set(u, axis)
+    }
+  }
+  const stiffness = new Float64Array(system.unknowns).fill(1)
+  for (const u of pulls.keys()) stiffness[u] = GRIP
+  const touched = free.filter((b) => b.equations.length > 0 && b.unknowns.some((u) => pulls.has(u)))
+  const solvers = touched.map(solverOf)
+  let last = base
+
+  const positionsAt = (unknowns: Float64Array): ReadonlyMap<string, Vec> => {
+    writeCoordinates(system, unknowns, coordinates)
+    return new Map(
+      system.pointIds.map((id, i) => [
+        id,
+        { x: coordinates[2 * i] ?? 0, y: coordinates[2 * i + 1] ?? 0 },
+      ]),
+    )
+  }
+
+  const move = (by: Vec): ReadonlyMap<string, Vec> => {
+    const next = base.slice()
+    for (const [u, axis] of pulls) next[u] = (base[u] ?? 0) + by[axis]
+    writeCoordinates(system, next, coordinates)
+    if (solvers.every((solver) => solver.solve(next, stiffness))) last = next
+    return positionsAt(last)
+  }
+
+  return { move, movable: pulls.size > 0 }
+}

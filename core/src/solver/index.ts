@@ -1,0 +1,5 @@
+export { solve, withPositions, type Solution } from './solve'
+export type { Disagreement } from './explain'
+export { startDrag, type DragSession } from './drag'
+export { createRandom } from './random'
+export type { SizeValues } from './system'
