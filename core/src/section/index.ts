@@ -1,0 +1,3 @@
+export * from './types'
+export { profileOf, type Profile } from './profile'
+export { solidProperties, type SolidProperties } from './properties'

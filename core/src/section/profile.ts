@@ -1,0 +1,187 @@
+import { distance, line, pointsAlong, reversed, type Vec } from '../geometry'
+import { AXIS_ID } from '../sketch'
+import { VERTEX_TOLERANCE } from '../tolerances'
+import { arrange, traceLoops, twin, type Arrangement } from './arrangement'
+import { axisFaults, crossingFaults, zeroLengthFaults } from './health'
+import {
+  EMPTY_SECTION,
+  type Loop,
+  type ProfileFault,
+  type Region,
+  type Section,
+  type SectionEdge,
+} from './types'
+
+/** What drawn edges enclose, and what keeps them from enclosing it. */
+export interface Profile {
+  readonly section: Section
+  readonly faults: readonly ProfileFault[]
+}
+
+/**
+ * Finds the material that drawn edges enclose. Ends on the axis are joined along it, two and two
+ * from the left. A closed outline inside another is a hole; lines that only divide material leave
+ * no edge. With crossings or edges below the axis there is no material, but faults that say so.
+ * @param step the step whose name the edges carry
+ */
+export function profileOf(drawn: readonly SectionEdge[], step: string): Profile {
+  const zero = zeroLengthFaults(drawn)
+  const useless = new Set(zero.flatMap((f) => f.entities))
+  const usable = drawn.filter((e) => !useless.has(e.name.entity))
+  const broken = [...axisFaults(usable), ...crossingFaults(usable)]
+  if (broken.length > 0) return { section: EMPTY_SECTION, faults: [...zero, ...broken] }
+  const closed = [...usable, ...closingEdges(usable, step)]
+  const arrangement = arrange(closed)
+  const { kept, faults } = withoutLooseEnds(arrangement)
+  const section = kept.length > 0 ? enclosed(arrange(kept)) : EMPTY_SECTION
+  return { section, faults: [...zero, ...faults] }
+}
+
+/** Edges along the axis between ends that lie on it with nothing else there. */
+function closingEdges(edges: readonly SectionEdge[], step: string): SectionEdge[] {
+  const { vertices, leaving } = arrange(edges)
+  const ends = vertices
+    .filter((v, i) => Math.abs(v.y) <= VERTEX_TOLERANCE && (leaving[i]?.length ?? 0) % 2 === 1)
+    .sort((a, b) => a.x - b.x)
+  const closing: SectionEdge[] = []
+  for (let i = 0; i + 1 < ends.length; i += 2) {
+    const [a, b] = [ends[i], ends[i + 1]]
+    if (a && b) closing.push({ piece: line(a, b), name: { step, entity: AXIS_ID, role: 'axis' } })
+  }
+  return closing
+}
+
+/** Takes off edges that hang by one end, again and again, and reports where they began. */
+function withoutLooseEnds(arrangement: Arrangement): {
+  kept: SectionEdge[]
+  faults: ProfileFault[]
+} {
+  const { edges, vertices, startOf, leaving } = arrangement
+  const degree = leaving.map((list) => list.length)
+  const gone = new Uint8Array(edges.length)
+  const loose = [...degree.keys()].filter((v) => degree[v] === 1)
+  const faults = loose.map((v): ProfileFault => {
+    const at = vertices[v] ?? { x: 0, y: 0 }
+    const others = loose.flatMap((w) => (w === v ? [] : (vertices[w] ?? [])))
+    const edge = edges[(leaving[v]?.[0] ?? 0) >> 1]
+    const entities = edge ? [edge.name.entity] : []
+    const gaps = others.map((p) => distance(p, at))
+    return { kind: 'open', at, entities, ...(gaps.length > 0 ? { gap: Math.min(...gaps) } : {}) }
+  })
+  for (let v = loose.pop(); v !== undefined; v = loose.pop()) {
+    const halfEdge = leaving[v]?.find((h) => gone[h >> 1] === 0)
+    if (halfEdge === undefined) continue
+    gone[halfEdge >> 1] = 1
+    const other = startOf[twin(halfEdge)] ?? 0
+    degree[other] = (degree[other] ?? 1) - 1
+    if (degree[other] === 1) loose.push(other)
+  }
+  return { kept: edges.filter((_, i) => gone[i] === 0), faults }
+}
+
+function enclosed(arrangement: Arrangement): Section {
+  const faceOf = new Int32Array(arrangement.startOf.length)
+  const traced = traceLoops(arrangement)
+  traced.forEach((loop, face) => loop.forEach((h) => (faceOf[h] = face)))
+  const outlines = traced.map((loop) => outlineOf(arrangement, loop))
+  const areas = outlines.map(signedArea)
+  const networkOf = networks(arrangement)
+  const network = (face: number): number =>
+    networkOf[arrangement.startOf[traced[face]?.[0] ?? 0] ?? 0] ?? -1
+  const apart = (a: number, b: number): boolean => network(a) !== network(b)
+  /** A face with area is material when an even number of other networks lie around it. */
+  const isSolid = (face: number): boolean => {
+    const around = outlines.filter(
+      (outline, i) => (areas[i] ?? 0) < 0 && apart(i, face) && contains(outline, outlines[face]),
+    )
+    return around.length % 2 === 0
+  }
+  /** The loop round a network bounds the smallest face it lies in, if it lies in any. */
+  const isMaterial = traced.map((_, loop) => {
+    if ((areas[loop] ?? 0) > 0) return isSolid(loop)
+    const around = [...outlines.keys()].filter(
+      (i) => (areas[i] ?? 0) > 0 && apart(i, loop) && contains(outlines[i] ?? [], outlines[loop]),
+    )
+    around.sort((a, b) => (areas[a] ?? 0) - (areas[b] ?? 0))
+    return around[0] !== undefined && isSolid(around[0])
+  })
+  const material = (h: number): boolean => isMaterial[faceOf[h] ?? 0] === true
+  const boundary = traceLoops(arrangement, (h) => material(h) && !material(twin(h)))
+  const loops = boundary.map((halfEdges) => ({
+    loop: halfEdges.flatMap((h): SectionEdge[] => {
+      const edge = arrangement.edges[h >> 1]
+      if (!edge) return []
+      return [(h & 1) === 0 ? edge : { ...edge, piece: reversed(edge.piece) }]
+    }),
+    outline: outlineOf(arrangement, halfEdges),
+  }))
+  return { regions: nest(loops) }
+}
+
+interface Outlined {
+  readonly loop: Loop
+  readonly outline: readonly Vec[]
+}
+
+/** Gives every hole to the smallest outer loop around it. */
+function nest(loops: readonly Outlined[]): Region[] {
+  const outers = loops
+    .filter((l) => signedArea(l.outline) > 0)
+    .sort((a, b) => signedArea(a.outline) - signedArea(b.outline))
+  const holes = new Map<Outlined, Loop[]>(outers.map((o) => [o, []]))
+  for (const inner of loops) {
+    if (signedArea(inner.outline) > 0) continue
+    const around = outers.find((o) => contains(o.outline, inner.outline))
+    if (around) holes.get(around)?.push(inner.loop)
+  }
+  return outers.map((o) => ({ outer: o.loop, holes: holes.get(o) ?? [] }))
+}
+
+/** For each vertex the number of the connected network of edges it belongs to. */
+function networks({ vertices, leaving, startOf }: Arrangement): Int32Array {
+  const numbers = new Int32Array(vertices.length).fill(-1)
+  vertices.forEach((_, first) => {
+    if ((numbers[first] ?? -1) >= 0) return
+    numbers[first] = first
+    const queue = [first]
+    for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
+      for (const h of leaving[v] ?? []) {
+        const other = startOf[twin(h)] ?? 0
+        if ((numbers[other] ?? -1) >= 0) continue
+        numbers[other] = first
+        queue.push(other)
+      }
+    }
+  })
+  return numbers
+}
+
+/** Chords near enough to the curve to tell inside from outside of loops that do not meet. */
+function outlineOf(arrangement: Arrangement, loop: readonly number[]): Vec[] {
+  return loop.flatMap((h) => {
+    const edge = arrangement.edges[h >> 1]
+    if (!edge) return []
+    return pointsAlong((h & 1) === 0 ? edge.piece : reversed(edge.piece), 1e-3).slice(0, -1)
+  })
+}
+
+function signedArea(outline: readonly Vec[]): number {
+  return outline.reduce((sum, p, i) => {
+    const q = outline[(i + 1) % outline.length] ?? p
+    return sum + (p.x * q.y - q.x * p.y) / 2
+  }, 0)
+}
+
+/** Whether an outline lies inside another that it does not cross; judged at an edge's middle. */
+function contains(outer: readonly Vec[], inner: readonly Vec[] | undefined): boolean {
+  const [a, b] = inner ?? []
+  if (!a || !b) return false
+  const p = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
+  let inside = false
+  outer.forEach((v, i) => {
+    const w = outer[(i + 1) % outer.length] ?? v
+    if (v.y > p.y === w.y > p.y) return
+    if (p.x < v.x + ((p.y - v.y) * (w.x - v.x)) / (w.y - v.y)) inside = !inside
+  })
+  return inside
+}
