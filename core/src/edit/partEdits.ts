@@ -1,0 +1,161 @@
+import { isReservedName } from '../formula'
+import { fail, succeed, type Result } from '../result'
+import { emptySketch } from '../sketch'
+import { valuesOf, type Material, type NamedValue, type Part } from '../part'
+import type { Command } from './command'
+
+const MOST_NAME_LENGTH = 80
+
+export function renamePart(name: string): Command {
+  return {
+    label: 'rename part',
+    run: (part) => {
+      const trimmed = name.trim()
+      if (trimmed === '') return fail('name.empty', 'A part needs a name.', 'Type one.')
+      if (trimmed.length > MOST_NAME_LENGTH) {
+        return fail(
+          'name.long',
+          'This name is too long.',
+          `Keep it under ${MOST_NAME_LENGTH} letters.`,
+        )
+      }
+      return succeed(trimmed === part.name ? part : { ...part, name: trimmed })
+    },
+  }
+}
+
+/** Gives a body a material; materials no body has any more leave the part. */
+export function setMaterial(bodyId: string, material: Material): Command {
+  return {
+    label: 'change material',
+    run: (part) => {
+      const bodies = part.bodies.map((b) => (b.id === bodyId ? { ...b, material: material.id } : b))
+      const all = [...part.materials.filter((m) => m.id !== material.id), material]
+      return succeed({
+        ...part,
+        bodies,
+        materials: all.filter((m) => bodies.some((b) => b.material === m.id)),
+      })
+    },
+  }
+}
+
+/** Adds a named value, or changes the one of that name. */
+export function setValue(value: NamedValue, formerName: string = value.name): Command {
+  return {
+    label: `set ${value.name}`,
+    run: (part) => {
+      const bad = refuseName(part, value.name, formerName)
+      if (bad) return bad
+      const exists = part.values.some((v) => v.name === formerName)
+      const values = exists
+        ? part.values.map((v) => (v.name === formerName ? value : v))
+        : [...part.values, value]
+      const next = { ...part, values }
+      const problem = valuesOf(next).problems.get(value.name)
+      return problem ? { ok: false, problem } : succeed(next)
+    },
+  }
+}
+
+function refuseName(part: Part, name: string, formerName: string): Result<never> | undefined {
+  if (!/^[A-Za-z_][A-Za-z0-9_]{0,39}$/.test(name)) {
+    const mend = 'Use letters, digits and _, with a letter first, as in bore or wall_2.'
+    return fail('value.name', `“${name}” cannot be a name.`, mend)
+  }
+  if (isReservedName(name)) {
+    return fail('value.reserved', `“${name}” is a unit or a function.`, 'Choose another name.')
+  }
+  const taken =
+    part.values.some((v) => v.name === name && v.name !== formerName) ||
+    part.sketches.some((s) => s.sizes.some((size) => size.name === name))
+  return taken
+    ? fail('value.taken', `There is a value called “${name}” already.`, 'Choose another name.')
+    : undefined
+}
+
+export function removeValue(name: string): Command {
+  return {
+    label: `delete ${name}`,
+    run: (part) => succeed({ ...part, values: part.values.filter((v) => v.name !== name) }),
+  }
+}
+
+/** Turns a profile into a body. The first takes the part's first body, later ones make their own. */
+export function addRevolve(sketchId: string): Command {
+  return {
+    label: 'revolve',
+    run: (part) => {
+      const sketch = part.sketches.find((s) => s.id === sketchId)
+      if (!sketch) return fail('sketch.gone', 'This profile is gone.', 'Choose another profile.')
+      const used = part.route.some((s) => s.kind === 'revolve' && s.sketch === sketchId)
+      if (used) {
+        return fail(
+          'step.used',
+          `Profile ${sketch.name} is turned already.`,
+          'Change its sizes, or draw another profile.',
+        )
+      }
+      const taken = new Set(part.route.flatMap((s) => (s.kind === 'revolve' ? [s.body] : [])))
+      const free = part.bodies.find((b) => !taken.has(b.id))
+      const bodyId = free?.id ?? `body${part.nextId + 1}`
+      const material = part.bodies[0]?.material ?? ''
+      const body = { id: bodyId, name: `body ${part.bodies.length + 1}`, material }
+      const step = {
+        id: `step${part.nextId}`,
+        kind: 'revolve' as const,
+        number: nextNumber(part),
+        aside: false,
+        sketch: sketchId,
+        regions: 'all' as const,
+        effect: 'add' as const,
+        body: bodyId,
+      }
+      return succeed({
+        ...part,
+        nextId: part.nextId + 2,
+        bodies: free ? part.bodies : [...part.bodies, body],
+        route: [...part.route, step],
+      })
+    },
+  }
+}
+
+function nextNumber(part: Part): number {
+  return 10 * (Math.floor(Math.max(0, ...part.route.map((s) => s.number)) / 10) + 1)
+}
+
+export function removeStep(stepId: string): Command {
+  return {
+    label: 'delete step',
+    run: (part) => succeed({ ...part, route: part.route.filter((s) => s.id !== stepId) }),
+  }
+}
+
+export function setAside(stepId: string, aside: boolean): Command {
+  return {
+    label: aside ? 'set step aside' : 'take step up',
+    run: (part) =>
+      succeed({ ...part, route: part.route.map((s) => (s.id === stepId ? { ...s, aside } : s)) }),
+  }
+}
+
+/** Adds an empty profile, named with the next free letter. */
+export function addSketch(): Command {
+  return {
+    label: 'new profile',
+    run: (part) => {
+      const names = new Set(part.sketches.map((s) => s.name))
+      let n = 0
+      while (names.has(letters(n))) n++
+      const sketch = emptySketch(`sketch${part.nextId}`, letters(n))
+      return succeed({ ...part, nextId: part.nextId + 1, sketches: [...part.sketches, sketch] })
+    },
+  }
+}
+
+/** A, B … Z, AA, AB … */
+function letters(n: number): string {
+  const last = String.fromCharCode(65 + (n % 26))
+  return n < 26 ? last : letters(Math.floor(n / 26) - 1) + last
+}

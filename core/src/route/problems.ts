@@ -1,0 +1,70 @@
+import { fail, type Problem } from '../result'
+import { describeItem, entityName, findItem, type Sketch } from '../sketch'
+import { formatLength } from '../units'
+import type { Part } from '../part'
+import type { ProfileFault } from '../section'
+import type { Disagreement } from '../solver'
+
+/** A disagreement in words: who is in it and what would mend it. */
+export function disagreementProblem(sketch: Sketch, disagreement: Disagreement): Problem {
+  const names = disagreement.members.map((id) => {
+    const item = findItem(sketch, id)
+    return item ? describeItem(sketch, item) : id
+  })
+  const list = names.join('; ')
+  const involves = { involves: disagreement.members }
+  if (disagreement.kind === 'conflict') {
+    return fail(
+      'sketch.conflict',
+      names.length === 1 ? `This cannot hold: ${list}.` : `These cannot all hold: ${list}.`,
+      'Change a value, delete one, or make one a reference.',
+      involves,
+    ).problem
+  }
+  return fail(
+    'sketch.redundant',
+    `These say the same twice: ${list}.`,
+    'Delete one, or make a size of them a reference.',
+    involves,
+  ).problem
+}
+
+/** A fault of a profile as a sentence with its mend. */
+export function faultProblem(fault: ProfileFault, sketch: Sketch, part: Part): Problem {
+  const at = `${formatLength(fault.at.x, part.units)}, ⌀${formatLength(2 * fault.at.y, part.units)}`
+  const names = fault.entities.map((id) => entityName(sketch, id))
+  const involves = { involves: fault.entities }
+  switch (fault.kind) {
+    case 'open': {
+      const gap =
+        fault.gap === undefined ? '' : `, ${formatLength(fault.gap, part.units)} from the next`
+      return fail(
+        'profile.open',
+        `Profile ${sketch.name} is open: ${names.join()} ends loose at ${at}${gap}.`,
+        'Draw on to another end or to the axis.',
+        involves,
+      ).problem
+    }
+    case 'crossing':
+      return fail(
+        'profile.crossing',
+        `Profile ${sketch.name} meets itself: ${names.join(' and ')} at ${at}.`,
+        'Move one of them, or delete what is doubled.',
+        involves,
+      ).problem
+    case 'belowAxis':
+      return fail(
+        'profile.axis',
+        `Profile ${sketch.name} crosses the axis: ${names.join()} reaches below it.`,
+        'Move its ends onto the axis or above it.',
+        involves,
+      ).problem
+    case 'zeroLength':
+      return fail(
+        'profile.zero',
+        `${names.join()} of profile ${sketch.name} has no length.`,
+        'Delete it, or move its ends apart.',
+        involves,
+      ).problem
+  }
+}

@@ -1,0 +1,40 @@
+import type { Problem } from '../result'
+import type { Profile, Section, SolidProperties } from '../section'
+import type { Solution } from '../solver'
+
+/** What a sketch comes to. */
+export interface SketchState {
+  readonly solution: Solution
+  readonly profile: Profile
+  /** Problems of the sketch's sizes, by size id. */
+  readonly sizeProblems: ReadonlyMap<string, Problem>
+  /** What every size measures where the points stand, by size id, in mm or radians. */
+  readonly measured: ReadonlyMap<string, number>
+}
+
+export interface StepState {
+  readonly stepId: string
+  readonly status: 'done' | 'failed' | 'aside'
+  /** What went wrong and what mends it; only for failed steps. */
+  readonly problem?: Problem
+  /** The change of mass it made, in g. */
+  readonly massChange: number
+}
+
+export interface BodyState {
+  readonly bodyId: string
+  readonly section: Section
+  /** For a density of 1; undefined while the body has no material. */
+  readonly solid: SolidProperties | undefined
+  /** in g */
+  readonly mass: number
+}
+
+/** A part, evaluated: what every sketch, step and body comes to. */
+export interface PartState {
+  readonly sketches: ReadonlyMap<string, SketchState>
+  readonly steps: readonly StepState[]
+  readonly bodies: readonly BodyState[]
+  /** Problems of named values, by name. */
+  readonly valueProblems: ReadonlyMap<string, Problem>
+}
