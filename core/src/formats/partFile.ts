@@ -1,0 +1,178 @@
+import { ValidationError } from 'yup'
+import { fail, succeed, type Result } from '../result'
+import { settle } from '../route'
+import { referencesOf } from '../sketch'
+import { PART_VERSION, type Part, type Step } from '../part'
+import { KNOWN_STEPS, partSchema } from './partSchema'
+
+/** Larger files are refused before they are read: a part of 3,000 lines takes about 1 MB. */
+export const LARGEST_PART_FILE = 8_000_000
+
+/** Nested deeper than this is no part. */
+const DEEPEST = 32
+
+type Json = Readonly<Record<string, unknown>>
+
+/**
+ * How a document of each older version becomes one of the next: `MIGRATIONS.get(n)` takes version n
+ * to n + 1.
+ */
+export type Migrations = ReadonlyMap<number, (document: Json) => Json>
+
+const MIGRATIONS: Migrations = new Map()
+
+/** A part as the text of a part file: JSON, two spaces to a level, ending in a newline. */
+export function writePartFile(part: Part): string {
+  const route = part.route.map((step) => (step.kind === 'unknown' ? step.kept : step))
+  return `${JSON.stringify({ ...part, route }, null, 2)}\n`
+}
+
+/**
+ * Reads the text of a part file. Older versions are brought up to date; steps of unknown kinds are
+ * kept; everything else that does not fit is refused with a sentence that says where.
+ */
+export function readPartFile(text: string): Result<Part> {
+  if (text.length > LARGEST_PART_FILE) {
+    return fail('file.large', 'This file is too large for a part.', 'Check that it is a part file.')
+  }
+  let document: unknown
+  try {
+    document = JSON.parse(text)
+  } catch (error) {
+    return jsonProblem(text, error)
+  }
+  return readPart(document)
+}
+
+/** Reads a part from a parsed document, such as one that came over the network. */
+export function readPart(document: unknown): Result<Part> {
+  if (!isRecord(document) || document['format'] !== 'lathica-part') {
+    return fail(
+      'file.format',
+      'This is not a part file.',
+      'Choose a file that ends in .lathica.json.',
+    )
+  }
+  const hostile = hostileKey(document, 0)
+  if (hostile !== undefined) {
+    return fail(
+      'file.key',
+      `The file holds ${hostile}, which no part has.`,
+      'Take it out and try again.',
+    )
+  }
+  const migrated = migrate(document, MIGRATIONS, PART_VERSION)
+  if (!migrated.ok) return migrated
+  const prepared = withUnknownSteps(migrated.value)
+  try {
+    partSchema.validateSync(prepared, { strict: true, abortEarly: true })
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error
+    const path = error.path === undefined || error.path === '' ? 'the file' : `“${error.path}”`
+    return fail(
+      'file.shape',
+      `In ${path}: ${error.message}.`,
+      'Mend it there, or use an older copy.',
+    )
+  }
+  const part = prepared as unknown as Part
+  const broken = brokenReference(part)
+  if (broken !== undefined)
+    return fail('file.reference', broken, 'Mend it there, or use an older copy.')
+  return succeed(settle(part))
+}
+
+/** Takes a document step by step from its version to the wanted one. */
+export function migrate(document: Json, migrations: Migrations, wanted: number): Result<Json> {
+  let here = document
+  for (;;) {
+    const version = here['version']
+    if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
+      return fail('file.version', 'The file does not say its version.', 'Add "version": 1.')
+    }
+    if (version === wanted) return succeed(here)
+    if (version > wanted) {
+      return fail(
+        'file.newer',
+        `This file was made by a newer version (${version}; this one reads up to ${wanted}).`,
+        'Open it with the newer version.',
+      )
+    }
+    const step = migrations.get(version)
+    if (!step) return fail('file.version', `Version ${version} is not known.`, 'Use a newer copy.')
+    here = { ...step(here), version: version + 1 }
+  }
+}
+
+function jsonProblem(text: string, error: unknown): Result<never> {
+  const trimmed = text.trimEnd()
+  if (trimmed !== '' && !trimmed.endsWith('}')) {
+    const mend = 'Save or copy it again; its end is missing.'
+    return fail('file.truncated', 'This file stops before it is complete.', mend)
+  }
+  const position = /position (\d+)/.exec(error instanceof Error ? error.message : '')?.[1]
+  const at =
+    position === undefined ? undefined : { from: Number(position), to: Number(position) + 1 }
+  const lines = text.slice(0, at?.from ?? 0).split('\n').length
+  const where = at ? ` from line ${lines} on` : ''
+  return fail('file.json', `This file cannot be read${where}.`, 'Check that it is a part file.', {
+    ...(at ? { at } : {}),
+  })
+}
+
+function isRecord(value: unknown): value is Json {
+  return typeof value === 'object' && value !== null && !Array.isArray(value)
+}
+
+const HOSTILE = new Set(['__proto__', 'constructor', 'prototype'])
+
+/** A key that could reach into the program's own objects, or too deep a nesting. */
+function hostileKey(value: unknown, depth: number): string | undefined {
+  if (depth > DEEPEST) return 'a nesting that goes too deep'
+  if (typeof value !== 'object' || value === null) return undefined
+  for (const [key, inner] of Object.entries(value)) {
+    if (HOSTILE.has(key)) return `the key “${key}”`
+    if (key.length > 200) return 'a key that is too long'
+    const found = hostileKey(inner, depth + 1)
+    if (found !== undefined) return found
+  }
+  return undefined
+}
+
+/** Wraps steps of unknown kinds, so that they pass through unchanged. */
+function withUnknownSteps(document: Json): Json {
+  const { route } = document
+  if (!Array.isArray(route)) return document
+  const wrapped = route.map((step: unknown, i): unknown => {
+    if (!isRecord(step) || typeof step['kind'] !== 'string') return step
+    if (KNOWN_STEPS.includes(step['kind'])) return step
+    const number = typeof step['number'] === 'number' ? step['number'] : 10 * (i + 1)
+    const id = typeof step['id'] === 'string' ? step['id'] : `unknown${i}`
+    return { kind: 'unknown', id, number, aside: false, kept: step } satisfies Step
+  })
+  return { ...document, route: wrapped }
+}
+
+/** A sentence about the first reference to something that is not there, or id used twice. */
+function brokenReference(part: Part): string | undefined {
+  for (const sketch of part.sketches) {
+    const points = new Set(sketch.points.map((p) => p.id))
+    const known = new Set([...points, ...sketch.entities.map((e) => e.id)])
+    if (known.size !== sketch.points.length + sketch.entities.length) {
+      return `Profile ${sketch.name} uses an id twice.`
+    }
+    for (const e of sketch.entities) {
+      if (!points.has(e.from) || !points.has(e.to)) {
+        return `In profile ${sketch.name}, “${e.id}” ends at a point that is not there.`
+      }
+    }
+    for (const item of [...sketch.constraints, ...sketch.sizes]) {
+      const lost = referencesOf(item).find((ref) => !known.has(ref))
+      if (lost !== undefined) {
+        return `In profile ${sketch.name}, “${item.id}” refers to “${lost}”, which is not there.`
+      }
+    }
+  }
+  const ids = [part.sketches, part.bodies, part.route].flatMap((l) => l.map((x) => x.id))
+  return new Set(ids).size === ids.length ? undefined : 'The part uses an id twice.'
+}

@@ -1,0 +1,110 @@
+import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
+import { LONGEST_FORMULA } from '../formula'
+import { LARGEST_LENGTH } from '../tolerances'
+
+/** The most of anything a file may hold: far above any part, far below what would stall a page. */
+const MOST_ITEMS = 20_000
+
+const id = string().strict().required().max(64)
+const text = string().strict().defined().max(120)
+const formula = string().strict().defined().max(LONGEST_FORMULA)
+const flag = boolean().strict().required()
+const coordinate = number().strict().required().min(-LARGEST_LENGTH).max(LARGEST_LENGTH)
+const count = number().strict().required().integer().min(0).max(1e9)
+
+const exactly = <T extends string>(...words: readonly T[]): Schema =>
+  mixed<T>().required().oneOf(words)
+
+/** An object with just these fields; others are refused so that nothing is dropped unseen. */
+const record = (fields: Record<string, Schema>): Schema =>
+  object(fields).strict().required().noUnknown()
+
+const list = (item: Schema | ReturnType<typeof lazy>): Schema =>
+  array(item as Schema)
+    .strict()
+    .required()
+    .max(MOST_ITEMS)
+
+/** One shape per kind; a kind that is not listed is refused with the names of those that are. */
+const byKind = (kinds: Readonly<Record<string, Record<string, Schema>>>): ReturnType<typeof lazy> =>
+  lazy((value: unknown) => {
+    const kind = (value as { kind?: unknown } | null)?.kind
+    const fields = typeof kind === 'string' && Object.hasOwn(kinds, kind) ? kinds[kind] : undefined
+    return record({ ...fields, kind: exactly(...Object.keys(kinds)) })
+  })
+
+const units = record({
+  length: exactly('mm', 'cm', 'm', 'in'),
+  angle: exactly('deg', 'rad'),
+  mass: exactly('g', 'kg', 'lb'),
+})
+
+const constraint = byKind({
+  coincident: { id, a: id, b: id },
+  axial: { id, line: id },
+  radial: { id, line: id },
+  pointOnLine: { id, point: id, line: id },
+  fixed: { id, point: id, x: coordinate, y: coordinate },
+})
+
+const sized = { id, name: id, formula, reference: flag }
+
+const size = byKind({
+  length: { ...sized, line: id },
+  axialDistance: { ...sized, a: id, b: id },
+  diameter: { ...sized, point: id },
+  angle: { ...sized, line: id, to: id, reversed: flag },
+})
+
+const sketch = record({
+  id,
+  name: text,
+  nextId: count,
+  points: list(record({ id, x: coordinate, y: coordinate })),
+  entities: list(
+    byKind({ line: { id, from: id, to: id, role: exactly('outline', 'construction', 'centre') } }),
+  ),
+  constraints: list(constraint),
+  sizes: list(size),
+})
+
+const anyStep = { id, number: count, aside: flag }
+
+const step = byKind({
+  revolve: { ...anyStep, sketch: id, regions: exactly('all'), effect: exactly('add'), body: id },
+  unknown: { ...anyStep, kept: mixed().required() },
+})
+
+/** The shape of a part, as `docs/part-file.md` tells it. */
+export const partSchema = record({
+  format: exactly('lathica-part'),
+  version: number().strict().required().integer(),
+  name: text,
+  lie: exactly('lying', 'standing'),
+  units,
+  nextId: count,
+  values: list(
+    record({
+      name: id,
+      measure: exactly('length', 'angle', 'mass', 'density', 'number'),
+      formula,
+    }),
+  ),
+  materials: list(
+    record({
+      id,
+      name: text,
+      density: number().strict().required().moreThan(0).max(1),
+      colour: string()
+        .strict()
+        .required()
+        .matches(/^#[0-9a-f]{6}$/),
+    }),
+  ),
+  bodies: list(record({ id, name: text, material: id })),
+  sketches: list(sketch),
+  route: list(step),
+})
+
+/** The kinds of steps this version runs; others are kept as they are. */
+export const KNOWN_STEPS: readonly string[] = ['revolve', 'unknown']

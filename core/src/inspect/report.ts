@@ -1,0 +1,112 @@
+import { disagreementProblem, evaluate, type PartState, type SketchState } from '../route'
+import type { Part } from '../part'
+import type { Sketch } from '../sketch'
+
+/** Mass properties of one body, in the units their names say. */
+export interface BodyReport {
+  readonly name: string
+  readonly material: string
+  readonly mass_g: number
+  readonly volume_mm3: number
+  readonly area_mm2: number
+  /** Axial position of the centre of mass; it lies on the axis. */
+  readonly centroid_mm: number
+  /** About the axis, and about any line through the centre square to it. */
+  readonly inertia_g_mm2: { readonly axis: number; readonly across: number }
+  readonly bounds_mm: { readonly from: number; readonly to: number; readonly diameter: number }
+}
+
+export interface SketchReport {
+  readonly name: string
+  readonly freedoms: number
+  readonly conflicts: readonly string[]
+  readonly regions: number
+  readonly faults: number
+}
+
+export interface StepReport {
+  readonly number: number
+  readonly kind: string
+  readonly status: 'done' | 'failed' | 'aside'
+  readonly message: string
+}
+
+export interface PartReport {
+  readonly name: string
+  readonly bodies: readonly BodyReport[]
+  readonly sketches: readonly SketchReport[]
+  readonly steps: readonly StepReport[]
+}
+
+/** Everything that can be told of a part in figures and sentences. */
+export function reportOf(part: Part): PartReport {
+  const state = evaluate(part)
+  return {
+    name: part.name,
+    bodies: bodyReports(part, state),
+    sketches: part.sketches.flatMap((sketch) => {
+      const found = state.sketches.get(sketch.id)
+      return found ? [sketchReport(sketch, found)] : []
+    }),
+    steps: part.route.map((step, i) => {
+      const found = state.steps[i]
+      const problem = found?.problem
+      const kind = step.kind === 'unknown' ? String(step.kept['kind']) : step.kind
+      const message = problem ? `${problem.message} ${problem.mend}` : ''
+      return { number: step.number, kind, status: found?.status ?? 'failed', message }
+    }),
+  }
+}
+
+function bodyReports(part: Part, state: PartState): BodyReport[] {
+  return state.bodies.flatMap((body): BodyReport[] => {
+    const { solid } = body
+    const meta = part.bodies.find((b) => b.id === body.bodyId)
+    const material = part.materials.find((m) => m.id === meta?.material)
+    if (!solid || !meta) return []
+    const density = material?.density ?? 0
+    return [
+      {
+        name: meta.name,
+        material: material?.name ?? 'none',
+        mass_g: body.mass,
+        volume_mm3: solid.volume,
+        area_mm2: solid.area,
+        centroid_mm: solid.centreX,
+        inertia_g_mm2: {
+          axis: density * solid.inertiaAxis,
+          across: density * solid.inertiaAcross,
+        },
+        bounds_mm: { from: solid.from, to: solid.to, diameter: 2 * solid.radius },
+      },
+    ]
+  })
+}
+
+function sketchReport(sketch: Sketch, state: SketchState): SketchReport {
+  const { solution, profile } = state
+  return {
+    name: sketch.name,
+    freedoms: solution.freedoms,
+    conflicts: solution.disagreements
+      .filter((d) => d.kind === 'conflict')
+      .map((d) => disagreementProblem(sketch, d).message),
+    regions: profile.section.regions.length,
+    faults: profile.faults.length,
+  }
+}
+
+/** Greatest diameter, overall length and total mass; undefined while nothing is turned. */
+export function overallOf(
+  state: PartState,
+): { readonly diameter: number; readonly length: number; readonly mass: number } | undefined {
+  const solids = state.bodies.flatMap((b) => b.solid ?? [])
+  if (solids.length === 0) return undefined
+  const from = Math.min(...solids.map((s) => s.from))
+  const to = Math.max(...solids.map((s) => s.to))
+  return {
+    diameter: 2 * Math.max(...solids.map((s) => s.radius)),
+    length: to - from,
+    mass: state.bodies.reduce((sum, b) => sum + b.mass, 0),
+  }
+}

@@ -1,0 +1,1 @@
+export { latheMesh, stepsRound, type LatheMesh, type MeshFace } from './lathe'

@@ -1,0 +1,143 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  createPart,
+  evaluate,
+  migrate,
+  readPart,
+  readPartFile,
+  solve,
+  writePartFile,
+  type Part,
+} from '../src'
+import { steppedSketch } from './support/chains'
+
+function spindle(): Part {
+  const { sketch } = steppedSketch([
+    { diameter: 20, length: 24 },
+    { diameter: 44, length: 8 },
+  ])
+  const sizes = sketch.sizes.map((s, i) => ({ ...s, formula: ['20', '24', '44', '8'][i] ?? '' }))
+  return {
+    ...createPart({ name: 'Spindle' }),
+    sketches: [{ ...sketch, id: 'sketch2', sizes }],
+    route: [
+      {
+        id: 'step3',
+        kind: 'revolve',
+        number: 10,
+        aside: false,
+        sketch: 'sketch2',
+        regions: 'all',
+        effect: 'add',
+        body: 'body1',
+      },
+    ],
+  }
+}
+
+const code = (text: string): string => {
+  const result = readPartFile(text)
+  if (result.ok) return 'read'
+  expect(result.problem.mend).not.toBe('')
+  return result.problem.code
+}
+
+const changed = (change: (document: Record<string, never>) => void): string => {
+  const document = JSON.parse(writePartFile(spindle())) as Record<string, never>
+  change(document)
+  return JSON.stringify(document)
+}
+
+describe('part files', () => {
+  it('come back as they were written', () => {
+    const part = spindle()
+    const read = readPartFile(writePartFile(part))
+    expect(read).toEqual({ ok: true, value: part })
+    expect(read.ok && evaluate(read.value).bodies[0]?.mass).toBeCloseTo(
+      7.85e-3 * Math.PI * (100 * 24 + 22 * 22 * 8),
+      9,
+    )
+  })
+
+  it('are solved when read, so that hand-made changes take hold', () => {
+    const text = writePartFile(spindle()).replace('"formula": "24"', '"formula": "2 in"')
+    const read = readPartFile(text)
+    if (!read.ok) throw new Error(read.problem.message)
+    expect(evaluate(read.value).bodies[0]?.solid?.to).toBeCloseTo(58.8, 9)
+    expect(solve(read.value.sketches[0] ?? (undefined as never), new Map()).solved).toBe(true)
+  })
+
+  it('keep steps of kinds they do not know, and say so', () => {
+    const knurl = { kind: 'knurl', id: 'k', number: 20, pitch: 0.8, pattern: { angle: 30 } }
+    const read = readPartFile(changed((d) => (d['route'] as unknown[]).push(knurl)))
+    if (!read.ok) throw new Error(read.problem.message)
+    const state = evaluate(read.value)
+    expect(state.steps.map((s) => s.status)).toEqual(['done', 'failed'])
+    expect(state.steps[1]?.problem?.message).toContain('knurl')
+    expect((JSON.parse(writePartFile(read.value)) as Part).route[1]).toEqual(knurl)
+  })
+
+  it.each([
+    ['cut short', writePartFile(spindle()).slice(0, 700), 'file.truncated'],
+    ['garbled', writePartFile(spindle()).replace('"name"', '"name'), 'file.json'],
+    ['of another kind', '{"format": "other"}', 'file.format'],
+    ['not an object', '[1, 2]', 'file.format'],
+    ['of a newer version', changed((d) => Object.assign(d, { version: 7 })), 'file.newer'],
+    ['without a version', changed((d) => Object.assign(d, { version: 'x' })), 'file.version'],
+    [
+      'with a hostile key',
+      writePartFile(spindle()).replace('"lie"', '"__proto__": {"a": 1}, "lie"'),
+      'file.key',
+    ],
+    [
+      'nested without end',
+      `{"format":"lathica-part","x":${'['.repeat(99)}${']'.repeat(99)}}`,
+      'file.key',
+    ],
+    ['with a wrong field', changed((d) => Object.assign(d, { lie: 'flying' })), 'file.shape'],
+    ['with a field too many', changed((d) => Object.assign(d, { extra: 1 })), 'file.shape'],
+    [
+      'with an endless number',
+      writePartFile(spindle()).replace('"y": 10', '"y": 1e999'),
+      'file.shape',
+    ],
+    [
+      'with a lost point',
+      changed((d) => (d['sketches'] as { points: unknown[] }[])[0]?.points.pop()),
+      'file.reference',
+    ],
+    ['huge', ' '.repeat(9_000_000), 'file.large'],
+  ])('that are %s are refused with a sentence', (_, text, expected) => {
+    expect(code(text)).toBe(expected)
+  })
+
+  it('say in which field something is wrong', () => {
+    const result = readPartFile(changed((d) => Object.assign(d, { lie: 'flying' })))
+    expect(result.ok ? '' : result.problem.message).toContain('“lie”')
+  })
+
+  it('never throw, whatever byte is lost or doubled', () => {
+    const text = writePartFile(spindle())
+    fc.assert(
+      fc.property(fc.nat(text.length - 1), fc.nat(8), fc.boolean(), (at, count, twice) => {
+        const broken = text.slice(0, twice ? at + count : at) + text.slice(twice ? at : at + count)
+        const result = readPartFile(broken)
+        return result.ok ? evaluate(result.value).bodies.length > 0 : result.problem.message !== ''
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('are brought up to date one version at a time', () => {
+    const steps = new Map([
+      [1, (d: Readonly<Record<string, unknown>>) => ({ ...d, first: true })],
+      [2, (d: Readonly<Record<string, unknown>>) => ({ ...d, second: d['first'] })],
+    ])
+    expect(migrate({ version: 1 }, steps, 3)).toEqual({
+      ok: true,
+      value: { version: 3, first: true, second: true },
+    })
+    expect(readPart(null).ok).toBe(false)
+  })
+})
