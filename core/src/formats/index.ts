@@ -4,6 +4,7 @@ export {
   migrate,
   readPart,
   readPartFile,
+  toDocument,
   writePartFile,
   type Migrations,
 } from './partFile'

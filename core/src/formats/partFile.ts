@@ -21,10 +21,17 @@ export type Migrations = ReadonlyMap<number, (document: Json) => Json>
 
 const MIGRATIONS: Migrations = new Map()
 
+/** A part as the plain document that is stored; steps of unknown kinds are as they were read. */
+export function toDocument(part: Part): object {
+  return {
+    ...part,
+    route: part.route.map((step) => (step.kind === 'unknown' ? step.kept : step)),
+  }
+}
+
 /** A part as the text of a part file: JSON, two spaces to a level, ending in a newline. */
 export function writePartFile(part: Part): string {
-  const route = part.route.map((step) => (step.kind === 'unknown' ? step.kept : step))
-  return `${JSON.stringify({ ...part, route }, null, 2)}\n`
+  return `${JSON.stringify(toDocument(part), null, 2)}\n`
 }
 
 /**

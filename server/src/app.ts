@@ -1,0 +1,65 @@
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { bodyParser } from '@koa/bodyparser'
+import Koa, { type Middleware } from 'koa'
+import compress from 'koa-compress'
+import serve from 'koa-static'
+import type { Knex } from 'knex'
+import type { Logger } from 'pino'
+import { partRoutes } from './api/parts'
+import { projectRoutes } from './api/projects'
+import { answerErrors } from './http/errors'
+import { guardHostAndOrigin, securityHeaders } from './http/guard'
+import { LARGEST_BODY } from './http/validate'
+import { createRepository } from './repository'
+
+export interface AppOptions {
+  readonly database: Knex
+  readonly log: Logger
+  /** The folder of the built interface; left out, only the API is served. */
+  readonly webRoot?: string
+}
+
+/** The server as a Koa application: guards, then the API, then the interface's files. */
+export function createApp({ database, log, webRoot }: AppOptions): Koa {
+  const app = new Koa()
+  const repository = createRepository(database)
+  app.use(answerErrors(log))
+  app.use(securityHeaders())
+  app.use(guardHostAndOrigin())
+  app.use(compress({ threshold: 2048 }) as Middleware)
+  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: LARGEST_BODY, jsonStrict: true }))
+  app.use(async (ctx, next) => {
+    if (ctx.path.startsWith('/api/')) ctx.set('Cache-Control', 'no-store')
+    await next()
+  })
+  for (const router of [projectRoutes(repository), partRoutes(repository)]) {
+    app.use(router.routes() as Middleware)
+    app.use(router.allowedMethods() as Middleware)
+  }
+  if (webRoot !== undefined) {
+    app.use(serve(webRoot, { setHeaders: cacheForever }))
+    app.use(pageForAnyRoute(webRoot))
+  }
+  return app
+}
+
+/** Built files carry their content's hash in their name; only the page itself is asked for anew. */
+function cacheForever(
+  response: { setHeader(name: string, value: string): void },
+  path: string,
+): void {
+  const hashed = path.includes('/assets/')
+  response.setHeader('Cache-Control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache')
+}
+
+/** Addresses within the interface are answered with its page, which finds its own way. */
+function pageForAnyRoute(webRoot: string): Middleware {
+  return async (ctx, next) => {
+    const isPage = ctx.method === 'GET' && ctx.accepts('html') !== false
+    if (!isPage || ctx.path.startsWith('/api/') || ctx.path.startsWith('/assets/')) return next()
+    ctx.type = 'html'
+    ctx.set('Cache-Control', 'no-cache')
+    ctx.body = await readFile(join(webRoot, 'index.html'), 'utf8')
+  }
+}

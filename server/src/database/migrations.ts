@@ -1,0 +1,43 @@
+import type { Knex } from 'knex'
+
+/** The database's history, oldest first. Entries are never changed once they have landed. */
+const MIGRATIONS: readonly (Knex.Migration & { readonly name: string })[] = [
+  {
+    name: '001_projects_and_parts',
+    async up(knex) {
+      await knex.schema.createTable('projects', (table) => {
+        table.string('id').primary()
+        table.string('name').notNullable()
+        table.string('created_at').notNullable()
+        table.string('updated_at').notNullable()
+        table.string('deleted_at')
+      })
+      await knex.schema.createTable('parts', (table) => {
+        table.string('id').primary()
+        table
+          .string('project_id')
+          .notNullable()
+          .references('projects.id')
+          .onDelete('CASCADE')
+          .index()
+        table.string('name').notNullable()
+        table.integer('revision').notNullable()
+        table.text('document').notNullable()
+        table.text('summary').notNullable()
+        table.string('created_at').notNullable()
+        table.string('updated_at').notNullable()
+        table.string('deleted_at')
+      })
+    },
+    async down(knex) {
+      await knex.schema.dropTable('parts')
+      await knex.schema.dropTable('projects')
+    },
+  },
+]
+
+export const migrationSource: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {
+  getMigrations: () => Promise.resolve([...MIGRATIONS]),
+  getMigrationName: (migration) => migration.name,
+  getMigration: (migration) => Promise.resolve(migration),
+}

@@ -1,0 +1,55 @@
+import type { Middleware } from 'koa'
+import type { Logger } from 'pino'
+import { ValidationError } from 'yup'
+
+/** An answer that says what went wrong: a status, and a body of code, message and mend. */
+export class HttpProblem extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly mend: string,
+    readonly extra: Readonly<Record<string, unknown>> = {},
+  ) {
+    super(message)
+  }
+}
+
+export function notFound(what: string): HttpProblem {
+  return new HttpProblem(404, 'not-found', `There is no such ${what}.`, 'Go back to the shelf.')
+}
+
+/** Turns whatever is thrown into an answer; bugs are logged and never shown. */
+export function answerErrors(log: Logger): Middleware {
+  return async (ctx, next) => {
+    try {
+      await next()
+      if (ctx.status === 404 && ctx.body === undefined) throw notFound('address')
+    } catch (error) {
+      const problem = toProblem(error)
+      if (problem.status >= 500) log.error({ error, path: ctx.path }, 'request failed')
+      ctx.status = problem.status
+      ctx.body = {
+        code: problem.code,
+        message: problem.message,
+        mend: problem.mend,
+        ...problem.extra,
+      }
+    }
+  }
+}
+
+function toProblem(error: unknown): HttpProblem {
+  if (error instanceof HttpProblem) return error
+  if (error instanceof ValidationError) {
+    return new HttpProblem(422, 'body.shape', `${error.errors.join('; ')}.`, 'Correct the request.')
+  }
+  const status = (error as { status?: unknown }).status
+  if (status === 413) {
+    return new HttpProblem(413, 'body.large', 'This is too large to be saved.', 'Make it smaller.')
+  }
+  if (status === 400 || status === 415) {
+    return new HttpProblem(400, 'body.json', 'The request is not JSON.', 'Send JSON.')
+  }
+  return new HttpProblem(500, 'server', 'The server failed at this.', 'Try again in a moment.')
+}

@@ -1,0 +1,3 @@
+export { createApp, type AppOptions } from './app'
+export { openDatabase } from './database/open'
+export { createRepository, type Repository } from './repository'

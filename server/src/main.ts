@@ -1,0 +1,45 @@
+import { mkdirSync } from 'node:fs'
+import { dirname } from 'node:path'
+import { parseArgs } from 'node:util'
+import pino from 'pino'
+import { createApp } from './app'
+import { openDatabase } from './database/open'
+import { loadDemo } from './demo'
+
+const { values } = parseArgs({
+  options: {
+    port: { type: 'string', default: process.env['PORT'] ?? '4317' },
+    database: { type: 'string', default: '.data/lathica.sqlite' },
+    web: { type: 'string' },
+    demo: { type: 'string' },
+  },
+})
+
+const log = pino({ level: process.env['LOG_LEVEL'] ?? 'info' })
+if (values.database !== ':memory:') mkdirSync(dirname(values.database), { recursive: true })
+const database = await openDatabase(values.database)
+if (values.demo !== undefined) await loadDemo(database, values.demo, log)
+
+const app = createApp({
+  database,
+  log,
+  ...(values.web === undefined ? {} : { webRoot: values.web }),
+})
+const server = app.listen(Number(values.port), '127.0.0.1')
+server.on('listening', () => {
+  process.stdout.write(`Lathica is served at http://127.0.0.1:${values.port}/\n`)
+})
+server.on('error', (error: NodeJS.ErrnoException) => {
+  const busy = error.code === 'EADDRINUSE'
+  log.error(busy ? `Port ${values.port} is in use; choose another with PORT=4400.` : error)
+  process.exit(1)
+})
+
+const stop = (): void => {
+  server.close(() => {
+    void database.destroy().then(() => process.exit(0))
+  })
+  server.closeIdleConnections()
+}
+process.on('SIGINT', stop)
+process.on('SIGTERM', stop)

@@ -1,0 +1,179 @@
+import { randomUUID } from 'node:crypto'
+import type { Knex } from 'knex'
+import { toDocument, type Part } from '@lathica/core'
+import { summarise, type PartSummary } from './summary'
+
+export interface ProjectCard {
+  readonly id: string
+  readonly name: string
+  readonly updatedAt: string
+  readonly parts: readonly PartCard[]
+}
+
+export interface PartCard {
+  readonly id: string
+  readonly name: string
+  readonly revision: number
+  readonly updatedAt: string
+  readonly summary: PartSummary
+}
+
+export interface StoredPart {
+  readonly id: string
+  readonly projectId: string
+  readonly projectName: string
+  readonly revision: number
+  readonly updatedAt: string
+  readonly document: unknown
+}
+
+interface ProjectRow {
+  id: string
+  name: string
+  created_at: string
+  updated_at: string
+  deleted_at: string | null
+}
+
+interface PartRow extends ProjectRow {
+  project_id: string
+  revision: number
+  document: string
+  summary: string
+}
+
+/** What saving came to: a new revision, or the one that stands in the way. */
+export type SaveOutcome =
+  | { readonly outcome: 'saved'; readonly revision: number; readonly updatedAt: string }
+  | { readonly outcome: 'stale'; readonly revision: number }
+  | { readonly outcome: 'missing' }
+
+export interface Repository {
+  listProjects(): Promise<ProjectCard[]>
+  createProject(name: string): Promise<string>
+  renameProject(id: string, name: string): Promise<boolean>
+  setProjectDeleted(id: string, deleted: boolean): Promise<boolean>
+  createPart(projectId: string, part: Part): Promise<{ id: string; revision: number } | undefined>
+  readPart(id: string): Promise<StoredPart | undefined>
+  savePart(id: string, revision: number, part: Part): Promise<SaveOutcome>
+  setPartDeleted(id: string, deleted: boolean): Promise<boolean>
+}
+
+/** Reads and writes projects and parts. Deleted ones are only marked, so that they can come back. */
+export function createRepository(database: Knex): Repository {
+  const projects = () => database<ProjectRow>('projects')
+  const parts = () => database<PartRow>('parts')
+  const now = (): string => new Date().toISOString()
+  const content = (part: Part) => ({
+    name: part.name,
+    document: JSON.stringify(toDocument(part)),
+    summary: JSON.stringify(summarise(part)),
+  })
+  const touchProject = (id: string, at: string) =>
+    projects().where({ id }).update({ updated_at: at })
+
+  return {
+    async listProjects() {
+      const [projectRows, partRows] = await Promise.all([
+        projects().whereNull('deleted_at').orderBy('created_at'),
+        parts()
+          .whereNull('deleted_at')
+          .select('id', 'project_id', 'name', 'revision', 'updated_at', 'summary')
+          .orderBy('created_at'),
+      ])
+      return projectRows.map((project) => ({
+        id: project.id,
+        name: project.name,
+        updatedAt: project.updated_at,
+        parts: partRows.filter((p) => p.project_id === project.id).map(toCard),
+      }))
+    },
+
+    async createProject(name) {
+      const row = { id: randomUUID(), name, created_at: now(), updated_at: now() }
+      await projects().insert(row)
+      return row.id
+    },
+
+    async renameProject(id, name) {
+      const live = projects().where({ id }).whereNull('deleted_at')
+      return (await live.update({ name, updated_at: now() })) > 0
+    },
+
+    async setProjectDeleted(id, deleted) {
+      return (
+        (await projects()
+          .where({ id })
+          .update({ deleted_at: deleted ? now() : null })) > 0
+      )
+    },
+
+    async createPart(projectId, part) {
+      const project = await projects().where({ id: projectId }).whereNull('deleted_at').first()
+      if (!project) return undefined
+      const at = now()
+      const id = randomUUID()
+      await parts().insert({
+        ...content(part),
+        id,
+        project_id: projectId,
+        revision: 1,
+        created_at: at,
+        updated_at: at,
+      })
+      await touchProject(projectId, at)
+      return { id, revision: 1 }
+    },
+
+    async readPart(id) {
+      const row = await parts().where({ id }).whereNull('deleted_at').first()
+      if (!row) return undefined
+      const project = await projects().where({ id: row.project_id }).first()
+      return {
+        id: row.id,
+        projectId: row.project_id,
+        projectName: project?.name ?? '',
+        revision: row.revision,
+        updatedAt: row.updated_at,
+        document: JSON.parse(row.document) as unknown,
+      }
+    },
+
+    async savePart(id, revision, part) {
+      const at = now()
+      // The revision is part of the condition, so that of two writers only one can win.
+      const changed = await parts()
+        .where({ id, revision })
+        .whereNull('deleted_at')
+        .update({ ...content(part), revision: revision + 1, updated_at: at })
+      const row = await parts()
+        .where({ id })
+        .whereNull('deleted_at')
+        .first('revision', 'project_id')
+      if (!row) return { outcome: 'missing' }
+      if (changed === 0) return { outcome: 'stale', revision: row.revision }
+      await touchProject(row.project_id, at)
+      return { outcome: 'saved', revision: revision + 1, updatedAt: at }
+    },
+
+    async setPartDeleted(id, deleted) {
+      return (
+        (await parts()
+          .where({ id })
+          .update({ deleted_at: deleted ? now() : null })) > 0
+      )
+    },
+  }
+}
+
+function toCard(
+  row: Pick<PartRow, 'id' | 'name' | 'revision' | 'updated_at' | 'summary'>,
+): PartCard {
+  return {
+    id: row.id,
+    name: row.name,
+    revision: row.revision,
+    updatedAt: row.updated_at,
+    summary: JSON.parse(row.summary) as PartSummary,
+  }
+}

@@ -1,0 +1,60 @@
+import { evaluate, loopsOf, overallOf, pointsAlong, type Part } from '@lathica/core'
+
+/** What a card on the shelf shows of a part. */
+export interface PartSummary {
+  readonly lie: Part['lie']
+  readonly units: Part['units']
+  readonly material: string
+  readonly colour: string
+  /** in mm and g; null while nothing is turned */
+  readonly overall: {
+    readonly diameter: number
+    readonly length: number
+    readonly mass: number
+  } | null
+  /** Loops of the half-section as x, y pairs in mm, for the drawn picture. */
+  readonly outline: readonly (readonly number[])[]
+  /** Lines drawn but not turned yet, as x, y pairs in mm. */
+  readonly pencil: readonly (readonly number[])[]
+  readonly failedSteps: number
+}
+
+/** Arcs on a card are drawn by chords this close, as a share of the part's size. */
+const CARD_CHORD = 1e-3
+
+export function summarise(part: Part): PartSummary {
+  const state = evaluate(part)
+  const overall = overallOf(state)
+  const chord = CARD_CHORD * Math.max(overall?.length ?? 1, overall?.diameter ?? 1)
+  const material = part.materials.find((m) => m.id === part.bodies[0]?.material)
+  const turned = new Set(part.route.flatMap((s) => (s.kind === 'revolve' ? [s.sketch] : [])))
+  return {
+    lie: part.lie,
+    units: part.units,
+    material: material?.name ?? '',
+    colour: material?.colour ?? '#8d979d',
+    overall: overall ?? null,
+    outline: state.bodies.flatMap((body) =>
+      loopsOf(body.section).map((loop) =>
+        loop.flatMap((edge) =>
+          pointsAlong(edge.piece, chord)
+            .slice(0, -1)
+            .flatMap((p) => [round(p.x), round(p.y)]),
+        ),
+      ),
+    ),
+    pencil: part.sketches.flatMap((sketch) => {
+      if (turned.has(sketch.id)) return []
+      const places = new Map(sketch.points.map((p) => [p.id, [round(p.x), round(p.y)]]))
+      return sketch.entities.map((e) => [
+        ...(places.get(e.from) ?? []),
+        ...(places.get(e.to) ?? []),
+      ])
+    }),
+    failedSteps: state.steps.filter((s) => s.status === 'failed').length,
+  }
+}
+
+function round(mm: number): number {
+  return Math.round(mm * 1000) / 1000
+}

@@ -1,0 +1,203 @@
+import { request as httpRequest, type Server } from 'node:http'
+import { mkdtemp, rm } from 'node:fs/promises'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Knex } from 'knex'
+import pino from 'pino'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { createPart, toDocument, type Part } from '@lathica/core'
+import { createApp, openDatabase } from '../src'
+
+let folder: string
+let database: Knex
+let server: Server
+let base: string
+
+beforeEach(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'lathica-'))
+  await open()
+})
+
+afterEach(async () => {
+  await close()
+  await rm(folder, { recursive: true })
+})
+
+async function open(): Promise<void> {
+  database = await openDatabase(join(folder, 'test.sqlite'))
+  const app = createApp({ database, log: pino({ level: 'silent' }) })
+  server = await new Promise((resolve) => {
+    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
+  })
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+}
+
+async function close(): Promise<void> {
+  await new Promise((resolve) => server.close(resolve))
+  await database.destroy()
+}
+
+interface Answer {
+  readonly status: number
+  readonly body: Record<string, never>
+  readonly headers: Headers
+}
+
+async function call(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: object = {},
+): Promise<Answer> {
+  const response = await fetch(base + path, {
+    method,
+    headers: { 'content-type': 'application/json', connection: 'close', ...headers },
+    ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+  })
+  const text = await response.text()
+  const parsed = text === '' ? {} : (JSON.parse(text) as Record<string, never>)
+  return { status: response.status, body: parsed, headers: response.headers }
+}
+
+/** What must be sent by hand, since fetch sets these headers itself. */
+function callWithHost(host: string): Promise<number> {
+  return new Promise((resolve, reject) => {
+    const { port } = server.address() as AddressInfo
+    const sent = httpRequest({ port, host: '127.0.0.1', path: '/api/projects', headers: { host } })
+    sent.on('response', (r) => resolve(r.statusCode ?? 0)).on('error', reject)
+    sent.end()
+  })
+}
+
+const newProject = async (): Promise<string> =>
+  String((await call('POST', '/api/projects', { name: 'Skerry Point tide gauge' })).body['id'])
+
+const float: Part = createPart({ name: 'Float' })
+
+const newPart = async (part: Part = float): Promise<string> => {
+  const project = await newProject()
+  const made = await call('POST', `/api/projects/${project}/parts`, { document: toDocument(part) })
+  expect(made.status).toBe(201)
+  return String(made.body['id'])
+}
+
+const save = (id: string, revision: number, part: Part): Promise<Answer> =>
+  call('PUT', `/api/parts/${id}`, { revision, document: toDocument(part) })
+
+describe('parts', () => {
+  it('come back as they were saved, also after the server was closed', async () => {
+    const id = await newPart()
+    const saved = await save(id, 1, { ...float, name: 'Float, upper half' })
+    expect(saved.body).toMatchObject({ revision: 2 })
+    await close()
+    await open()
+    const read = await call('GET', `/api/parts/${id}`)
+    expect(read.body).toMatchObject({ revision: 2, projectName: 'Skerry Point tide gauge' })
+    expect(read.body['document']).toEqual(toDocument({ ...float, name: 'Float, upper half' }))
+    const [project] = (await call('GET', '/api/projects')).body as unknown as { parts: object[] }[]
+    expect(project?.parts[0]).toMatchObject({
+      id,
+      name: 'Float, upper half',
+      summary: { overall: null },
+    })
+  })
+
+  it('are never overwritten by a stale state: the later writer is told the current revision', async () => {
+    const id = await newPart()
+    const [first, second] = await Promise.all([
+      save(id, 1, { ...float, name: 'one' }),
+      save(id, 1, { ...float, name: 'two' }),
+    ])
+    expect([first.status, second.status].sort()).toEqual([200, 409])
+    const stale = first.status === 409 ? first : second
+    expect(stale.body).toMatchObject({ code: 'part.stale', revision: 2 })
+    expect(String(stale.body['mend'])).not.toBe('')
+    const winner = first.status === 200 ? 'one' : 'two'
+    const { body } = await call('GET', `/api/parts/${id}`)
+    expect((body['document'] as Part).name).toBe(winner)
+  })
+
+  it('can be deleted and brought back; deleted ones cannot be saved', async () => {
+    const id = await newPart()
+    expect((await call('DELETE', `/api/parts/${id}`)).status).toBe(204)
+    expect((await call('GET', `/api/parts/${id}`)).status).toBe(404)
+    expect((await save(id, 1, float)).status).toBe(404)
+    expect((await call('POST', `/api/parts/${id}/restore`)).status).toBe(204)
+    expect((await call('GET', `/api/parts/${id}`)).status).toBe(200)
+  })
+})
+
+describe('projects', () => {
+  it('are made, renamed, deleted and brought back', async () => {
+    const id = await newProject()
+    expect((await call('PATCH', `/api/projects/${id}`, { name: 'Gauge' })).status).toBe(204)
+    const names = async (): Promise<string[]> =>
+      ((await call('GET', '/api/projects')).body as unknown as { name: string }[]).map(
+        (p) => p.name,
+      )
+    expect(await names()).toEqual(['Gauge'])
+    await call('DELETE', `/api/projects/${id}`)
+    expect(await names()).toEqual([])
+    await call('POST', `/api/projects/${id}/restore`)
+    expect(await names()).toEqual(['Gauge'])
+    expect((await call('PATCH', '/api/projects/none', { name: 'x' })).status).toBe(404)
+    expect(
+      (await call('POST', '/api/projects/none/parts', { document: toDocument(float) })).status,
+    ).toBe(404)
+  })
+})
+
+describe('bad requests', () => {
+  it.each<[string, unknown, number]>([
+    ['no name', {}, 422],
+    ['an empty name', { name: '' }, 422],
+    ['a name of another type', { name: 7 }, 422],
+    ['a field too many', { name: 'a', admin: true }, 422],
+    ['broken JSON', '{"name": ', 400],
+    ['no object', '"text"', 400],
+  ])('with %s are answered with a code, a sentence and a mend', async (_, body, status) => {
+    const answer = await call('POST', '/api/projects', body)
+    expect(answer.status).toBe(status)
+    expect(Object.keys(answer.body).sort()).toEqual(['code', 'mend', 'message'])
+  })
+
+  it('with a part that is none say what is wrong with it, and change nothing', async () => {
+    const id = await newPart()
+    const wrong = { ...toDocument(float), lie: 'flying' }
+    const answer = await call('PUT', `/api/parts/${id}`, { revision: 1, document: wrong })
+    expect(answer.status).toBe(422)
+    expect(answer.body).toMatchObject({ code: 'file.shape' })
+    expect((await call('GET', `/api/parts/${id}`)).body).toMatchObject({ revision: 1 })
+    const newer = await call('PUT', `/api/parts/${id}`, {
+      revision: 1,
+      document: { ...toDocument(float), version: 9 },
+    })
+    expect(newer.body).toMatchObject({ code: 'file.newer' })
+  })
+
+  it('that are too large are refused unread', async () => {
+    const answer = await call('POST', '/api/projects', { name: 'x'.repeat(9_000_000) })
+    expect(answer.status).toBe(413)
+    expect(answer.body).toMatchObject({ code: 'body.large' })
+  })
+
+  it('from other sites or by other host names are refused', async () => {
+    expect(
+      (await call('GET', '/api/projects', undefined, { origin: 'http://skerry.example' })).status,
+    ).toBe(403)
+    expect((await call('GET', '/api/projects', undefined, { origin: base })).status).toBe(200)
+    expect(await callWithHost('skerry.example')).toBe(403)
+    expect(await callWithHost('localhost:4317')).toBe(200)
+  })
+
+  it('to unknown addresses are answered, and every answer carries the security headers', async () => {
+    const answer = await call('GET', '/api/nothing')
+    expect(answer.status).toBe(404)
+    const policy = answer.headers.get('content-security-policy') ?? ''
+    expect(policy).toContain("default-src 'self'")
+    expect(policy).not.toContain("'unsafe-eval'")
+    expect(answer.headers.get('x-content-type-options')).toBe('nosniff')
+    expect(answer.headers.get('strict-transport-security')).toBeNull()
+  })
+})
