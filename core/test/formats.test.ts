@@ -43,8 +43,8 @@ const code = (text: string): string => {
   return result.problem.code
 }
 
-const changed = (change: (document: Record<string, never>) => void): string => {
-  const document = JSON.parse(writePartFile(spindle())) as Record<string, never>
+const changed = (change: (document: Record<string, unknown>) => void): string => {
+  const document = JSON.parse(writePartFile(spindle())) as Record<string, unknown>
   change(document)
   return JSON.stringify(document)
 }
@@ -130,9 +130,10 @@ describe('part files', () => {
   })
 
   it('are brought up to date one version at a time', () => {
-    const steps = new Map([
-      [1, (d: Readonly<Record<string, unknown>>) => ({ ...d, first: true })],
-      [2, (d: Readonly<Record<string, unknown>>) => ({ ...d, second: d['first'] })],
+    type Json = Readonly<Record<string, unknown>>
+    const steps = new Map<number, (d: Json) => Json>([
+      [1, (d) => ({ ...d, first: true })],
+      [2, (d) => ({ ...d, second: d['first'] })],
     ])
     expect(migrate({ version: 1 }, steps, 3)).toEqual({
       ok: true,

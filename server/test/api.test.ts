@@ -40,7 +40,7 @@ async function close(): Promise<void> {
 
 interface Answer {
   readonly status: number
-  readonly body: Record<string, never>
+  readonly body: Record<string, unknown>
   readonly headers: Headers
 }
 
@@ -56,7 +56,7 @@ async function call(
     ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body) }),
   })
   const text = await response.text()
-  const parsed = text === '' ? {} : (JSON.parse(text) as Record<string, never>)
+  const parsed = text === '' ? {} : (JSON.parse(text) as Record<string, unknown>)
   return { status: response.status, body: parsed, headers: response.headers }
 }
 

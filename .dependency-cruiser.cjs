@@ -1,0 +1,67 @@
+/** One direction of dependence: core knows nobody; web, server and cli know core. */
+const pure = '^core/src'
+/** What each folder of core may import, besides itself and the files beside it. */
+const CORE = {
+  units: [],
+  formula: ['units'],
+  geometry: [],
+  sketch: ['geometry'],
+  solver: ['geometry', 'sketch'],
+  section: ['geometry', 'sketch'],
+  part: ['units', 'formula', 'sketch'],
+  route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part'],
+  edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],
+  mesh: ['geometry', 'section'],
+  inspect: ['units', 'sketch', 'section', 'part', 'route'],
+  formats: ['units', 'formula', 'sketch', 'part', 'route', 'mesh'],
+}
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: pure },
+      to: {
+        path: ['^(server|web|cli)/', 'node_modules/(vue|koa|three|knex|ant-design-vue|pinia)/'],
+      },
+    },
+    {
+      name: 'core-has-no-node-api',
+      severity: 'error',
+      from: { path: pure },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'packages-are-entered-by-their-front-door',
+      severity: 'error',
+      from: { path: '^(server|web|cli)/src' },
+      to: { path: '^core/src/(?!index\\.ts)' },
+    },
+    {
+      name: 'web-server-and-cli-are-apart',
+      severity: 'error',
+      from: { path: '^(server|web|cli)/src' },
+      to: { path: '^(server|web|cli)/src', pathNot: '^$1/src' },
+    },
+    ...Object.entries(CORE).map(([folder, allowed]) => ({
+      name: `core-${folder}`,
+      severity: 'error',
+      from: { path: `^core/src/${folder}/` },
+      to: {
+        path: '^core/src/',
+        pathNot: [
+          `^core/src/(${[folder, ...allowed].join('|')})/`,
+          '^core/src/(result|tolerances)\\.ts$',
+        ],
+      },
+    })),
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require'] },
+  },
+}
