@@ -1,5 +1,11 @@
-import { disagreementProblem, evaluate, type PartState, type SketchState } from '../route'
-import type { Part } from '../part'
+import {
+  disagreementProblem,
+  evaluate,
+  faultProblem,
+  type PartState,
+  type SketchState,
+} from '../route'
+import { valuesOf, type Part } from '../part'
 import type { Sketch } from '../sketch'
 
 /** Mass properties of one body, in the units their names say. */
@@ -21,7 +27,8 @@ export interface SketchReport {
   readonly freedoms: number
   readonly conflicts: readonly string[]
   readonly regions: number
-  readonly faults: number
+  /** Places where its outline is not sound, as sentences. */
+  readonly faults: readonly string[]
 }
 
 export interface StepReport {
@@ -31,11 +38,19 @@ export interface StepReport {
   readonly message: string
 }
 
+/** A named value in mm, rad, g or g/mm³; null, with the reason, when its formula has no result. */
+export interface ValueReport {
+  readonly name: string
+  readonly value: number | null
+  readonly problem: string
+}
+
 export interface PartReport {
   readonly name: string
   readonly bodies: readonly BodyReport[]
   readonly sketches: readonly SketchReport[]
   readonly steps: readonly StepReport[]
+  readonly values: readonly ValueReport[]
 }
 
 /** Everything that can be told of a part in figures and sentences. */
@@ -46,7 +61,7 @@ export function reportOf(part: Part): PartReport {
     bodies: bodyReports(part, state),
     sketches: part.sketches.flatMap((sketch) => {
       const found = state.sketches.get(sketch.id)
-      return found ? [sketchReport(sketch, found)] : []
+      return found ? [sketchReport(part, sketch, found)] : []
     }),
     steps: part.route.map((step, i) => {
       const found = state.steps[i]
@@ -55,7 +70,23 @@ export function reportOf(part: Part): PartReport {
       const message = problem ? `${problem.message} ${problem.mend}` : ''
       return { number: step.number, kind, status: found?.status ?? 'failed', message }
     }),
+    values: valueReports(part),
   }
+}
+
+/** Named values and driving sizes alike: formulas read both. */
+function valueReports(part: Part): ValueReport[] {
+  const { table, problems } = valuesOf(part)
+  const driving = part.sketches.flatMap((s) => s.sizes.filter((size) => !size.reference))
+  const read = (name: string, key: string): ValueReport => {
+    const result = table.get(name)
+    const problem = problems.get(key)?.message ?? ''
+    return { name, value: problem === '' && result?.ok ? result.value : null, problem }
+  }
+  return [
+    ...part.values.map((v) => read(v.name, v.name)),
+    ...driving.map((s) => read(s.name, s.id)),
+  ]
 }
 
 function bodyReports(part: Part, state: PartState): BodyReport[] {
@@ -83,7 +114,7 @@ function bodyReports(part: Part, state: PartState): BodyReport[] {
   })
 }
 
-function sketchReport(sketch: Sketch, state: SketchState): SketchReport {
+function sketchReport(part: Part, sketch: Sketch, state: SketchState): SketchReport {
   const { solution, profile } = state
   return {
     name: sketch.name,
@@ -92,7 +123,7 @@ function sketchReport(sketch: Sketch, state: SketchState): SketchReport {
       .filter((d) => d.kind === 'conflict')
       .map((d) => disagreementProblem(sketch, d).message),
     regions: profile.section.regions.length,
-    faults: profile.faults.length,
+    faults: profile.faults.map((f) => faultProblem(f, sketch, part).message),
   }
 }
 

@@ -1,0 +1,71 @@
+import { boundsOf, pointsAlong, tangentAt } from '../geometry'
+import { VERTEX_TOLERANCE } from '../tolerances'
+import { loopsOf, type Loop, type Section } from './types'
+
+/** A circular edge of a part as it is seen along the axis. */
+export interface EndCircle {
+  /** in mm */
+  readonly radius: number
+  /** True when material lies before it. */
+  readonly hidden: boolean
+}
+
+/** Outlines are looked through by chords this close to the curve, in mm. */
+const CHORD = 1e-2
+
+/**
+ * The circular edges of a section seen from one end: its corners, each radius once, and the
+ * widest turns of rounded edges. An edge shows when no material lies between it and the eye.
+ * @param from the end one looks from: the greatest axial position or the least
+ */
+export function endCircles(section: Section, from: 'right' | 'left'): EndCircle[] {
+  const loops = loopsOf(section)
+  const outlines = loops.map((loop) =>
+    loop.flatMap((e) => pointsAlong(e.piece, CHORD).slice(0, -1)),
+  )
+  const sign = from === 'right' ? 1 : -1
+  const visible = new Map<number, boolean>()
+  for (const { x, y } of loops.flatMap(edgesInView)) {
+    if (y <= VERTEX_TOLERANCE) continue
+    const radius = Math.round(y / VERTEX_TOLERANCE) * VERTEX_TOLERANCE
+    // Looked at from just outside and inside the edge: it shows when either way is free.
+    const free = [1, -1].some((side) => {
+      const height = y + side * 10 * VERTEX_TOLERANCE
+      return !outlines.some((outline) => coversBeyond(outline, x * sign, height, sign))
+    })
+    visible.set(radius, (visible.get(radius) ?? false) || free)
+  }
+  return [...visible]
+    .map(([radius, free]) => ({ radius, hidden: !free }))
+    .sort((a, b) => a.radius - b.radius)
+}
+
+/** Corners where the outline bends, and the extremes of arcs. */
+function edgesInView(loop: Loop): { x: number; y: number }[] {
+  return loop.flatMap((edge, i) => {
+    const next = loop[(i + 1) % loop.length] ?? edge
+    const u = tangentAt(edge.piece, 1)
+    const v = tangentAt(next.piece, 0)
+    const bends = Math.abs(u.x * v.y - u.y * v.x) > 1e-3 || u.x * v.x + u.y * v.y < 0
+    const corner = bends ? [edge.piece.to] : []
+    if (edge.piece.kind === 'line') return corner
+    const { max } = boundsOf(edge.piece)
+    const widest = Math.max(edge.piece.from.y, edge.piece.to.y) < max.y - VERTEX_TOLERANCE
+    return widest ? [...corner, { x: edge.piece.centre.x, y: max.y }] : corner
+  })
+}
+
+/** Whether an outline is met at a height beyond an axial position, both reckoned towards the eye. */
+function coversBeyond(
+  outline: readonly { readonly x: number; readonly y: number }[],
+  start: number,
+  height: number,
+  sign: number,
+): boolean {
+  return outline.some((p, i) => {
+    const q = outline[(i + 1) % outline.length] ?? p
+    if (p.y > height === q.y > height) return false
+    const at = sign * (p.x + ((height - p.y) * (q.x - p.x)) / (q.y - p.y))
+    return at > start + 10 * VERTEX_TOLERANCE
+  })
+}
