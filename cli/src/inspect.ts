@@ -1,0 +1,51 @@
+import { reportOf, significant, type PartReport } from '@lathica/core'
+import { EXIT, type Streams } from './exit'
+import { isSound, readPartAt } from './read'
+
+/** Tells what a part comes to, as text or as JSON with full digits. */
+export async function inspectPart(path: string, json: boolean, streams: Streams): Promise<number> {
+  const report = reportOf(await readPartAt(path))
+  streams.stdout.write(json ? `${JSON.stringify(report, null, 2)}\n` : asText(report))
+  return isSound(report) ? EXIT.well : EXIT.unsound
+}
+
+const figure = (value: number): string => significant(value, 6)
+
+function asText(report: PartReport): string {
+  const lines = [report.name]
+  for (const body of report.bodies) {
+    const { from, to, diameter } = body.bounds_mm
+    lines.push(
+      '',
+      `${body.name}, ${body.material}`,
+      row('mass', figure(body.mass_g), 'g'),
+      row('volume', figure(body.volume_mm3), 'mm³'),
+      row('area', figure(body.area_mm2), 'mm²'),
+      row('centre of mass', figure(body.centroid_mm), 'mm along the axis'),
+      row('inertia about the axis', figure(body.inertia_g_mm2.axis), 'g·mm²'),
+      row('inertia across it', figure(body.inertia_g_mm2.across), 'g·mm² about the centre'),
+      row('size', `⌀${figure(diameter)} × ${figure(to - from)}`, 'mm'),
+    )
+  }
+  if (report.bodies.length === 0) lines.push('', 'No body yet.')
+  lines.push('')
+  for (const sketch of report.sketches) {
+    const loose = sketch.freedoms === 1 ? '1 freedom' : `${sketch.freedoms} freedoms`
+    const regions = sketch.regions === 1 ? '1 region' : `${sketch.regions} regions`
+    lines.push(`profile ${sketch.name}: ${loose} left, ${regions}`)
+    lines.push(...sketch.conflicts.map((c) => `  conflict: ${c}`))
+    lines.push(...sketch.faults.map((f) => `  ${f}`))
+  }
+  for (const step of report.steps) {
+    const message = step.message === '' ? '' : `: ${step.message}`
+    lines.push(`step ${step.number} ${step.kind}: ${step.status}${message}`)
+  }
+  for (const value of report.values) {
+    if (value.problem !== '') lines.push(`value ${value.name}: ${value.problem}`)
+  }
+  return `${lines.join('\n')}\n`
+}
+
+function row(what: string, value: string, unit: string): string {
+  return `  ${what.padEnd(24)}${value.padStart(14)} ${unit}`
+}

@@ -1,0 +1,69 @@
+import { parseArgs } from 'node:util'
+import { exportPart, FORMATS } from './export'
+import { inspectPart } from './inspect'
+import { EXIT, Stop, type Streams } from './exit'
+
+const USAGE = `Usage:
+  lathica inspect FILE [--json]
+  lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM]
+
+inspect   tells mass properties of every body, and how sketches and steps stand
+export    writes the part as binary STL or as a part file; -o - writes to standard output
+
+Exit codes:
+  0  all is well
+  1  the part was read, but a step fails, a sketch conflicts or a value has no result
+  2  the call is off
+  3  the file cannot be read, or is not a part file
+  4  there is nothing to export, or the output cannot be written
+`
+
+/**
+ * Runs one call of the command line.
+ * @param args what stands behind the program's name
+ * @returns the exit code
+ */
+export async function main(args: readonly string[], streams: Streams): Promise<number> {
+  try {
+    return await dispatch(args, streams)
+  } catch (error) {
+    if (!(error instanceof Stop)) throw error
+    streams.stderr.write(`lathica: ${error.message}\n`)
+    return error.code
+  }
+}
+
+async function dispatch(args: readonly string[], streams: Streams): Promise<number> {
+  const { values, positionals } = parse(args)
+  const [command, file, ...rest] = positionals
+  if (values.help === true || command === undefined) {
+    streams.stdout.write(USAGE)
+    return command === undefined && values.help !== true ? EXIT.usage : EXIT.well
+  }
+  if (command !== 'inspect' && command !== 'export') {
+    throw new Stop(EXIT.usage, `There is no command “${command}”. Try lathica --help.`)
+  }
+  if (file === undefined) throw new Stop(EXIT.usage, `${command} needs a part file behind it.`)
+  if (rest.length > 0) throw new Stop(EXIT.usage, `Only one file at a time: what is “${rest[0]}”?`)
+  if (command === 'inspect') return inspectPart(file, values.json === true, streams)
+  return exportPart(file, values, streams)
+}
+
+function parse(args: readonly string[]) {
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        help: { type: 'boolean', short: 'h' },
+        json: { type: 'boolean' },
+        format: { type: 'string' },
+        output: { type: 'string', short: 'o' },
+        tolerance: { type: 'string' },
+      },
+    })
+  } catch (error) {
+    const message = error instanceof Error ? error.message : String(error)
+    throw new Stop(EXIT.usage, `${message} Try lathica --help.`)
+  }
+}

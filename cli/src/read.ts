@@ -1,0 +1,35 @@
+import { readFile, stat } from 'node:fs/promises'
+import { LARGEST_PART_FILE, readPartFile, type Part, type PartReport } from '@lathica/core'
+import { EXIT, Stop } from './exit'
+
+/** Reads a part file from disk. Throws a stop that says why it cannot be read. */
+export async function readPartAt(path: string): Promise<Part> {
+  const read = readPartFile(await textOf(path))
+  if (read.ok) return read.value
+  throw new Stop(EXIT.unreadable, `${path}: ${read.problem.message} ${read.problem.mend}`)
+}
+
+async function textOf(path: string): Promise<string> {
+  try {
+    // Looked at first, so that a huge file is never taken into memory.
+    const { size } = await stat(path)
+    if (size > LARGEST_PART_FILE) {
+      throw new Stop(EXIT.unreadable, `${path}: This file is too large for a part.`)
+    }
+    return await readFile(path, 'utf8')
+  } catch (error) {
+    if (error instanceof Stop) throw error
+    const { code } = error as NodeJS.ErrnoException
+    const reason = code === 'ENOENT' ? 'There is no such file.' : 'This file cannot be read.'
+    throw new Stop(EXIT.unreadable, `${path}: ${reason}`)
+  }
+}
+
+/** Whether everything in a part holds: no step fails, no sketch conflicts, no value lacks a result. */
+export function isSound(report: PartReport): boolean {
+  return (
+    report.steps.every((s) => s.status !== 'failed') &&
+    report.sketches.every((s) => s.conflicts.length === 0) &&
+    report.values.every((v) => v.problem === '')
+  )
+}
