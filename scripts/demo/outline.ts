@@ -1,0 +1,93 @@
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  addRevolve,
+  addSize,
+  drawChain,
+  perform,
+  type Command,
+  type End,
+  type Part,
+  type Sketch,
+  type SizeOffer,
+} from '@lathica/core'
+
+/** Runs commands one after another; a refusal is a bug in the demo data. */
+export function run(part: Part, ...commands: readonly Command[]): Part {
+  return commands.reduce((here, command) => {
+    const result = perform(here, command)
+    if (!result.ok) throw new Error(`${command.label}: ${result.problem.message}`)
+    return result.value
+  }, part)
+}
+
+/** Corners of a half-section, from the axis round to the axis: axial position and diameter in mm. */
+export type Corners = readonly (readonly [x: number, diameter: number])[]
+
+/**
+ * Draws a profile roughly, as by hand, with axial and radial lines where corners are level: from a
+ * first corner to a last, or round to the first again where the profile keeps off the axis.
+ */
+export function draw(part: Part, corners: Corners): Part {
+  const sketch = profile(part)
+  const closed = corners.every(([, diameter]) => diameter > 0)
+  const rough = (value: number, i: number): number => value * (1 + 0.02 * Math.sin(7 * i))
+  const ends = corners.map(([x, diameter], i): End => {
+    const at = { x: rough(x, i), y: rough(diameter / 2, i + 3) }
+    if (diameter > 0) return { at }
+    return x === 0 ? { at: { x: 0, y: 0 }, point: ORIGIN_ID } : { at, line: AXIS_ID }
+  })
+  const directions = corners.slice(1).map(([x, diameter], i): ('axial' | 'radial')[] => {
+    const [fromX, fromDiameter] = corners[i] ?? [0, 0]
+    return diameter === fromDiameter ? ['axial'] : x === fromX ? ['radial'] : []
+  })
+  const drawn = run(part, drawChain(sketch.id, ends, directions))
+  if (!closed) return drawn
+  const [first, last] = [profile(drawn).points[0], profile(drawn).points.at(-1)]
+  if (!first || !last) return drawn
+  const [a, b] = [corners[0], corners.at(-1)]
+  const closing = a?.[1] === b?.[1] ? 'axial' : 'radial'
+  const join = [
+    { at: last, point: last.id },
+    { at: first, point: first.id },
+  ]
+  return run(drawn, drawChain(sketch.id, join, [[closing]]))
+}
+
+/** The part's only profile. */
+export function profile(part: Part): Sketch {
+  const [sketch] = part.sketches
+  if (!sketch) throw new Error('the part has no profile')
+  return sketch
+}
+
+/** A size to put on, told by the numbers of corners or lines in the order they were drawn. */
+export type Wanted =
+  | readonly ['⌀', corner: number, formula: string]
+  | readonly ['length', line: number, formula: string]
+  | readonly ['along', from: number, to: number, formula: string]
+  | readonly ['angle', line: number, formula: string]
+
+/** Puts sizes on the profile, in the order given, and turns it. */
+export function sizeAndTurn(part: Part, wanted: readonly Wanted[]): Part {
+  const sized = wanted.reduce((here, want) => {
+    const sketch = profile(here)
+    const point = (i: number): string => sketch.points[i]?.id ?? ''
+    const line = (i: number): string => sketch.entities[i]?.id ?? ''
+    const offer = (): SizeOffer => {
+      switch (want[0]) {
+        case '⌀':
+          return { kind: 'diameter', point: point(want[1]) }
+        case 'length':
+          return { kind: 'length', line: line(want[1]) }
+        case 'along':
+          return { kind: 'axialDistance', a: point(want[1]), b: point(want[2]) }
+        case 'angle':
+          return { kind: 'angle', line: line(want[1]), to: AXIS_ID, reversed: false }
+      }
+    }
+    const formula = want[want.length - 1]
+    return run(here, addSize(sketch.id, offer(), String(formula)))
+  }, part)
+  return run(sized, addRevolve(profile(sized).id))
+}
