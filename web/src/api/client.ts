@@ -1,0 +1,109 @@
+import type { Part, Problem, UnitSettings } from '@lathica/core'
+
+/** What a card on the shelf shows of a part; see the server's summary. Lengths in mm, mass in g. */
+export interface PartSummary {
+  readonly lie: Part['lie']
+  readonly units: UnitSettings
+  readonly material: string
+  readonly colour: string
+  readonly overall: {
+    readonly diameter: number
+    readonly length: number
+    readonly mass: number
+  } | null
+  readonly outline: readonly (readonly number[])[]
+  readonly pencil: readonly (readonly number[])[]
+  readonly failedSteps: number
+}
+
+export interface PartCardData {
+  readonly id: string
+  readonly name: string
+  readonly revision: number
+  readonly updatedAt: string
+  readonly summary: PartSummary
+}
+
+export interface ProjectData {
+  readonly id: string
+  readonly name: string
+  readonly updatedAt: string
+  readonly parts: readonly PartCardData[]
+}
+
+export interface PartData {
+  readonly id: string
+  readonly projectId: string
+  readonly projectName: string
+  readonly revision: number
+  readonly updatedAt: string
+  readonly document: unknown
+}
+
+/** An answer that did not come, or that says what went wrong. */
+export class ApiError extends Error {
+  constructor(
+    /** The HTTP status, or 0 when the server could not be reached. */
+    readonly status: number,
+    readonly problem: Problem,
+    /** For stale writes: the revision the server has. */
+    readonly revision?: number,
+  ) {
+    super(problem.message)
+  }
+}
+
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  keepalive = false,
+): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(path, {
+      method,
+      keepalive,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+  } catch {
+    throw new ApiError(0, {
+      code: 'offline',
+      message: 'The server does not answer.',
+      mend: 'Work goes on here; it is saved when the server is back.',
+    })
+  }
+  if (response.status === 204) return undefined as T
+  const answer = (await response.json().catch(() => undefined)) as unknown
+  if (response.ok) return answer as T
+  const told = (answer ?? {}) as Partial<Problem> & { revision?: number }
+  const problem = {
+    code: told.code ?? 'server',
+    message: told.message ?? 'The server failed at this.',
+    mend: told.mend ?? 'Try again in a moment.',
+  }
+  throw new ApiError(response.status, problem, told.revision)
+}
+
+export const api = {
+  projects: () => call<ProjectData[]>('GET', '/api/projects'),
+  createProject: (name: string) => call<{ id: string }>('POST', '/api/projects', { name }),
+  renameProject: (id: string, name: string) => call<void>('PATCH', `/api/projects/${id}`, { name }),
+  deleteProject: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
+  restoreProject: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),
+  createPart: (projectId: string, document: object) =>
+    call<{ id: string; revision: number }>('POST', `/api/projects/${projectId}/parts`, {
+      document,
+    }),
+  part: (id: string) => call<PartData>('GET', `/api/parts/${id}`),
+  savePart: (id: string, revision: number, document: object, leaving = false) =>
+    call<{ revision: number; updatedAt: string }>(
+      'PUT',
+      `/api/parts/${id}`,
+      { revision, document },
+      leaving,
+    ),
+  deletePart: (id: string) => call<void>('DELETE', `/api/parts/${id}`),
+  restorePart: (id: string) => call<void>('POST', `/api/parts/${id}/restore`),
+}

@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { entityName } from '@lathica/core'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useBoardStore } from '../store/board'
+import BoardStatus from './BoardStatus.vue'
+import ConstraintMarks from './ConstraintMarks.vue'
+import SizeField from './SizeField.vue'
+import SizeLabels from './SizeLabels.vue'
+import { useBoardPaint } from './useBoardPaint'
+import { useBoardPointer } from './useBoardPointer'
+import { useBoardView } from './useBoardView'
+
+const board = useBoardStore()
+const pane = useTemplateRef<HTMLElement>('pane')
+const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
+const { width, height, drawings } = useBoardView(pane)
+useBoardPaint(canvas, width, height, drawings)
+const { at } = useBoardPointer(pane)
+
+/** Scale in pixels per mm and place of the datum point: what a test needs to point at a place. */
+const viewText = computed(() => {
+  const { view } = board
+  return view && [view.scale, view.origin.x, view.origin.y].map((v) => v.toFixed(4)).join(' ')
+})
+
+const words = computed(() => board.toolState?.overlay?.words ?? [])
+const wordsAt = computed(() => {
+  if (!at.value) return undefined
+  const flip = at.value.x > width.value - 190
+  return {
+    left: `${at.value.x + (flip ? -14 : 14)}px`,
+    top: `${Math.max(4, at.value.y - 34)}px`,
+    transform: flip ? 'translateX(-100%)' : 'none',
+  }
+})
+
+/** Arrow keys go from one point or line to the next, so that the board works without a mouse. */
+const announced = ref('')
+function step(by: number): void {
+  const { points, entities } = board.sketch
+  const ids = ['axis', 'origin', ...points.map((p) => p.id), ...entities.map((e) => e.id)]
+  const here = ids.indexOf(board.picks.at(-1) ?? '')
+  const next = ids[(Math.max(here, by > 0 ? -1 : 0) + by + ids.length) % ids.length] ?? 'axis'
+  board.picks = [next]
+  announced.value = entityName(board.sketch, next)
+}
+</script>
+
+<template>
+  <section
+    ref="pane"
+    class="board"
+    aria-label="Board"
+    tabindex="0"
+    :data-view="viewText"
+    :style="{ cursor: board.toolState?.cursor ?? 'default' }"
+    @keydown.right.prevent="step(1)"
+    @keydown.down.prevent="step(1)"
+    @keydown.left.prevent="step(-1)"
+    @keydown.up.prevent="step(-1)"
+  >
+    <canvas ref="canvas" role="img" :aria-label="`half-section of profile ${board.sketch.name}`" />
+    <ConstraintMarks v-if="board.view" />
+    <SizeLabels :drawings="drawings" />
+    <SizeField v-if="board.field" :drawings="drawings" :width="width" :height="height" />
+    <BoardStatus />
+    <div v-if="words.length > 0 && wordsAt && !board.field" class="words" :style="wordsAt">
+      {{ words.join(' · ') }}
+    </div>
+    <p class="visually-hidden" aria-live="polite">{{ announced }}</p>
+  </section>
+</template>
+
+<style scoped>
+.board {
+  position: relative;
+  overflow: hidden;
+  min-width: 0;
+  min-height: 0;
+  background: var(--paper);
+  touch-action: none;
+  user-select: none;
+}
+
+.board:focus-visible {
+  outline-offset: -2px;
+}
+
+canvas {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+
+.words {
+  position: absolute;
+  pointer-events: none;
+  padding: 2px 8px;
+  border-radius: 3px;
+  background: var(--ink);
+  color: var(--on-ink);
+  font-size: 12px;
+  white-space: nowrap;
+}
+</style>

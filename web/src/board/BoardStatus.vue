@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { formatLength } from '@lathica/core'
+import { computed } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import { roundLength } from './view'
+
+const board = useBoardStore()
+const parts = usePartStore()
+
+const scaleBar = computed(() => {
+  const { part } = parts
+  if (!board.view || !part) return undefined
+  const length = roundLength(board.view, 110)
+  return {
+    width: length * board.view.scale,
+    text: `${formatLength(length, part.units)} ${part.units.length}`,
+  }
+})
+const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
+</script>
+
+<template>
+  <div class="profiles" data-floats>
+    <template v-if="many">
+      <button
+        v-for="s in parts.part?.sketches"
+        :key="s.id"
+        type="button"
+        class="plain"
+        :class="{ current: s.id === board.sketch.id }"
+        @click="board.sketchId = s.id"
+      >
+        profile {{ s.name }}
+      </button>
+    </template>
+    <span v-else class="soft">profile {{ board.sketch.name }}</span>
+  </div>
+  <p v-if="board.sketch.entities.length === 0" class="empty">
+    Draw half of the section above the axis. <kbd>A</kbd> takes the chain in hand.
+  </p>
+  <span
+    v-if="scaleBar"
+    class="scale figure"
+    :style="{ left: `${14 + scaleBar.width + 8}px` }"
+    aria-label="scale bar"
+  >
+    {{ scaleBar.text }}
+  </span>
+</template>
+
+<style scoped>
+.profiles {
+  position: absolute;
+  top: 8px;
+  left: 10px;
+  display: flex;
+  gap: 4px;
+  font-size: 12px;
+}
+
+.profiles .soft {
+  padding: 4px 6px;
+}
+
+.current {
+  background: var(--halo-wash);
+  font-weight: 600;
+}
+
+.empty {
+  position: absolute;
+  left: 50%;
+  top: 38%;
+  transform: translate(-50%, -50%);
+  padding: 4px 10px;
+  background: var(--paper);
+  color: var(--ink-soft);
+  font-size: 14px;
+  white-space: nowrap;
+  pointer-events: none;
+}
+
+.scale {
+  position: absolute;
+  bottom: 3px;
+  color: var(--pencil);
+  font-size: 11px;
+  pointer-events: none;
+}
+</style>

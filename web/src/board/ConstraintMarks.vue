@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { describeItem, entityMap, locator, type Constraint } from '@lathica/core'
+import { computed } from 'vue'
+import { useBoardStore } from '../store/board'
+import { toScreen, type Px } from './view'
+
+const board = useBoardStore()
+
+/** Signs of geometry; a word stands behind each on hover. */
+const SIGNS: Readonly<Record<Constraint['kind'], string>> = {
+  axial: '∥',
+  radial: '⟂',
+  coincident: '⌖',
+  pointOnLine: '∈',
+  fixed: '▣',
+}
+
+interface Mark {
+  readonly constraint: Constraint
+  readonly at: Px
+}
+
+/** Marks stand beside what can still move; in ink they show only on what is hovered or picked. */
+const marks = computed<Mark[]>(() => {
+  const { view, sketch, sketchState } = board
+  if (!view || !sketchState) return []
+  const lines = entityMap(sketch)
+  const locate = locator(sketch)
+  const freedoms = sketchState.solution.pointFreedoms
+  const disagreeing = new Set(sketchState.solution.disagreements.flatMap((d) => d.members))
+  const crowd = new Map<string, number>()
+  return sketch.constraints.flatMap((constraint): Mark[] => {
+    const anchor = anchorOf(constraint)
+    const entity = lines.get(anchor)
+    const points = entity ? [entity.from, entity.to] : [anchor]
+    const moves = points.some((p) => (freedoms.get(p) ?? 0) > 0)
+    const ids = [constraint.id, anchor, ...points]
+    const touched = ids.some((id) => board.picks.includes(id) || board.hover === id)
+    const shown = touched || disagreeing.has(constraint.id) || (board.showMarks && moves)
+    if (!shown) return []
+    const n = crowd.get(anchor) ?? 0
+    crowd.set(anchor, n + 1)
+    const at = entity
+      ? besideLine(toScreen(view, locate(entity.from)), toScreen(view, locate(entity.to)), n)
+      : besidePoint(toScreen(view, locate(anchor)), n)
+    return [{ constraint, at }]
+  })
+})
+
+function anchorOf(c: Constraint): string {
+  switch (c.kind) {
+    case 'axial':
+    case 'radial':
+      return c.line
+    case 'coincident':
+      return c.a
+    case 'pointOnLine':
+    case 'fixed':
+      return c.point
+  }
+}
+
+/** Below a line or right of it, further marks along the line. */
+function besideLine(a: Px, b: Px, n: number): Px {
+  const length = Math.hypot(b.x - a.x, b.y - a.y) || 1
+  const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length]
+  const steep = Math.abs(uy) > Math.abs(ux)
+  const side = steep ? -Math.sign(uy) : Math.sign(ux)
+  const [x, y] = [(a.x + b.x) / 2 - side * uy * 11, (a.y + b.y) / 2 + side * ux * 11]
+  return { x: x + ux * 18 * n, y: y + uy * 18 * n }
+}
+
+function besidePoint(at: Px, n: number): Px {
+  return { x: at.x + 12 + 18 * n, y: at.y + 13 }
+}
+
+const disagreeing = computed(
+  () => new Set(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
+)
+
+function pick(id: string, add: boolean): void {
+  board.picks = add ? [...board.picks.filter((p) => p !== id), id] : [id]
+}
+</script>
+
+<template>
+  <button
+    v-for="{ constraint, at } in marks"
+    :key="constraint.id"
+    type="button"
+    class="mark"
+    data-floats
+    :class="{
+      picked: board.picks.includes(constraint.id),
+      conflict: disagreeing.has(constraint.id),
+    }"
+    :style="{ left: `${at.x}px`, top: `${at.y}px` }"
+    :title="describeItem(board.sketch, constraint)"
+    :aria-label="describeItem(board.sketch, constraint)"
+    @click="pick(constraint.id, $event.shiftKey)"
+    @pointerenter="board.hover = constraint.id"
+    @pointerleave="board.hover = undefined"
+  >
+    {{ SIGNS[constraint.kind] }}
+  </button>
+</template>
+
+<style scoped>
+.mark {
+  position: absolute;
+  transform: translate(-50%, -50%);
+  width: 16px;
+  height: 16px;
+  padding: 0;
+  border: 0;
+  border-radius: 3px;
+  background: var(--paper);
+  color: var(--accent-deep);
+  font-size: 12px;
+  line-height: 16px;
+  opacity: 0.9;
+  cursor: pointer;
+}
+
+.mark:hover,
+.picked {
+  background: var(--halo-wash);
+  outline: 1px solid var(--halo);
+}
+
+.conflict {
+  color: var(--conflict);
+  text-decoration: underline wavy var(--conflict) 1px;
+}
+</style>

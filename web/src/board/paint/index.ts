@@ -1,0 +1,35 @@
+import { roundLength } from '../view'
+import type { Scene } from './scene'
+import { paintSections } from './section'
+import { paintSizes } from './sizes'
+import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
+
+export type { Scene } from './scene'
+
+/** Paints the whole board, in CSS pixels; the context carries the device's scale. */
+export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  ctx.fillStyle = scene.colours.paper
+  ctx.fillRect(0, 0, scene.width, scene.height)
+  paintSections(ctx, scene)
+  paintAxis(ctx, scene)
+  paintSizes(ctx, scene)
+  paintSketch(ctx, scene)
+  paintFaults(ctx, scene)
+  paintOverlay(ctx, scene)
+  paintScaleBar(ctx, scene)
+}
+
+/** A bar of a round length, so that a drawing without sizes has a scale too. */
+function paintScaleBar(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  const { view, height, colours } = scene
+  const width = roundLength(view, 110) * view.scale
+  const y = height - 12
+  ctx.beginPath()
+  ctx.moveTo(14, y - 4)
+  ctx.lineTo(14, y)
+  ctx.lineTo(14 + width, y)
+  ctx.lineTo(14 + width, y - 4)
+  ctx.strokeStyle = colours.pencil
+  ctx.lineWidth = 1
+  ctx.stroke()
+}

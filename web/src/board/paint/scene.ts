@@ -1,0 +1,24 @@
+import type { Section, Sketch, SketchState } from '@lathica/core'
+import type { Colours } from '../colours'
+import type { SizeDrawing } from '../sizes/layout'
+import type { Overlay } from '../tools'
+import type { View } from '../view'
+
+/** Everything one picture of the board shows. */
+export interface Scene {
+  readonly view: View
+  readonly width: number
+  readonly height: number
+  readonly colours: Colours
+  readonly sections: readonly Section[]
+  /** Steps whose edges the sketch draws itself, in pencil or in ink. */
+  readonly drawnSteps: ReadonlySet<string>
+  readonly sketch: Sketch | undefined
+  readonly sketchState: SketchState | undefined
+  readonly sizes: readonly SizeDrawing[]
+  readonly picks: ReadonlySet<string>
+  readonly hover: string | undefined
+  /** Ids that a disagreement or fault concerns. */
+  readonly troubled: ReadonlySet<string>
+  readonly overlay: Overlay | undefined
+}

@@ -1,0 +1,98 @@
+import { loopsOf, pointsAlong, type Section, type SectionEdge } from '@lathica/core'
+import { toScreen, type View } from '../view'
+import type { Scene } from './scene'
+
+/** Distance of hatch lines in pixels. */
+const HATCH_PITCH = 9
+
+/** Arcs are drawn by chords within this, in pixels. */
+const CHORD_PX = 0.15
+
+/** The material: hatched half-section, its outline, and the mirror image faint below the axis. */
+export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  for (const section of scene.sections) {
+    ctx.fillStyle = scene.colours.mirror
+    ctx.fill(areaPath(section, scene, -1), 'evenodd')
+    ctx.strokeStyle = scene.colours.rule
+    ctx.lineWidth = 1
+    ctx.stroke(surfacePath(section, scene, -1, () => true))
+    paintShoulders(ctx, section, scene)
+    const area = areaPath(section, scene, 1)
+    ctx.fillStyle = scene.colours.material
+    ctx.fill(area, 'evenodd')
+    paintHatch(ctx, area, scene)
+    ctx.strokeStyle = scene.colours.ink
+    ctx.lineWidth = 1.6
+    ctx.lineJoin = 'round'
+    ctx.stroke(surfacePath(section, scene, 1, (e) => !scene.drawnSteps.has(e.name.step)))
+  }
+}
+
+function areaPath(section: Section, { view }: Scene, side: 1 | -1): Path2D {
+  const path = new Path2D()
+  for (const loop of loopsOf(section)) {
+    loop.forEach((edge, i) => addPiece(path, edge, view, side, i > 0))
+    path.closePath()
+  }
+  return path
+}
+
+/** The edges that are surfaces; those along the axis only close the area. */
+function surfacePath(
+  section: Section,
+  { view }: Scene,
+  side: 1 | -1,
+  wanted: (edge: SectionEdge) => boolean,
+): Path2D {
+  const path = new Path2D()
+  for (const edge of loopsOf(section).flat()) {
+    if (edge.name.role !== 'axis' && wanted(edge)) addPiece(path, edge, view, side, false)
+  }
+  return path
+}
+
+function addPiece(
+  path: Path2D,
+  edge: SectionEdge,
+  view: View,
+  side: 1 | -1,
+  continues: boolean,
+): void {
+  pointsAlong(edge.piece, CHORD_PX / view.scale).forEach((p, k) => {
+    const { x, y } = toScreen(view, { x: p.x, y: side * p.y })
+    if (k === 0 && !continues) path.moveTo(x, y)
+    else path.lineTo(x, y)
+  })
+}
+
+/** Edges seen from outside on the mirror image: every corner is a circle, a line from the side. */
+function paintShoulders(ctx: CanvasRenderingContext2D, section: Section, { view }: Scene): void {
+  ctx.beginPath()
+  for (const { outer } of section.regions) {
+    for (const { piece } of outer) {
+      if (piece.to.y <= 0) continue
+      const a = toScreen(view, { x: piece.to.x, y: -piece.to.y })
+      const b = toScreen(view, { x: piece.to.x, y: 0 })
+      ctx.moveTo(a.x, a.y)
+      ctx.lineTo(b.x, b.y)
+    }
+  }
+  ctx.stroke()
+}
+
+/** 45° hatch (ISO 128-3), moving with the part so that it does not swim while one pans. */
+function paintHatch(ctx: CanvasRenderingContext2D, path: Path2D, scene: Scene): void {
+  const { view, width, height, colours } = scene
+  ctx.save()
+  ctx.clip(path, 'evenodd')
+  ctx.beginPath()
+  const shift = (((view.origin.x + view.origin.y) % HATCH_PITCH) + HATCH_PITCH) % HATCH_PITCH
+  for (let k = shift - HATCH_PITCH; k <= width + height; k += HATCH_PITCH) {
+    ctx.moveTo(k, 0)
+    ctx.lineTo(k - height, height)
+  }
+  ctx.strokeStyle = colours.hatch
+  ctx.lineWidth = 0.9
+  ctx.stroke()
+  ctx.restore()
+}

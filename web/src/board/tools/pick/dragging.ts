@@ -1,0 +1,59 @@
+import { startDrag, subtract, valuesOf, withDragged, type Part, type Sketch } from '@lathica/core'
+import { toPlane, type Px } from '../../view'
+import type { Board, ToolState } from '../tool'
+
+/** Moves points with the pointer while constraints and sizes hold; letting go takes it. */
+export function dragging(board: Board, start: Px, id: string, after: () => ToolState): ToolState {
+  const part = board.part()
+  const sketch = board.sketch()
+  const ids = board.picks().includes(id) ? board.picks() : [id]
+  const session = startDrag(sketch, valuesOf(part).sizes, pointsOf(sketch, ids))
+  if (!session.movable) {
+    board.tell(
+      'Nothing about this can move: its constraints and sizes hold it still.',
+      'Change a size, or delete a constraint.',
+    )
+    return held(after)
+  }
+  const from = toPlane(board.view(), start)
+  let shown: Part | undefined
+  const state: ToolState = {
+    hint: 'Let go to leave it here; Esc puts it back.',
+    cursor: 'grabbing',
+    move(at) {
+      shown = withDragged(
+        part,
+        sketch.id,
+        session.move(subtract(toPlane(board.view(), at.px), from)),
+      )
+      board.show(shown)
+      return state
+    },
+    release() {
+      board.show(undefined)
+      if (shown) board.take('move', shown)
+      return after()
+    },
+    escape() {
+      board.show(undefined)
+      return held(after)
+    },
+  }
+  return state
+}
+
+/** Waits for the button to be let go, doing nothing. */
+function held(after: () => ToolState): ToolState {
+  return { hint: 'Let go of the button.', release: after }
+}
+
+/** The points that move with points and lines. */
+function pointsOf(sketch: Sketch, ids: readonly string[]): string[] {
+  const points = new Set<string>()
+  for (const id of ids) {
+    const line = sketch.entities.find((e) => e.id === id)
+    if (line) points.add(line.from).add(line.to)
+    else points.add(id)
+  }
+  return [...points]
+}

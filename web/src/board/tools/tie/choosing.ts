@@ -1,0 +1,47 @@
+import {
+  CONSTRAINT_OFFERS,
+  constrain,
+  fittingConstraints,
+  type ConstraintKind,
+} from '@lathica/core'
+import { pickAt } from '../../pick'
+import type { Board, ToolState } from '../tool'
+
+/** Puts a constraint on the picks if it fits them, and otherwise waits for picks that it fits. */
+export function beginTie(board: Board, kind: ConstraintKind): ToolState | undefined {
+  if (!fittingConstraints(board.sketch(), board.picks()).includes(kind)) {
+    board.setPicks([])
+    return choosing(board, kind)
+  }
+  board.run(constrain(board.sketch().id, kind, board.picks()))
+  return undefined
+}
+
+function choosing(board: Board, kind: ConstraintKind): ToolState {
+  const needs = CONSTRAINT_OFFERS.find((o) => o.kind === kind)?.needs ?? ''
+  const state: ToolState = {
+    hint: `${needs} Esc leaves.`,
+    cursor: 'crosshair',
+    move(at) {
+      board.setHover(pickAt(board.sketch(), board.view(), at.px))
+      return state
+    },
+    press(at) {
+      const id = pickAt(board.sketch(), board.view(), at.px)
+      if (id === undefined) return state
+      const picks = [...board.picks().filter((p) => p !== id), id]
+      board.setPicks(picks)
+      if (!fittingConstraints(board.sketch(), picks).includes(kind)) return state
+      board.run(constrain(board.sketch().id, kind, picks))
+      board.setPicks([])
+      return choosing(board, kind)
+    },
+    escape() {
+      if (board.picks().length === 0) return undefined
+      board.setPicks([])
+      return choosing(board, kind)
+    },
+    refresh: () => choosing(board, kind),
+  }
+  return state
+}

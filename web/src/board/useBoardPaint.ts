@@ -1,0 +1,91 @@
+import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import { THEME } from '../style/themeKey'
+import { readColours } from './colours'
+import { paintBoard, type Scene } from './paint'
+import type { SizeDrawing } from './sizes/layout'
+
+/** Paints the board once a frame whenever something it shows has changed. */
+export function useBoardPaint(
+  canvas: Ref<HTMLCanvasElement | null>,
+  width: Ref<number>,
+  height: Ref<number>,
+  drawings: ComputedRef<readonly SizeDrawing[]>,
+): void {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const theme = inject(THEME, ref('light'))
+  const colours = computed(() => {
+    void theme.value
+    return readColours()
+  })
+
+  const troubled = computed(() => {
+    const { solution, profile, sizeProblems } = board.sketchState ?? {}
+    return new Set([
+      ...(solution?.disagreements ?? []).flatMap((d) => involvedIn(d.members)),
+      ...(profile?.faults ?? []).flatMap((f) => (f.kind === 'open' ? [] : f.entities)),
+      ...(sizeProblems?.keys() ?? []),
+    ])
+  })
+
+  /** The disagreeing constraints and sizes, and the lines they stand on. */
+  function involvedIn(members: readonly string[]): string[] {
+    const { constraints, sizes } = board.sketch
+    return members.flatMap((id) => {
+      const item = [...constraints, ...sizes].find((x) => x.id === id)
+      return item && 'line' in item ? [id, item.line] : [id]
+    })
+  }
+
+  const drawnSteps = computed(() => {
+    const route = parts.part?.route ?? []
+    const own = route.filter((s) => s.kind === 'revolve' && s.sketch === board.sketch.id)
+    return new Set(own.map((s) => s.id))
+  })
+
+  const scene = computed<Scene | undefined>(() =>
+    board.view && width.value > 0
+      ? {
+          view: board.view,
+          width: width.value,
+          height: height.value,
+          colours: colours.value,
+          sections: board.sections,
+          drawnSteps: drawnSteps.value,
+          sketch: board.sketch,
+          sketchState: board.sketchState,
+          sizes: drawings.value,
+          picks: new Set(board.picks),
+          hover: board.hover,
+          troubled: troubled.value,
+          overlay: board.toolState?.overlay,
+        }
+      : undefined,
+  )
+
+  let frame = 0
+  const paint = (): void => {
+    frame = 0
+    const element = canvas.value
+    const ctx = element?.getContext('2d')
+    if (!element || !ctx || !scene.value) return
+    const ratio = window.devicePixelRatio || 1
+    const [w, h] = [Math.round(width.value * ratio), Math.round(height.value * ratio)]
+    if (element.width !== w || element.height !== h) {
+      element.width = w
+      element.height = h
+    }
+    ctx.setTransform(ratio, 0, 0, ratio, 0, 0)
+    paintBoard(ctx, scene.value)
+  }
+  watch(
+    [scene, canvas],
+    () => {
+      if (frame === 0) frame = requestAnimationFrame(paint)
+    },
+    { immediate: true },
+  )
+  onBeforeUnmount(() => cancelAnimationFrame(frame))
+}

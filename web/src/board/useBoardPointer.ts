@@ -1,0 +1,84 @@
+import { useEventListener } from '@vueuse/core'
+import { ref, type Ref } from 'vue'
+import { useBoardStore } from '../store/board'
+import type { PointerAt } from './tools'
+import { pannedBy, zoomedAt, type Px } from './view'
+
+/** Feeds the pointer to the tool in hand; the wheel zooms, the middle and right buttons pan. */
+export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at: Ref<Px | null> } {
+  const board = useBoardStore()
+  const at = ref<Px | null>(null)
+  let panningFrom: Px | undefined
+  let pressed = false
+
+  const place = (event: PointerEvent | WheelEvent): Px => {
+    const box = element.value?.getBoundingClientRect()
+    return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+  }
+  const pointer = (event: PointerEvent): PointerAt => ({ px: place(event), shift: event.shiftKey })
+  const isOnPaper = (event: Event): boolean =>
+    event.target instanceof Element && event.target.closest('[data-floats]') === null
+
+  useEventListener(element, 'pointerdown', (event: PointerEvent) => {
+    if (!board.view || !isOnPaper(event)) return
+    if (event.button === 1 || event.button === 2) {
+      event.preventDefault()
+      panningFrom = place(event)
+    } else if (event.button === 0) {
+      // The board takes the focus first: a field left open takes its value, or stays if it cannot.
+      element.value?.focus()
+      if (board.field) return
+      pressed = true
+      board.feed(board.toolState?.press?.(pointer(event)))
+    }
+    element.value?.setPointerCapture(event.pointerId)
+  })
+
+  // Else the press would move the focus out of a field that the tool opens.
+  useEventListener(element, 'mousedown', (event: MouseEvent) => {
+    if (isOnPaper(event)) event.preventDefault()
+  })
+
+  useEventListener(element, 'pointermove', (event: PointerEvent) => {
+    const here = place(event)
+    at.value = here
+    if (!board.view) return
+    if (panningFrom) {
+      board.view = pannedBy(board.view, here.x - panningFrom.x, here.y - panningFrom.y)
+      panningFrom = here
+    } else if (pressed || isOnPaper(event)) {
+      board.feed(board.toolState?.move?.(pointer(event)))
+    }
+  })
+
+  useEventListener(element, ['pointerup', 'pointercancel'], (event: PointerEvent) => {
+    if (panningFrom) panningFrom = undefined
+    else if (pressed) {
+      pressed = false
+      board.feed(board.toolState?.release?.(pointer(event)))
+    }
+  })
+
+  useEventListener(element, 'pointerleave', () => {
+    at.value = null
+    if (!pressed) board.hover = undefined
+  })
+
+  useEventListener(
+    element,
+    'wheel',
+    (event: WheelEvent) => {
+      event.preventDefault()
+      if (!board.view) return
+      const step = event.deltaMode === WheelEvent.DOM_DELTA_LINE ? 40 : 1
+      const turn = Math.max(-240, Math.min(240, event.deltaY * step))
+      board.view = zoomedAt(board.view, place(event), Math.exp(-turn / 400))
+    },
+    { passive: false },
+  )
+  useEventListener(element, 'contextmenu', (event: Event) => {
+    if (isOnPaper(event)) event.preventDefault()
+  })
+
+  return { at }
+}

@@ -1,0 +1,96 @@
+import { boundsOf, boxAround, loopsOf, type Box } from '@lathica/core'
+import { useElementSize } from '@vueuse/core'
+import { computed, watch, type ComputedRef, type Ref } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import { layoutSizes, type SizeDrawing } from './sizes/layout'
+import { fittedView, type Margins, type View } from './view'
+
+const PENDING = 'pending'
+const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
+const LEAST: Margins = { axial: 36, outer: 30, mirror: 30 }
+
+/** The board's view of the part: its size on the page, its fit, and where the sizes stand. */
+export function useBoardView(element: Ref<HTMLElement | null>): {
+  readonly width: Ref<number>
+  readonly height: Ref<number>
+  readonly drawings: ComputedRef<readonly SizeDrawing[]>
+} {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const { width, height } = useElementSize(element)
+
+  const box = computed<Box | undefined>(() => {
+    const drawn = parts.part?.sketches.flatMap((s) => s.points) ?? []
+    const turned = board.sections.flatMap((section) =>
+      loopsOf(section).flatMap((loop) =>
+        loop.flatMap((e) => {
+          const { min, max } = boundsOf(e.piece)
+          return [min, max]
+        }),
+      ),
+    )
+    return boxAround([...drawn, ...turned])
+  })
+
+  const drawingsIn = (view: View): SizeDrawing[] => {
+    const part = parts.part
+    if (!part) return []
+    const { sketch, toolState, field } = board
+    const offer = field?.kind === 'new' ? field.offer : toolState?.overlay?.offer
+    const pending = offer
+      ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false }]
+      : []
+    const top = Math.max(0, box.value?.max.y ?? 0, -(box.value?.min.y ?? 0))
+    return layoutSizes(sketch, [...sketch.sizes, ...pending], view, top, part.units)
+  }
+  const drawings = computed(() => (board.view ? drawingsIn(board.view) : []))
+
+  const fit = (): void => {
+    const part = parts.part
+    if (!part || width.value < 10 || height.value < 10) return
+    const fitted = (margins: Margins): View =>
+      fittedView(part.lie, box.value, width.value, height.value, margins)
+    const first = fitted(ROOMY)
+    board.view = box.value ? fitted(marginsFor(drawingsIn(first), first, box.value)) : first
+  }
+
+  watch(
+    () => [parts.id, parts.history !== undefined, width.value > 10 && height.value > 10],
+    () => {
+      if (!board.view) fit()
+      if (board.view && !board.toolState) board.useTool('pick')
+    },
+    { immediate: true },
+  )
+  watch(() => board.fitAsked, fit, { flush: 'post' })
+  watch(() => parts.part?.lie, fit)
+  // A pane that grows or shrinks keeps its middle where it is.
+  watch([width, height], ([w, h], [w0, h0]) => {
+    const { view } = board
+    if (!view || w < 10 || h < 10 || w0 < 10 || h0 < 10) return
+    const origin = { x: view.origin.x + (w - w0) / 2, y: view.origin.y + (h - h0) / 2 }
+    board.view = { ...view, origin }
+  })
+
+  return { width, height, drawings }
+}
+
+/** The room the sizes need round a part, as they are laid out in a view. */
+function marginsFor(drawings: readonly SizeDrawing[], view: View, box: Box): Margins {
+  const lying = view.lie === 'lying'
+  const { origin, scale } = view
+  const top = Math.max(box.max.y, -box.min.y) * scale
+  const needed = { ...LEAST }
+  for (const { label, width } of drawings) {
+    const [along, across] = lying ? [width, 18] : [18, width]
+    const a = lying ? label.x - origin.x : origin.y - label.y
+    const r = lying ? origin.y - label.y : label.x - origin.x
+    const before = box.min.x * scale - (a - along / 2)
+    const behind = a + along / 2 - box.max.x * scale
+    needed.axial = Math.max(needed.axial, before + 16, behind + 16)
+    needed.outer = Math.max(needed.outer, r + across / 2 - top + 12)
+    needed.mirror = Math.max(needed.mirror, -r + across / 2 - top + 12)
+  }
+  return needed
+}

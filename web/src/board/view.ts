@@ -1,0 +1,97 @@
+import type { Box, Part, Vec } from '@lathica/core'
+
+/** A place on the screen in CSS pixels, from the pane's upper left corner. */
+export interface Px {
+  readonly x: number
+  readonly y: number
+}
+
+/** How the section plane lies on the pane. */
+export interface View {
+  readonly lie: Part['lie']
+  /** pixels per mm */
+  readonly scale: number
+  /** where the datum point is, in pixels */
+  readonly origin: Px
+}
+
+const FINEST = 0.002
+const CLOSEST = 4000
+
+/** Lying parts have the axis across, standing ones upwards; the radius points up or right. */
+export function toScreen(view: View, p: Vec): Px {
+  const { lie, scale, origin } = view
+  return lie === 'lying'
+    ? { x: origin.x + p.x * scale, y: origin.y - p.y * scale }
+    : { x: origin.x + p.y * scale, y: origin.y - p.x * scale }
+}
+
+export function toPlane(view: View, at: Px): Vec {
+  const right = (at.x - view.origin.x) / view.scale
+  const up = (view.origin.y - at.y) / view.scale
+  return view.lie === 'lying' ? { x: right, y: up } : { x: up, y: right }
+}
+
+/** The view after a zoom that keeps what is under a place where it is. */
+export function zoomedAt(view: View, at: Px, factor: number): View {
+  const scale = Math.min(CLOSEST, Math.max(FINEST, view.scale * factor))
+  const ratio = scale / view.scale
+  return {
+    ...view,
+    scale,
+    origin: {
+      x: at.x + (view.origin.x - at.x) * ratio,
+      y: at.y + (view.origin.y - at.y) * ratio,
+    },
+  }
+}
+
+export function pannedBy(view: View, dx: number, dy: number): View {
+  return { ...view, origin: { x: view.origin.x + dx, y: view.origin.y + dy } }
+}
+
+/** Room kept around the part for its sizes, in pixels. */
+export interface Margins {
+  readonly axial: number
+  /** on the side of the half-section */
+  readonly outer: number
+  /** on the side of the mirror image */
+  readonly mirror: number
+}
+
+/** What is shown while nothing is drawn, in mm. */
+const EMPTY_BOX: Box = { min: { x: 0, y: 0 }, max: { x: 160, y: 40 } }
+
+/**
+ * The view in which a half-section, its mirror image and its sizes fill a pane.
+ * @param box bounds of the half-section in mm; undefined while nothing is drawn
+ */
+export function fittedView(
+  lie: Part['lie'],
+  box: Box | undefined,
+  width: number,
+  height: number,
+  margins: Margins,
+): View {
+  const { min, max } = box ?? EMPTY_BOX
+  const radius = Math.max(max.y, -min.y, 1e-3)
+  const length = Math.max(max.x - min.x, 1e-3)
+  const [along, across] = lie === 'lying' ? [width, height] : [height, width]
+  const usable = Math.max(40, across - margins.outer - margins.mirror)
+  const scale = Math.min(Math.max(40, along - 2 * margins.axial) / length, usable / (2 * radius))
+  const middle = (min.x + max.x) / 2
+  const axis = margins.outer + usable / 2
+  const origin =
+    lie === 'lying'
+      ? { x: width / 2 - middle * scale, y: axis }
+      : { x: width - axis, y: height / 2 + middle * scale }
+  return { lie, scale: Math.min(CLOSEST, Math.max(FINEST, scale)), origin }
+}
+
+/** A round length in mm that takes up about so many pixels: 1, 2 or 5 times a power of ten. */
+export function roundLength(view: View, pixels: number): number {
+  const wanted = pixels / view.scale
+  const power = 10 ** Math.floor(Math.log10(wanted))
+  const step = [5, 2, 1].find((s) => s * power <= wanted) ?? 1
+  return step * power
+}

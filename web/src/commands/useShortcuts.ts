@@ -1,0 +1,96 @@
+import { useEventListener } from '@vueuse/core'
+import { ref, type Ref } from 'vue'
+import { useBoardStore } from '../store/board'
+import type { Action, Page } from './registry'
+
+const PAGE_KEYS: Readonly<Record<string, Page>> = { '1': 'draw', '2': 'tie', '3': 'turn' }
+
+/** Keys of the modelling screen. They rest while one types or a window is open over the screen. */
+export function useShortcuts(
+  actions: readonly Action[],
+  page: Ref<Page>,
+): { readonly searching: Ref<boolean>; readonly listingKeys: Ref<boolean> } {
+  const board = useBoardStore()
+  const searching = ref(false)
+  const listingKeys = ref(false)
+
+  const run = (action: Action): void => {
+    if (action.enabled?.() === false) return
+    const [first] = action.pages ?? []
+    if (first !== undefined && action.pages?.includes(page.value) !== true) page.value = first
+    action.run()
+  }
+
+  /** Special keys that are no action's. True when the key meant something. */
+  const special = (event: KeyboardEvent): boolean => {
+    switch (event.key) {
+      case 'Escape':
+        board.escape()
+        return true
+      case 'Delete':
+      case 'Backspace': {
+        const remove = actions.find((a) => a.id === 'remove')
+        if (remove) run(remove)
+        return true
+      }
+      case 'Enter':
+      case 'Tab': {
+        if (event.target instanceof HTMLButtonElement && event.key === 'Enter') return false
+        const next = event.shiftKey ? undefined : board.toolState?.key?.(event.key)
+        if (!next) return false
+        board.feed(next)
+        return true
+      }
+      case '/':
+        searching.value = true
+        return true
+      case '?':
+        listingKeys.value = true
+        return true
+      default: {
+        const to = PAGE_KEYS[event.key]
+        if (to) page.value = to
+        return to !== undefined
+      }
+    }
+  }
+
+  useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+    if (event.defaultPrevented || searching.value || listingKeys.value || isElsewhere(event)) return
+    const name = nameOf(event)
+    const action = actionFor(actions, name, page.value)
+    if (action) {
+      event.preventDefault()
+      if (!event.repeat || action.id === 'undo' || action.id === 'redo') run(action)
+    } else if (!event.ctrlKey && !event.metaKey && !event.altKey && special(event)) {
+      event.preventDefault()
+    }
+  })
+
+  return { searching, listingKeys }
+}
+
+/** The action of a key: one on the page in view comes first. */
+function actionFor(actions: readonly Action[], name: string, page: Page): Action | undefined {
+  const all = actions.filter((a) => a.key === name)
+  return all.find((a) => a.pages?.includes(page)) ?? all[0]
+}
+
+function nameOf(event: KeyboardEvent): string {
+  const control = event.ctrlKey || event.metaKey
+  const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
+  return `${control ? 'Ctrl+' : ''}${control && event.shiftKey ? 'Shift+' : ''}${key}`
+}
+
+/** While one types, or works a control that has its own keys, the screen's keys rest. */
+function isElsewhere(event: KeyboardEvent): boolean {
+  const { target } = event
+  if (!(target instanceof Element)) return false
+  if (
+    target.closest('input, textarea, select, [contenteditable], .ant-modal, .ant-select') !== null
+  ) {
+    return true
+  }
+  const button = target.closest('button, a, [role="separator"]')
+  return button !== null && (event.key === ' ' || event.key === 'Enter')
+}

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { endCircles } from '@lathica/core'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useTemplateRef } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+
+const board = useBoardStore()
+const parts = usePartStore()
+const pane = useTemplateRef<HTMLElement>('pane')
+const { width, height } = useElementSize(pane)
+const from = ref<'right' | 'left'>('right')
+
+const lying = computed(() => parts.part?.lie !== 'standing')
+/** The axis stands where it stands on the board, so that circles line up with heights there. */
+const centre = computed(() => {
+  const { view } = board
+  if (!view) return { x: width.value / 2, y: height.value / 2 }
+  return lying.value
+    ? { x: width.value / 2, y: view.origin.y }
+    : { x: view.origin.x, y: height.value / 2 }
+})
+const circles = computed(() => {
+  const scale = board.view?.scale ?? 1
+  return board.sections
+    .flatMap((section) => endCircles(section, from.value))
+    .map((c) => ({ ...c, r: c.radius * scale }))
+})
+const reach = computed(() => Math.max(30, ...circles.value.map((c) => c.r)) + 14)
+const side = computed(() => {
+  if (lying.value) return from.value === 'right' ? 'from the right' : 'from the left'
+  return from.value === 'right' ? 'from above' : 'from below'
+})
+</script>
+
+<template>
+  <section ref="pane" class="end-view" aria-label="End view">
+    <svg v-if="width > 0" :width="width" :height="height" role="img" :aria-label="side">
+      <g :transform="`translate(${centre.x} ${centre.y})`">
+        <path class="axis" :d="`M${-reach} 0H${reach}M0 ${-reach}V${reach}`" />
+        <circle v-for="c in circles" :key="`${c.radius}`" :r="c.r" :class="{ hidden: c.hidden }" />
+      </g>
+    </svg>
+    <button
+      type="button"
+      class="plain figure side"
+      title="Look from the other end"
+      @click="from = from === 'right' ? 'left' : 'right'"
+    >
+      {{ side }}
+    </button>
+  </section>
+</template>
+
+<style scoped>
+.end-view {
+  position: relative;
+  overflow: hidden;
+  min-width: 0;
+  min-height: 0;
+  background: var(--paper);
+}
+
+svg {
+  position: absolute;
+  inset: 0;
+}
+
+circle {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 1.8;
+}
+
+circle.hidden {
+  stroke-width: 0.9;
+  stroke-dasharray: 5 3;
+}
+
+.axis {
+  stroke: var(--accent);
+  stroke-width: 1;
+  stroke-dasharray: 16 3 3 3;
+  fill: none;
+}
+
+.side {
+  position: absolute;
+  bottom: 4px;
+  left: 50%;
+  transform: translateX(-50%);
+  background: var(--paper);
+  white-space: nowrap;
+  font-size: 12px;
+  color: var(--ink-soft);
+}
+</style>

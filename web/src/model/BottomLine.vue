@@ -1,0 +1,83 @@
+<script setup lang="ts">
+import { formatLength, formatMass, overallOf } from '@lathica/core'
+import { computed } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+
+const parts = usePartStore()
+const board = useBoardStore()
+
+const overall = computed(() => (parts.state ? overallOf(parts.state) : undefined))
+const hint = computed(() =>
+  board.field
+    ? 'Type a number, a unit or a formula; Enter takes it, Esc leaves it.'
+    : (board.toolState?.hint ?? ''),
+)
+const freedoms = computed(() => {
+  if (board.sketch.entities.length === 0) return ''
+  const n = board.freedoms
+  return n === 0 ? 'in ink' : n === 1 ? '1 freedom left' : `${n} freedoms left`
+})
+const trouble = computed(() => {
+  const failed = parts.state?.steps.filter((s) => s.status === 'failed').length ?? 0
+  const conflict = board.sketchState?.solution.disagreements.some((d) => d.kind === 'conflict')
+  if (conflict === true) return 'sizes disagree'
+  if (failed > 0) return failed === 1 ? '1 step fails' : `${failed} steps fail`
+  return ''
+})
+const size = computed(() => {
+  const { part } = parts
+  if (!part || !overall.value) return ''
+  const { diameter, length } = overall.value
+  return `⌀${formatLength(diameter, part.units)} × ${formatLength(length, part.units)}`
+})
+const mass = computed(() =>
+  parts.part && overall.value ? formatMass(overall.value.mass, parts.part.units) : '',
+)
+
+function showTrouble(): void {
+  board.picks = []
+  const failed = parts.state?.steps.find((s) => s.status === 'failed')
+  const conflict = board.sketchState?.solution.disagreements.length ?? 0
+  board.stepId = conflict > 0 ? undefined : failed?.stepId
+}
+</script>
+
+<template>
+  <footer class="bottom">
+    <span class="hint">{{ hint }}</span>
+    <button v-if="trouble" type="button" class="plain trouble" @click="showTrouble">
+      <b aria-hidden="true">△</b> {{ trouble }}
+    </button>
+    <span data-figure="freedoms">{{ freedoms }}</span>
+    <span class="figure" data-figure="size">{{ size }}</span>
+    <span class="figure" data-figure="mass">{{ mass }}</span>
+  </footer>
+</template>
+
+<style scoped>
+.bottom {
+  display: flex;
+  align-items: center;
+  gap: 20px;
+  flex: none;
+  height: 28px;
+  padding: 0 14px;
+  border-top: 1px solid var(--rule);
+  background: var(--panel);
+  white-space: nowrap;
+}
+
+.hint {
+  flex: 1;
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  color: var(--ink-soft);
+}
+
+.trouble {
+  color: var(--conflict);
+  font-weight: 600;
+}
+</style>

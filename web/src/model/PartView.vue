@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import { Button, Result, Spin } from 'ant-design-vue'
+import { onBeforeUnmount, watch } from 'vue'
+import { onBeforeRouteLeave, onBeforeRouteUpdate, useRouter } from 'vue-router'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import PartHeader from './PartHeader.vue'
+import StaleBanner from './StaleBanner.vue'
+
+const props = defineProps<{ id: string }>()
+const parts = usePartStore()
+const board = useBoardStore()
+const router = useRouter()
+
+watch(
+  () => props.id,
+  (id) => {
+    board.reset()
+    void parts.open(id)
+  },
+  { immediate: true },
+)
+watch(
+  () => parts.history?.part.name,
+  (name) => (document.title = name === undefined ? 'Lathica' : `${name} · Lathica`),
+)
+
+/** How long leaving waits for the server; what it does not take stays in the browser. */
+const LEAVE_MS = 1500
+const saveBeforeLeaving = async (): Promise<void> => {
+  board.field = undefined
+  await Promise.race([parts.saveNow(), new Promise((done) => setTimeout(done, LEAVE_MS))])
+}
+onBeforeRouteLeave(saveBeforeLeaving)
+onBeforeRouteUpdate(async (to) => {
+  if (to.params['id'] !== props.id) await saveBeforeLeaving()
+})
+onBeforeUnmount(() => {
+  parts.close()
+  document.title = 'Lathica'
+})
+</script>
+
+<template>
+  <div class="part-view">
+    <Result
+      v-if="parts.loadProblem"
+      status="warning"
+      :title="parts.loadProblem.message"
+      :sub-title="parts.loadProblem.mend"
+    >
+      <template #icon><span class="figure big" aria-hidden="true">⌀ ?</span></template>
+      <template #extra>
+        <Button type="primary" @click="parts.open(id)">Try again</Button>
+        <Button @click="router.push('/')">To the shelf</Button>
+      </template>
+    </Result>
+    <div v-else-if="!parts.part" class="opening"><Spin tip="Opening the part …" /></div>
+    <template v-else>
+      <PartHeader />
+      <StaleBanner v-if="parts.save.kind === 'stale'" />
+      <RouterView />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.part-view {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  overflow: hidden;
+}
+
+.opening {
+  display: grid;
+  place-items: center;
+  height: 100%;
+}
+
+.big {
+  font-size: 44px;
+  color: var(--pencil);
+}
+</style>

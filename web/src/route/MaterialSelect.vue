@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { STOCK_MATERIALS, type Material } from '@lathica/core'
+import { Select, type SelectProps } from 'ant-design-vue'
+import { computed } from 'vue'
+import { usePartStore } from '../store/part'
+
+const props = defineProps<{ modelValue: string; id: string }>()
+const emit = defineEmits<{ 'update:modelValue': [material: Material] }>()
+const parts = usePartStore()
+
+/** The part's own materials first: a file may bring some that are not in stock. */
+const materials = computed(() => {
+  const own = parts.part?.materials ?? []
+  return [...own, ...STOCK_MATERIALS.filter((m) => !own.some((o) => o.id === m.id))]
+})
+const options = computed(() =>
+  [...materials.value]
+    .sort((a, b) => a.name.localeCompare(b.name, 'en'))
+    .map((m) => ({ value: m.id, label: m.name })),
+)
+
+const choose: SelectProps['onChange'] = (id) => {
+  const material = materials.value.find((m) => m.id === id)
+  if (material) emit('update:modelValue', material)
+}
+</script>
+
+<template>
+  <Select
+    :id="id"
+    style="width: 100%"
+    :value="props.modelValue"
+    :options="options"
+    show-search
+    option-filter-prop="label"
+    @change="choose"
+  />
+</template>

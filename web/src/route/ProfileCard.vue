@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import {
+  addRevolve,
+  describeItem,
+  disagreementProblem,
+  faultProblem,
+  findItem,
+  removeItems,
+  setReference,
+  type Problem,
+} from '@lathica/core'
+import { Button } from 'ant-design-vue'
+import { computed } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import ValueTable from './ValueTable.vue'
+
+const board = useBoardStore()
+const parts = usePartStore()
+
+const solution = computed(() => board.sketchState?.solution)
+const faults = computed<Problem[]>(() => {
+  const { part } = parts
+  const found = board.sketchState?.profile.faults ?? []
+  if (!part || board.sketch.entities.length === 0) return []
+  return found.map((f) => faultProblem(f, board.sketch, part))
+})
+const disagreements = computed(() =>
+  (solution.value?.disagreements ?? []).map((d) => ({
+    kind: d.kind,
+    problem: disagreementProblem(board.sketch, d),
+    members: d.members.flatMap((id) => findItem(board.sketch, id) ?? []),
+  })),
+)
+const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])])
+const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
+const turned = computed(
+  () =>
+    parts.part?.route.some((s) => s.kind === 'revolve' && s.sketch === board.sketch.id) === true,
+)
+const standing = computed(() => {
+  const free = board.freedoms
+  if (board.sketch.entities.length === 0) return 'empty'
+  if (free === 0) return 'in ink: nothing can move'
+  return free === 1 ? 'in pencil: 1 freedom left' : `in pencil: ${free} freedoms left`
+})
+
+function pickAll(ids: readonly string[] | undefined): void {
+  board.picks = [...(ids ?? [])]
+}
+
+function revolve(): void {
+  if (parts.run(addRevolve(board.sketch.id))) {
+    board.stepId = parts.part?.route.at(-1)?.id
+    board.fit()
+  }
+}
+</script>
+
+<template>
+  <h2>Profile {{ board.sketch.name }}</h2>
+  <dl class="fields">
+    <dt>Stands</dt>
+    <dd>{{ standing }}</dd>
+    <dt>Encloses</dt>
+    <dd>
+      {{ regions === 0 ? 'no material yet' : regions === 1 ? '1 region' : `${regions} regions` }}
+    </dd>
+  </dl>
+
+  <div v-for="d in disagreements" :key="d.problem.message" class="problem" role="alert">
+    <strong>{{
+      d.kind === 'conflict' ? 'These cannot all hold:' : 'These say the same twice:'
+    }}</strong>
+    <ul class="list">
+      <li v-for="item in d.members" :key="item.id">
+        <button
+          type="button"
+          class="plain what"
+          @click="pickAll([item.id])"
+          @pointerenter="board.hover = item.id"
+          @pointerleave="board.hover = undefined"
+        >
+          {{ describeItem(board.sketch, item) }}
+        </button>
+        <button
+          v-if="'formula' in item"
+          type="button"
+          class="plain"
+          title="Let it only report"
+          @click="parts.run(setReference(board.sketch.id, item.id, true))"
+        >
+          ref.
+        </button>
+        <button
+          type="button"
+          class="plain"
+          :aria-label="`Delete ${describeItem(board.sketch, item)}`"
+          title="Delete"
+          @click="parts.run(removeItems(board.sketch.id, [item.id]))"
+        >
+          ×
+        </button>
+      </li>
+    </ul>
+    {{ d.problem.mend }}
+  </div>
+  <div v-for="[id, p] in sizeProblems" :key="id" class="problem" role="alert">
+    <strong>{{ p.message }}</strong> {{ p.mend }}
+    <button type="button" class="plain" @click="board.openField({ kind: 'size', id })">
+      Open it
+    </button>
+  </div>
+  <div v-for="p in faults" :key="p.message" class="problem" role="alert">
+    <strong>{{ p.message }}</strong> {{ p.mend }}
+    <button type="button" class="plain" @click="pickAll(p.involves)">Show</button>
+  </div>
+
+  <div v-if="!turned && regions > 0" class="buttons">
+    <Button type="primary" @click="revolve">Revolve <kbd>R</kbd></Button>
+  </div>
+  <ValueTable />
+</template>
+
+<style scoped src="./card.css"></style>

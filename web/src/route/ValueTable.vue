@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import {
+  formatAngle,
+  formatLength,
+  formatMass,
+  removeValue,
+  setValue,
+  significant,
+  valuesOf,
+  type Measure,
+  type NamedValue,
+  type Problem,
+} from '@lathica/core'
+import { computed, ref, shallowRef } from 'vue'
+import { usePartStore } from '../store/part'
+
+const parts = usePartStore()
+const problem = shallowRef<Problem>()
+const newName = ref('')
+const newFormula = ref('')
+
+const rows = computed(() => {
+  const { part } = parts
+  if (!part) return []
+  const { table, problems } = valuesOf(part)
+  return part.values.map((value) => {
+    const result = table.get(value.name)
+    return {
+      value,
+      shown: result?.ok ? show(value.measure, result.value) : '–',
+      problem: problems.get(value.name),
+    }
+  })
+})
+
+function show(measure: Measure, value: number): string {
+  const units = parts.part?.units
+  if (!units) return ''
+  switch (measure) {
+    case 'length':
+      return `${formatLength(value, units)} ${units.length}`
+    case 'angle':
+      return formatAngle(value, units)
+    case 'mass':
+      return formatMass(value, units)
+    case 'density':
+      return `${significant(value * 1000, 4)} g/cm³`
+    case 'number':
+      return String(Number(value.toPrecision(10)))
+  }
+}
+
+function change(value: NamedValue, formula: string): void {
+  if (formula === value.formula) return
+  const result = parts.attempt(setValue({ ...value, formula }))
+  problem.value = result.ok ? undefined : result.problem
+}
+
+function add(): void {
+  const result = parts.attempt(
+    setValue({ name: newName.value.trim(), measure: 'length', formula: newFormula.value }),
+  )
+  problem.value = result.ok ? undefined : result.problem
+  if (!result.ok) return
+  newName.value = ''
+  newFormula.value = ''
+}
+
+function remove(name: string): void {
+  problem.value = undefined
+  parts.run(removeValue(name))
+}
+
+const text = (event: Event): string => (event.target as HTMLInputElement).value
+</script>
+
+<template>
+  <h3>Named values</h3>
+  <p v-if="rows.length === 0" class="soft hint">
+    Names that every number field can read, as in <code>2*wall</code>.
+  </p>
+  <table v-if="rows.length > 0">
+    <tbody>
+      <tr v-for="row in rows" :key="row.value.name" :class="{ wrong: row.problem }">
+        <th scope="row" class="figure">{{ row.value.name }}</th>
+        <td>
+          <input
+            class="figure"
+            :value="row.value.formula"
+            :aria-label="`formula of ${row.value.name}`"
+            :title="row.problem?.message"
+            spellcheck="false"
+            @change="change(row.value, text($event))"
+            @keydown.enter="change(row.value, text($event))"
+          />
+        </td>
+        <td class="figure shown">{{ row.shown }}</td>
+        <td>
+          <button
+            type="button"
+            class="plain"
+            :aria-label="`Delete ${row.value.name}`"
+            title="Delete"
+            @click="remove(row.value.name)"
+          >
+            ×
+          </button>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+  <form class="new" @submit.prevent="add">
+    <input
+      v-model="newName"
+      class="figure"
+      placeholder="name"
+      aria-label="name of a new value"
+      spellcheck="false"
+      autocomplete="off"
+    />
+    <input
+      v-model="newFormula"
+      class="figure"
+      placeholder="length"
+      aria-label="formula of the new value"
+      spellcheck="false"
+      autocomplete="off"
+    />
+    <button type="submit" class="plain" :disabled="!newName || !newFormula">Add</button>
+  </form>
+  <p v-if="problem" class="wrong-note" role="alert">
+    <strong>{{ problem.message }}</strong> {{ problem.mend }}
+  </p>
+</template>
+
+<style scoped>
+h3 {
+  margin-top: 16px;
+  padding-top: 10px;
+  border-top: 1px solid var(--rule);
+  font-size: 13px;
+  font-weight: 600;
+}
+
+.hint {
+  margin: 4px 0;
+  font-size: 12px;
+}
+
+table {
+  width: 100%;
+  margin-top: 4px;
+  border-collapse: collapse;
+  font-size: 12px;
+}
+
+th {
+  text-align: left;
+  font-weight: 400;
+}
+
+input {
+  width: 100%;
+  min-width: 0;
+  height: 24px;
+  padding: 0 6px;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--panel);
+  font-size: 12px;
+}
+
+.wrong input {
+  border-color: var(--conflict);
+}
+
+.shown {
+  padding: 0 4px;
+  text-align: right;
+  white-space: nowrap;
+  color: var(--ink-soft);
+}
+
+.new {
+  display: grid;
+  grid-template-columns: 1fr 1fr auto;
+  gap: 4px;
+  margin-top: 6px;
+}
+
+.wrong-note {
+  margin-top: 6px;
+  color: var(--conflict);
+  font-size: 12px;
+}
+</style>

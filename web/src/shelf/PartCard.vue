@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { formatLength, formatMass } from '@lathica/core'
+import { Copy, Download, Trash2 } from 'lucide-vue-next'
+import { computed } from 'vue'
+import type { PartCardData } from '../api/client'
+import { clock } from '../clock'
+import PartPicture from './PartPicture.vue'
+
+const props = defineProps<{ part: PartCardData }>()
+const emit = defineEmits<{ remove: []; duplicate: []; download: [] }>()
+
+const figures = computed(() => {
+  const { overall, units } = props.part.summary
+  if (!overall) return { size: 'nothing turned yet', mass: '' }
+  const diameter = formatLength(overall.diameter, units)
+  return {
+    size: `⌀${diameter} × ${formatLength(overall.length, units)} ${units.length}`,
+    mass: formatMass(overall.mass, units),
+  }
+})
+const changed = computed(() => {
+  const at = new Date(props.part.updatedAt)
+  const today = at.toDateString() === new Date().toDateString()
+  return today
+    ? clock(at)
+    : at.toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
+})
+</script>
+
+<template>
+  <article class="card">
+    <RouterLink :to="{ name: 'model', params: { id: part.id } }" class="open">
+      <div class="picture"><PartPicture :summary="part.summary" /></div>
+      <h3>{{ part.name }}</h3>
+      <p class="figure figures">
+        <span>{{ figures.size }}</span>
+        <span>{{ figures.mass }}</span>
+      </p>
+      <p class="soft small">
+        {{ part.summary.material }}
+        <template v-if="part.summary.failedSteps > 0">
+          · <b class="failed">△ {{ part.summary.failedSteps }} failing</b>
+        </template>
+      </p>
+    </RouterLink>
+    <footer>
+      <span class="soft small">changed {{ changed }}</span>
+      <span class="tools">
+        <button
+          type="button"
+          class="plain"
+          title="Duplicate"
+          :aria-label="`Duplicate ${part.name}`"
+          @click="emit('duplicate')"
+        >
+          <Copy :size="16" :stroke-width="1.5" />
+        </button>
+        <button
+          type="button"
+          class="plain"
+          title="Download the part file"
+          :aria-label="`Download ${part.name}`"
+          @click="emit('download')"
+        >
+          <Download :size="16" :stroke-width="1.5" />
+        </button>
+        <button
+          type="button"
+          class="plain"
+          title="Delete"
+          :aria-label="`Delete ${part.name}`"
+          @click="emit('remove')"
+        >
+          <Trash2 :size="16" :stroke-width="1.5" />
+        </button>
+      </span>
+    </footer>
+  </article>
+</template>
+
+<style scoped>
+.card {
+  display: flex;
+  flex-direction: column;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--panel);
+}
+
+.card:hover,
+.card:focus-within {
+  border-color: var(--halo);
+}
+
+.open {
+  display: block;
+  flex: 1;
+  padding: 0 12px 6px;
+  color: inherit;
+  text-decoration: none;
+}
+
+.picture {
+  display: grid;
+  place-items: center;
+  height: 150px;
+  padding: 10px 0;
+}
+
+h3 {
+  font-size: 14px;
+  font-weight: 600;
+}
+
+.figures {
+  display: flex;
+  justify-content: space-between;
+  gap: 8px;
+  font-size: 12px;
+}
+
+.small {
+  font-size: 12px;
+}
+
+.failed {
+  color: var(--conflict);
+}
+
+footer {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  padding: 2px 6px 2px 12px;
+  border-top: 1px solid var(--rule);
+}
+
+.tools {
+  display: flex;
+}
+
+.tools button {
+  display: grid;
+  color: var(--ink-soft);
+}
+</style>

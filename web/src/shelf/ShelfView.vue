@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import type { Part } from '@lathica/core'
+import { Button, Modal, Result, Spin } from 'ant-design-vue'
+import { Moon, Search, Sun } from 'lucide-vue-next'
+import { computed, inject, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import type { PartCardData, ProjectData } from '../api/client'
+import { THEME } from '../style/themeKey'
+import ProjectShelf from './ProjectShelf.vue'
+import { useShelf } from './useShelf'
+
+const shelf = useShelf()
+const { projects, loading, problem } = shelf
+const router = useRouter()
+const theme = inject(THEME, ref('light'))
+const query = ref('')
+const naming = ref(false)
+const newName = ref('')
+
+onMounted(shelf.load)
+
+const words = computed(() => query.value.toLowerCase().split(/\s+/).filter(Boolean))
+const matches = (part: PartCardData): boolean =>
+  words.value.every((w) => `${part.name} ${part.summary.material}`.toLowerCase().includes(w))
+const shown = computed(() =>
+  projects.value
+    .map((project) => ({ project, parts: project.parts.filter(matches) }))
+    .filter(({ parts }) => words.value.length === 0 || parts.length > 0),
+)
+
+async function create(project: ProjectData, part: Part): Promise<void> {
+  const id = await shelf.createPart(project.id, part)
+  if (id !== undefined) await router.push({ name: 'model', params: { id } })
+}
+
+async function createProject(): Promise<void> {
+  const name = newName.value.trim()
+  if (name === '') return
+  naming.value = false
+  newName.value = ''
+  await shelf.createProject(name)
+}
+</script>
+
+<template>
+  <div class="shelf">
+    <header class="top">
+      <img src="/mark.svg" alt="" width="26" height="26" />
+      <h1>Lathica</h1>
+      <span class="gap" />
+      <label class="find">
+        <Search :size="15" :stroke-width="1.5" />
+        <input v-model="query" type="search" placeholder="Find a part" aria-label="Find a part" />
+      </label>
+      <Button @click="naming = true">New project</Button>
+      <button
+        type="button"
+        class="plain theme"
+        :aria-label="theme === 'dark' ? 'Light paper' : 'Dark paper'"
+        :title="theme === 'dark' ? 'Light paper' : 'Dark paper'"
+        @click="theme = theme === 'dark' ? 'light' : 'dark'"
+      >
+        <Sun v-if="theme === 'dark'" :size="18" :stroke-width="1.5" />
+        <Moon v-else :size="18" :stroke-width="1.5" />
+      </button>
+    </header>
+    <main>
+      <Spin v-if="loading" class="loading" tip="Looking through the shelf …"><div /></Spin>
+      <Result
+        v-else-if="problem"
+        status="warning"
+        :title="problem.message"
+        sub-title="Start it with npm run demo, then try again."
+      >
+        <template #icon><span class="figure big" aria-hidden="true">⌀ ?</span></template>
+        <template #extra><Button type="primary" @click="shelf.load">Try again</Button></template>
+      </Result>
+      <p v-else-if="projects.length === 0" class="none">
+        The shelf is empty. Begin a project; its parts stand here.
+        <Button type="primary" @click="naming = true">New project</Button>
+      </p>
+      <p v-else-if="shown.length === 0" class="none">No part has these words: “{{ query }}”.</p>
+      <ProjectShelf
+        v-for="{ project, parts } in shown"
+        :key="project.id"
+        :project="project"
+        :parts="parts"
+        @create="create(project, $event)"
+        @import="shelf.importFiles(project.id, $event)"
+        @rename="shelf.renameProject(project.id, $event)"
+        @remove="shelf.removeProject(project)"
+        @remove-part="shelf.removePart"
+        @duplicate-part="shelf.duplicate(project.id, $event)"
+        @download-part="shelf.download"
+      />
+    </main>
+    <Modal
+      v-model:open="naming"
+      title="New project"
+      ok-text="Create"
+      :ok-button-props="{ disabled: newName.trim() === '' }"
+      width="400px"
+      @ok="createProject"
+    >
+      <input
+        v-model="newName"
+        class="project-name"
+        maxlength="80"
+        placeholder="Name of the project"
+        aria-label="Name of the project"
+        @keydown.enter="createProject"
+      />
+    </Modal>
+  </div>
+</template>
+
+<style scoped>
+.shelf {
+  height: 100%;
+  overflow: auto;
+}
+
+.top {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  height: 52px;
+  padding: 0 24px;
+  border-bottom: 1px solid var(--rule);
+  background: var(--panel);
+}
+
+h1 {
+  font-size: 18px;
+  font-weight: 600;
+}
+
+.gap {
+  flex: 1;
+}
+
+.find {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  width: 220px;
+  height: 30px;
+  padding: 0 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  color: var(--ink-soft);
+}
+
+.find:focus-within {
+  outline: 2px solid var(--accent);
+}
+
+.find input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  outline: 0;
+  background: none;
+}
+
+.theme {
+  display: grid;
+}
+
+main {
+  max-width: 1480px;
+  margin: 0 auto;
+  padding: 12px;
+}
+
+.loading {
+  display: block;
+  margin-top: 20vh;
+}
+
+.none {
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 14px;
+  margin-top: 18vh;
+  color: var(--ink-soft);
+  font-size: 14px;
+}
+
+.big {
+  font-size: 44px;
+  color: var(--pencil);
+}
+
+.project-name {
+  width: 100%;
+  height: 32px;
+  padding: 0 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+}
+</style>

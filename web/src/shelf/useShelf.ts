@@ -1,0 +1,153 @@
+import {
+  readPart,
+  readPartFile,
+  renamePart,
+  perform,
+  toDocument,
+  writePartFile,
+  type Part,
+} from '@lathica/core'
+import { message } from 'ant-design-vue'
+import { h, ref, shallowRef } from 'vue'
+import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
+import { saveFile } from '../dispatch/saveFile'
+import { tell, tellProblem } from '../notices'
+import type { Problem } from '@lathica/core'
+
+/** The projects and parts one starts from, and what can be done with them. */
+export function useShelf() {
+  const projects = shallowRef<readonly ProjectData[]>([])
+  const loading = ref(true)
+  const problem = shallowRef<Problem>()
+
+  /** Runs a request; what the server says against it is told. */
+  async function ask<T>(request: () => Promise<T>): Promise<T | undefined> {
+    try {
+      return await request()
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      tellProblem(error.problem)
+      return undefined
+    }
+  }
+
+  async function load(): Promise<void> {
+    try {
+      projects.value = await api.projects()
+      problem.value = undefined
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      problem.value = error.problem
+    } finally {
+      loading.value = false
+    }
+  }
+
+  async function createProject(name: string): Promise<void> {
+    if (await ask(() => api.createProject(name))) await load()
+  }
+
+  async function renameProject(id: string, name: string): Promise<void> {
+    await ask(() => api.renameProject(id, name))
+    await load()
+  }
+
+  async function createPart(projectId: string, part: Part): Promise<string | undefined> {
+    return (await ask(() => api.createPart(projectId, toDocument(part))))?.id
+  }
+
+  async function remove(what: string, gone: () => Promise<void>, back: () => Promise<void>) {
+    const done = await ask(async () => {
+      await gone()
+      return true
+    })
+    if (done !== true) return
+    await load()
+    offerBack(what, async () => {
+      await ask(back)
+      await load()
+    })
+  }
+
+  const removePart = (part: PartCardData) =>
+    remove(
+      part.name,
+      () => api.deletePart(part.id),
+      () => api.restorePart(part.id),
+    )
+
+  const removeProject = (project: ProjectData) =>
+    remove(
+      project.name,
+      () => api.deleteProject(project.id),
+      () => api.restoreProject(project.id),
+    )
+
+  async function stored(id: string): Promise<Part | undefined> {
+    const found = await ask(() => api.part(id))
+    if (!found) return undefined
+    const read = readPart(found.document)
+    if (read.ok) return read.value
+    tellProblem(read.problem)
+    return undefined
+  }
+
+  async function duplicate(projectId: string, card: PartCardData): Promise<void> {
+    const part = await stored(card.id)
+    if (!part) return
+    const copy = perform(part, renamePart(`${part.name.slice(0, 70)} (copy)`))
+    if (!copy.ok) return
+    if ((await createPart(projectId, copy.value)) !== undefined) await load()
+  }
+
+  async function download(card: PartCardData): Promise<void> {
+    const part = await stored(card.id)
+    if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
+  }
+
+  /** Reads dropped part files; each that cannot be read says why, the others are taken. */
+  async function importFiles(projectId: string, files: readonly File[]): Promise<void> {
+    let taken = 0
+    for (const file of files) {
+      const read = readPartFile(await file.text())
+      if (!read.ok) {
+        tellProblem({ ...read.problem, message: `${file.name}: ${read.problem.message}` })
+      } else if ((await createPart(projectId, read.value)) !== undefined) taken++
+    }
+    if (taken === 0) return
+    await load()
+    tell(taken === 1 ? 'One part was put on the shelf.' : `${taken} parts were put on the shelf.`)
+  }
+
+  return {
+    projects,
+    loading,
+    problem,
+    load,
+    createProject,
+    renameProject,
+    createPart,
+    removePart,
+    removeProject,
+    duplicate,
+    download,
+    importFiles,
+  }
+}
+
+/** Says that something was deleted, and brings it back on request. */
+function offerBack(what: string, bringBack: () => Promise<void>): void {
+  const key = `deleted-${Date.now()}`
+  const undo = (): void => {
+    message.destroy(key)
+    void bringBack()
+  }
+  void message.info({
+    key,
+    duration: 8,
+    content: h('span', [
+      `“${what}” was deleted. `,
+      h('button', { type: 'button', class: 'plain undo', onClick: undo }, 'Bring it back'),
+    ]),
+  })
+}

@@ -1,0 +1,184 @@
+import { toDocument, type Part, type Problem } from '@lathica/core'
+import { ApiError, api } from '../api/client'
+import { dropDraft, keepDraft } from './drafts'
+import { sameDocument } from './sameDocument'
+
+/** How the opened part stands with the server. */
+export type SaveState =
+  | { readonly kind: 'saved'; readonly at: string }
+  | { readonly kind: 'waiting' }
+  | { readonly kind: 'saving' }
+  /** The server is away or failed; saving is tried again by itself. */
+  | { readonly kind: 'unreachable'; readonly problem: Problem }
+  /** The server refuses this very document; it is tried again with the next change. */
+  | { readonly kind: 'refused'; readonly problem: Problem }
+  /** Someone else saved in between; the designer chooses. */
+  | { readonly kind: 'stale'; readonly revision: number }
+
+interface SaverOptions {
+  readonly document: () => Part | undefined
+  readonly onState: (state: SaveState) => void
+  /** Another page saved this part, and nothing waits here. */
+  readonly onNewer: (revision: number) => void
+}
+
+export interface Saver {
+  /** Starts to keep a part that stands at a revision. */
+  begin(partId: string, revision: number, at: string): void
+  /** Says that the part has changed; it is saved in a moment. */
+  changed(): void
+  /** Says that the server has a state one's own does not follow from. */
+  disagree(revision: number): void
+  /** Saves at once what waits. */
+  flush(): Promise<void>
+  end(): void
+}
+
+/** Time between a change and its being saved, so that quick edits go together. */
+const SETTLE_MS = 500
+const FIRST_RETRY_MS = 1500
+const LONGEST_RETRY_MS = 15_000
+
+interface Told {
+  readonly id: string
+  readonly revision: number
+}
+
+/**
+ * Saves a part whenever it changes: one request at a time, tried again while the server is away,
+ * stopped when another page's work would be overwritten. Open pages tell one another what they saved.
+ */
+export function createSaver({ document, onState, onNewer }: SaverOptions): Saver {
+  let partId = ''
+  let revision = 0
+  let state: SaveState = { kind: 'saved', at: '' }
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let running: Promise<void> | undefined
+  let retryMs = FIRST_RETRY_MS
+  /** What the draft in the browser holds. */
+  let kept: Part | undefined
+  const pages = new BroadcastChannel('lathica.saved')
+
+  const become = (next: SaveState): void => {
+    state = next
+    onState(next)
+  }
+
+  const schedule = (ms: number): void => {
+    clearTimeout(timer)
+    timer = setTimeout(() => void flush(), ms)
+  }
+
+  const keep = (part: Part): void => {
+    kept = part
+    keepDraft(partId, { revision, document: toDocument(part) })
+  }
+
+  const changed = (): void => {
+    const part = document()
+    if (!part || partId === '') return
+    keep(part)
+    if (state.kind === 'stale') return
+    if (state.kind !== 'saving') become({ kind: 'waiting' })
+    schedule(SETTLE_MS)
+  }
+
+  const flush = async (): Promise<void> => {
+    clearTimeout(timer)
+    if (running) await running
+    if (partId === '' || state.kind === 'saved' || state.kind === 'stale') return
+    running = saveOnce().finally(() => (running = undefined))
+    await running
+  }
+
+  const saveOnce = async (): Promise<void> => {
+    const part = document()
+    const savedId = partId
+    if (!part) return
+    become({ kind: 'saving' })
+    try {
+      const saved = await api.savePart(savedId, revision, toDocument(part))
+      if (kept === part) dropDraft(savedId)
+      settled(savedId, part, saved.revision, saved.updatedAt)
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      if (savedId !== partId) return
+      if (error.status === 409) await stale(savedId, part, error)
+      else failed(error)
+    }
+  }
+
+  /** The server has this very state now, under a revision. */
+  const settled = (savedId: string, part: Part, at: number, savedAt: string): void => {
+    pages.postMessage({ id: savedId, revision: at } satisfies Told)
+    if (savedId !== partId) return
+    revision = at
+    retryMs = FIRST_RETRY_MS
+    if (document() === part) become({ kind: 'saved', at: savedAt })
+    else changed()
+  }
+
+  /** A request of a page that closed may have come through after all: then nothing is at odds. */
+  const stale = async (savedId: string, part: Part, error: ApiError): Promise<void> => {
+    const there = await api.part(savedId).catch(() => undefined)
+    if (savedId !== partId) return
+    if (there && sameDocument(there.document, toDocument(part))) {
+      dropDraft(savedId)
+      settled(savedId, part, there.revision, there.updatedAt)
+    } else become({ kind: 'stale', revision: error.revision ?? revision + 1 })
+  }
+
+  const failed = (error: ApiError): void => {
+    if (error.status >= 400 && error.status < 500) {
+      become({ kind: 'refused', problem: error.problem })
+    } else {
+      become({ kind: 'unreachable', problem: error.problem })
+      schedule(retryMs)
+      retryMs = Math.min(LONGEST_RETRY_MS, retryMs * 2)
+    }
+  }
+
+  pages.onmessage = ({ data }: MessageEvent<Told>) => {
+    if (data.id !== partId || data.revision <= revision) return
+    if (state.kind === 'saved') onNewer(data.revision)
+    else if (state.kind !== 'saving') become({ kind: 'stale', revision: data.revision })
+  }
+
+  /** A page that closes sends what waits; should that fail, the draft is there at the next visit. */
+  const onLeave = (): void => {
+    const part = document()
+    if (!part || partId === '' || state.kind === 'saved' || state.kind === 'stale') return
+    keep(part)
+    if (state.kind === 'waiting') {
+      void api.savePart(partId, revision, toDocument(part), true).catch(() => undefined)
+    }
+  }
+  const onBack = (): void => {
+    if (state.kind === 'unreachable') schedule(0)
+  }
+
+  return {
+    begin(id, at, savedAt) {
+      clearTimeout(timer)
+      partId = id
+      revision = at
+      retryMs = FIRST_RETRY_MS
+      become({ kind: 'saved', at: savedAt })
+      window.addEventListener('pagehide', onLeave)
+      window.addEventListener('online', onBack)
+    },
+    changed,
+    disagree(newer) {
+      const part = document()
+      if (part) keep(part)
+      become({ kind: 'stale', revision: newer })
+    },
+    flush,
+    end() {
+      clearTimeout(timer)
+      partId = ''
+      window.removeEventListener('pagehide', onLeave)
+      window.removeEventListener('online', onBack)
+    },
+  }
+}
