@@ -1,0 +1,33 @@
+/** One figure of the bench: what was measured, against what it should be. */
+export interface Row {
+  readonly name: string
+  readonly value: number
+  readonly unit: string
+  /** The figure to reach, as a limit from above. */
+  readonly goal: number
+  readonly holds: boolean
+}
+
+export function atMost(name: string, value: number, unit: string, goal: number): Row {
+  return { name, value, unit, goal, holds: value <= goal }
+}
+
+/**
+ * The median time of a call in milliseconds, after some rounds to warm up.
+ * @param prepare makes what each round works on, outside the time taken
+ */
+export function medianTime<T>(
+  rounds: number,
+  prepare: (i: number) => T,
+  run: (t: T) => void,
+): number {
+  const times: number[] = []
+  for (let i = 0; i < rounds + 5; i++) {
+    const input = prepare(i)
+    const start = performance.now()
+    run(input)
+    if (i >= 5) times.push(performance.now() - start)
+  }
+  times.sort((a, b) => a - b)
+  return times[Math.floor(times.length / 2)] ?? 0
+}

@@ -1,0 +1,111 @@
+import {
+  AXIS_ID,
+  DISPLAY_CHORD_TOLERANCE,
+  ORIGIN_ID,
+  addRevolve,
+  changeSize,
+  createPart,
+  drawChain,
+  evaluate,
+  latheMesh,
+  overallOf,
+  perform,
+  removeItems,
+  startDrag,
+  valuesOf,
+  withDragged,
+  addSize,
+  type Command,
+  type End,
+  type LatheMesh,
+  type Part,
+  type Vec,
+} from '@lathica/core'
+import { atMost, medianTime, type Row } from './row'
+import { shaft } from './solver'
+
+const SKETCH = 'sketch2'
+
+function run(part: Part, ...commands: readonly Command[]): Part {
+  return commands.reduce((here, command) => {
+    const result = perform(here, command)
+    if (!result.ok) throw new Error(result.problem.message)
+    return result.value
+  }, part)
+}
+
+/** A shaft of 60 lines, fully sized and turned, made as the interface makes it. */
+function sizedShaft(): Part {
+  const steps = shaft(30)
+  const ends: End[] = [{ at: { x: 0, y: 0 }, point: ORIGIN_ID }]
+  const kinds: ('axial' | 'radial')[] = []
+  let x = 0
+  for (const { diameter, length } of steps) {
+    ends.push({ at: { x, y: diameter / 2 } }, { at: { x: x + length, y: diameter / 2 } })
+    kinds.push('radial', 'axial')
+    x += length
+  }
+  ends.push({ at: { x, y: 0 }, line: AXIS_ID })
+  kinds.push('radial')
+  const chain = drawChain(
+    SKETCH,
+    ends,
+    kinds.map((k) => [k]),
+  )
+  const drawn = run(createPart({ name: 'Spindle' }), chain)
+  const lands = drawn.sketches[0]?.entities.filter((_, i) => i % 2 === 1) ?? []
+  const sizes = lands.flatMap((land, i) => [
+    addSize(SKETCH, { kind: 'length', line: land.id }, String(steps[i]?.length)),
+    addSize(SKETCH, { kind: 'diameter', point: land.from }, String(steps[i]?.diameter)),
+  ])
+  return run(drawn, ...sizes, addRevolve(SKETCH))
+}
+
+/** The shaft with one land's diameter left open, and a place on that land. */
+export function looseShaft(): { part: Part; point: string; at: Vec; sized: Part; size: string } {
+  const sized = sizedShaft()
+  const freed = sized.sketches[0]?.sizes.find((s) => s.kind === 'diameter')
+  if (freed?.kind !== 'diameter') throw new Error('the bench part has no size to free')
+  const part = run(sized, removeItems(SKETCH, [freed.id]))
+  const land = part.sketches[0]?.entities.find((e) => e.from === freed.point)
+  const points = part.sketches[0]?.points ?? []
+  const [a, b] = [land?.from, land?.to].map((id) => points.find((p) => p.id === id))
+  if (!a || !b) throw new Error('the bench part has no land to drag')
+  const at = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
+  return { part, point: freed.point, at, sized, size: freed.id }
+}
+
+/** Section, mass and mesh of a part's first body, as the screen takes them. */
+function refresh(part: Part, mesh: LatheMesh | undefined): LatheMesh | undefined {
+  const state = evaluate(part)
+  overallOf(state)
+  const section = state.bodies[0]?.section
+  return section && latheMesh(section, DISPLAY_CHORD_TOLERANCE, mesh)
+}
+
+/** What one pointer move or one typed value costs, from the event to everything brought up to date. */
+export function updateRows(): Row[] {
+  const { part: loose, point, sized, size } = looseShaft()
+  const [sketch] = loose.sketches
+  if (!sketch) throw new Error('the bench part has no profile')
+  const session = startDrag(sketch, valuesOf(loose).sizes, [point])
+  let mesh = refresh(loose, undefined)
+  const drag = medianTime(
+    120,
+    (i) => ({ x: 0, y: 0.01 * i }),
+    (by) => {
+      mesh = refresh(withDragged(loose, SKETCH, session.move(by)), mesh)
+    },
+  )
+  const typed = medianTime(
+    60,
+    (i) => changeSize(SKETCH, size, String(20 + 0.01 * i)),
+    (command) => {
+      mesh = refresh(run(sized, command), mesh)
+    },
+  )
+  return [
+    atMost('pointer move to everything updated, 60 lines', drag, 'ms', 8),
+    atMost('typed value to everything updated, 60 lines', typed, 'ms', 30),
+  ]
+}
