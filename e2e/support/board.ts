@@ -1,0 +1,106 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/** Works the modelling screen as a designer does: by pointer and keys, in mm of the part. */
+export class Workshop {
+  readonly board: Locator
+  readonly route: Locator
+  readonly card: Locator
+
+  constructor(readonly page: Page) {
+    this.board = page.getByRole('region', { name: 'Board' })
+    this.route = page.getByRole('region', { name: 'Route' })
+    this.card = page.getByRole('region', { name: 'Step card' })
+  }
+
+  /** From the shelf to a new, empty part. */
+  async newPart(name: string, lie: 'lying' | 'standing' = 'lying'): Promise<void> {
+    await this.page.goto('/')
+    await this.page.getByRole('button', { name: 'New part' }).first().click()
+    await this.page.getByLabel('Name', { exact: true }).fill(name)
+    if (lie === 'standing') await this.page.getByText('standing (vessel)').click()
+    await this.page.getByRole('button', { name: 'Create' }).click()
+    await this.ready()
+  }
+
+  async openPart(name: string): Promise<void> {
+    await this.page.goto('/')
+    await this.page.getByRole('link', { name: new RegExp(`^${name}`) }).click()
+    await this.ready()
+  }
+
+  /** Waits until the board has its view. */
+  async ready(): Promise<void> {
+    await expect(this.board).toHaveAttribute('data-view', /\d/)
+  }
+
+  /** Where a place of a lying part is on the page: axial position and radius in mm. */
+  async at(x: number, radius: number): Promise<{ x: number; y: number }> {
+    const text = (await this.board.getAttribute('data-view')) ?? ''
+    const [scale = 1, ox = 0, oy = 0] = text.split(' ').map(Number)
+    const box = await this.board.boundingBox()
+    return { x: (box?.x ?? 0) + ox + x * scale, y: (box?.y ?? 0) + oy - radius * scale }
+  }
+
+  async moveTo(x: number, radius: number): Promise<void> {
+    const place = await this.at(x, radius)
+    await this.page.mouse.move(place.x, place.y, { steps: 3 })
+  }
+
+  async click(x: number, radius: number): Promise<void> {
+    await this.moveTo(x, radius)
+    await this.page.mouse.down()
+    await this.page.mouse.up()
+  }
+
+  async drag(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    await this.moveTo(...from)
+    await this.page.mouse.down()
+    await this.moveTo(...to)
+    await this.page.mouse.up()
+  }
+
+  /** Draws a chain of lines by clicks, with the chain tool. */
+  async chain(places: readonly (readonly [number, number])[]): Promise<void> {
+    await this.page.keyboard.press('a')
+    for (const [x, radius] of places) await this.click(x, radius)
+  }
+
+  /**
+   * Sizes what lies at a place: picks it, puts the label somewhere, types the value.
+   * @param label where the label goes, by which length and diameter are told apart
+   */
+  async size(
+    on: readonly [number, number],
+    label: readonly [number, number],
+    value: string,
+  ): Promise<void> {
+    await this.page.keyboard.press('s')
+    await this.click(...on)
+    await this.click(...label)
+    await this.type(value)
+  }
+
+  /** Types into the value field that is open and takes it. */
+  async type(value: string): Promise<void> {
+    await expect(this.field()).toBeFocused()
+    await this.page.keyboard.type(value)
+    await this.page.keyboard.press('Enter')
+  }
+
+  field(): Locator {
+    return this.board.locator('form input')
+  }
+
+  /** The label of a size, by what it shows. */
+  label(text: string): Locator {
+    return this.board.getByText(text, { exact: true })
+  }
+
+  figure(name: 'freedoms' | 'size' | 'mass'): Locator {
+    return this.page.locator(`[data-figure="${name}"]`)
+  }
+
+  async saved(): Promise<void> {
+    await expect(this.page.locator('[data-save]')).toHaveAttribute('data-save', 'saved')
+  }
+}
