@@ -12,8 +12,11 @@ export function atMost(name: string, value: number, unit: string, goal: number):
   return { name, value, unit, goal, holds: value <= goal }
 }
 
+/** Rounds before the measured ones, in which the engine compiles what it finds worth it. */
+const WARM_UP = 50
+
 /**
- * The median time of a call in milliseconds, after some rounds to warm up.
+ * The median time of a call in milliseconds, after rounds to warm up.
  * @param prepare makes what each round works on, outside the time taken
  */
 export function medianTime<T>(
@@ -22,11 +25,11 @@ export function medianTime<T>(
   run: (t: T) => void,
 ): number {
   const times: number[] = []
-  for (let i = 0; i < rounds + 5; i++) {
+  for (let i = 0; i < rounds + WARM_UP; i++) {
     const input = prepare(i)
     const start = performance.now()
     run(input)
-    if (i >= 5) times.push(performance.now() - start)
+    if (i >= WARM_UP) times.push(performance.now() - start)
   }
   times.sort((a, b) => a - b)
   return times[Math.floor(times.length / 2)] ?? 0

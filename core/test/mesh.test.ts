@@ -117,27 +117,32 @@ describe('lathe mesh', () => {
     expect(normalsAt(12, 25).sort()).toEqual(['-1.000,0.000', '0.000,1.000'])
   })
 
-  it('fills the same buffers again when only sizes change', () => {
-    const small = latheMesh(
-      sectionOf([
-        line(vec(0, 0), vec(0, 5)),
-        line(vec(0, 5), vec(9, 5)),
-        line(vec(9, 5), vec(9, 0)),
-      ]),
-      0.05,
-    )
-    const first = small.positions[0]
-    const wide = latheMesh(
-      sectionOf([
-        line(vec(0, 0), vec(0, 5.2)),
-        line(vec(0, 5.2), vec(12, 5.2)),
-        line(vec(12, 5.2), vec(12, 0)),
-      ]),
-      0.05,
-      small,
-    )
-    expect(wide.positions).toBe(small.positions)
-    expect(wide.positions[0]).not.toBe(first)
+  it('updates the same buffers to what a fresh mesh has, rewriting only rings that changed', () => {
+    const stepped = (lengths: readonly number[], radii: readonly number[]) => {
+      let x = 0
+      const corners = radii.flatMap((r, i) => {
+        const from = x
+        x += lengths[i] ?? 1
+        return [vec(from, r), vec(x, r)]
+      })
+      const all = [vec(0, 0), ...corners, vec(x, 0)]
+      return sectionOf(all.slice(1).map((p, i) => line(all[i] ?? p, p)))
+    }
+    const lengths = [5, 7, 4]
+    const start = latheMesh(stepped(lengths, [5, 9, 6]), 0.05)
+    const { positions, normals, indices, edges } = start
+    const wider = latheMesh(stepped(lengths, [5, 9, 6.5]), 0.05, start)
+    const longer = latheMesh(stepped([5, 8, 4], [5, 9, 6.5]), 0.05, wider)
+    const fresh = latheMesh(stepped([5, 8, 4], [5, 9, 6.5]), 0.05)
+    expect(longer.positions).toBe(positions)
+    expect([longer.normals, longer.indices, longer.edges]).toEqual([normals, indices, edges])
+    expect(longer.positions).toEqual(fresh.positions)
+    expect(longer.normals).toEqual(fresh.normals)
+    expect(longer.edges).toEqual(fresh.edges)
+    expect(wider.written.vertices.count).toBeLessThan(positions.length / 3 / 2)
+    expect(fresh.written.vertices).toEqual({ first: 0, count: positions.length / 3 })
+    const more = latheMesh(stepped([5, 8, 4, 3], [5, 9, 6.5, 4]), 0.05, longer)
+    expect(more.positions).not.toBe(positions)
   })
 })
 

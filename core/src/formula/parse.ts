@@ -1,4 +1,4 @@
-import * as mathjs from 'mathjs/number'
+import { create, parseDependencies } from 'mathjs/number'
 import { UNITS } from '../units'
 import { fail, succeed, type Problem, type Result, type TextRange } from '../result'
 
@@ -34,12 +34,17 @@ interface ParsedNode {
   readonly content?: ParsedNode
 }
 
-// The package's types describe its full build; its number-only build exports the same two names.
-const { create, parseDependencies } = mathjs as unknown as {
-  create(factories: object): { parse(text: string): ParsedNode }
-  parseDependencies: object
+let parser: { parse(text: string): unknown } | undefined
+
+/**
+ * Makes the parser, which takes a good part of a second on a slow machine. Formulas that are plain
+ * numbers do without; a page calls this in a quiet moment before the first real formula is typed.
+ */
+export function prepareFormulas(): void {
+  parser ??= create({ ...parseDependencies })
 }
-const parser = create({ parseDependencies })
+
+const PLAIN_NUMBER = /^\s*(?:\d+\.?\d*|\.\d+)\s*$/
 
 const OPERATORS: Readonly<Record<string, Operator>> = {
   add: '+',
@@ -73,6 +78,11 @@ export function parseFormula(text: string): Result<Formula> {
 function parse(text: string): Result<Formula> {
   const bad = refuse(text)
   if (bad) return { ok: false, problem: bad }
+  const plain = PLAIN_NUMBER.test(text) ? Number(text) : NaN
+  if (Number.isFinite(plain)) {
+    const from = text.length - text.trimStart().length
+    return succeed({ kind: 'number', value: plain, at: { from, to: text.trimEnd().length } })
+  }
   const readable = text
     .replace(/(?<![A-Za-z_])in(?![A-Za-z0-9_])/g, INCH_STAND_IN)
     .replace(/°/g, DEGREE_STAND_IN)
@@ -80,7 +90,8 @@ function parse(text: string): Result<Formula> {
     .replace(/[×·]/g, '*')
   let tree: ParsedNode
   try {
-    tree = parser.parse(readable)
+    prepareFormulas()
+    tree = (parser?.parse(readable) ?? { type: 'none' }) as ParsedNode
   } catch (error) {
     return syntaxProblem(error, text)
   }

@@ -1,1 +1,1 @@
-export { latheMesh, stepsRound, type LatheMesh, type MeshFace } from './lathe'
+export { latheMesh, stepsRound, type LatheMesh, type MeshFace, type Span } from './lathe'

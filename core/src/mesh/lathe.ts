@@ -18,6 +18,25 @@ export interface LatheMesh {
   readonly edges: Float32Array
   /** the faces: which triangles came from which edge of the section */
   readonly faces: readonly MeshFace[]
+  /** What the buffers were made from, ring by ring; an update rewrites only rings that differ. */
+  readonly rings: Rings
+  /** The vertices and edge vertices that were written; all of them in a fresh mesh. */
+  readonly written: { readonly vertices: Span; readonly edges: Span }
+}
+
+/** Rings of the surface and of the circular edges, each with the steps round the axis. */
+interface Rings {
+  readonly steps: number
+  /** axial position, radius, and the normal's two parts, per ring */
+  readonly surface: Float64Array
+  /** axial position and radius per circular edge */
+  readonly corners: Float64Array
+}
+
+/** A run of vertices; empty when nothing was written. */
+export interface Span {
+  readonly first: number
+  readonly count: number
 }
 
 export interface MeshFace {
@@ -44,45 +63,138 @@ interface Strip {
 /**
  * Turns a section into a mesh whose chords stay within a tolerance of the true surface.
  * @param chordTolerance in mm
- * @param reuse an earlier mesh; its buffers are filled again when the new one has the same size
+ * @param reuse an earlier mesh of the same body; when only places changed its buffers are updated
  */
 export function latheMesh(section: Section, chordTolerance: number, reuse?: LatheMesh): LatheMesh {
   const loops = loopsOf(section)
   const strips = stripsOf(loops, chordTolerance)
   const radius = Math.max(0, ...strips.flatMap((s) => s.points.map((p) => p.y)))
-  const steps = stepsRound(radius, chordTolerance)
+  const rings = ringsOf(strips, sharpCorners(loops), stepsRound(radius, chordTolerance))
+  const triangles = strips.reduce((sum, s) => sum + trianglesOf(s, rings.steps), 0)
+  const known = reuse && sameShape(reuse, rings, triangles) ? reuse : undefined
+  const circle = unitCircle(rings.steps)
+  const { positions, normals, ...surface } = writeSurface(rings, circle, known)
+  const edges = writeEdges(rings, circle, known)
+  const topology = known ?? writeTriangles(strips, rings.steps, triangles)
+  return {
+    positions,
+    normals,
+    indices: topology.indices,
+    edges: edges.positions,
+    faces: topology.faces,
+    rings,
+    written: { vertices: surface.written, edges: edges.written },
+  }
+}
+
+function ringsOf(strips: readonly Strip[], corners: readonly Vec[], steps: number): Rings {
   const rows = strips.reduce((sum, s) => sum + s.points.length, 0)
-  const triangles = strips.reduce((sum, s) => sum + trianglesOf(s, steps), 0)
-  const corners = sharpCorners(loops)
-  const fits =
-    reuse?.positions.length === 3 * rows * (steps + 1) &&
-    reuse.indices.length === 3 * triangles &&
-    reuse.edges.length === 6 * corners.length * steps
-  const positions = fits ? reuse.positions : new Float32Array(3 * rows * (steps + 1))
-  const normals = fits ? reuse.normals : new Float32Array(positions.length)
-  const indices = fits ? reuse.indices : new Uint32Array(3 * triangles)
-  const edges = fits ? reuse.edges : new Float32Array(6 * corners.length * steps)
-  const circle = unitCircle(steps)
+  const surface = new Float64Array(4 * rows)
+  let o = 0
+  for (const { points, normals } of strips) {
+    points.forEach((p, row) => {
+      const normal = normals[row] ?? { x: 0, y: 1 }
+      surface[o++] = p.x
+      surface[o++] = p.y
+      surface[o++] = normal.x
+      surface[o++] = normal.y
+    })
+  }
+  return { steps, surface, corners: Float64Array.from(corners.flatMap((p) => [p.x, p.y])) }
+}
+
+/** Whether a mesh has the same rings, joined by the same triangles, if at other places. */
+function sameShape(mesh: LatheMesh, rings: Rings, triangles: number): boolean {
+  const { surface } = mesh.rings
+  if (mesh.rings.steps !== rings.steps || surface.length !== rings.surface.length) return false
+  if (mesh.rings.corners.length !== rings.corners.length) return false
+  if (mesh.indices.length !== 3 * triangles) return false
+  for (let i = 1; i < surface.length; i += 4) {
+    if ((surface[i] === 0) !== (rings.surface[i] === 0)) return false
+  }
+  return true
+}
+
+function writeSurface(
+  { steps, surface }: Rings,
+  circle: Float64Array,
+  known: LatheMesh | undefined,
+): { positions: Float32Array; normals: Float32Array; written: Span } {
+  const size = 3 * (surface.length / 4) * (steps + 1)
+  const positions = known?.positions ?? new Float32Array(size)
+  const normals = known?.normals ?? new Float32Array(size)
+  const written = writeChanged(surface, known?.rings.surface, 4, (ring) => {
+    const offset = 3 * ring * (steps + 1)
+    const at = 4 * ring
+    writeRing(positions, offset, circle, surface[at] ?? 0, surface[at + 1] ?? 0)
+    writeRing(normals, offset, circle, surface[at + 2] ?? 0, surface[at + 3] ?? 0)
+  })
+  return { positions, normals, written: inVertices(written, steps + 1) }
+}
+
+function writeEdges(
+  { steps, corners }: Rings,
+  circle: Float64Array,
+  known: LatheMesh | undefined,
+): { positions: Float32Array; written: Span } {
+  const positions = known?.edges ?? new Float32Array(3 * corners.length * steps)
+  const written = writeChanged(corners, known?.rings.corners, 2, (ring) => {
+    writeCircle(
+      positions,
+      6 * ring * steps,
+      circle,
+      corners[2 * ring] ?? 0,
+      corners[2 * ring + 1] ?? 0,
+    )
+  })
+  return { positions, written: inVertices(written, 2 * steps) }
+}
+
+/** Writes the rings whose numbers differ from those known, and tells the run they lie in. */
+function writeChanged(
+  numbers: Float64Array,
+  known: Float64Array | undefined,
+  perRing: number,
+  write: (ring: number) => void,
+): Span {
+  let first = -1
+  let last = -1
+  for (let ring = 0; ring < numbers.length / perRing; ring++) {
+    let same = known !== undefined
+    for (let k = ring * perRing; same && k < (ring + 1) * perRing; k++) {
+      same = known?.[k] === numbers[k]
+    }
+    if (same) continue
+    write(ring)
+    if (first < 0) first = ring
+    last = ring
+  }
+  return first < 0 ? { first: 0, count: 0 } : { first, count: last - first + 1 }
+}
+
+function inVertices({ first, count }: Span, perRing: number): Span {
+  return { first: first * perRing, count: count * perRing }
+}
+
+function writeTriangles(
+  strips: readonly Strip[],
+  steps: number,
+  triangles: number,
+): Pick<LatheMesh, 'indices' | 'faces'> {
+  const indices = new Uint32Array(3 * triangles)
   const faces: MeshFace[] = []
   let vertex = 0
   let index = 0
   for (const strip of strips) {
     const start = index
-    const first = vertex
-    strip.points.forEach((p, row) => {
-      const normal = strip.normals[row] ?? { x: 0, y: 1 }
-      writeRing(positions, 3 * vertex, circle, p)
-      writeRing(normals, 3 * vertex, circle, normal)
-      vertex += steps + 1
-    })
     for (let row = 0; row + 1 < strip.points.length; row++) {
-      const here = first + row * (steps + 1)
+      const here = vertex + row * (steps + 1)
       index = writeBand(indices, index, here, steps, onAxis(strip, row), onAxis(strip, row + 1))
     }
+    vertex += strip.points.length * (steps + 1)
     faces.push({ edge: strip.edge, start, count: index - start })
   }
-  corners.forEach((p, k) => writeCircle(edges, 6 * k * steps, circle, p))
-  return { positions, normals, indices, edges, faces }
+  return { indices, faces }
 }
 
 /** How many equal steps round the axis keep chords within a tolerance: a multiple of four. */
@@ -146,11 +258,17 @@ function unitCircle(steps: number): Float64Array {
   return circle
 }
 
-function writeRing(out: Float32Array, offset: number, circle: Float64Array, p: Vec): void {
+function writeRing(
+  out: Float32Array,
+  offset: number,
+  circle: Float64Array,
+  axial: number,
+  radius: number,
+): void {
   for (let i = 0, o = offset; i < circle.length; i += 2, o += 3) {
-    out[o] = p.y * (circle[i] ?? 0)
-    out[o + 1] = p.y * (circle[i + 1] ?? 0)
-    out[o + 2] = p.x
+    out[o] = radius * (circle[i] ?? 0)
+    out[o + 1] = radius * (circle[i + 1] ?? 0)
+    out[o + 2] = axial
   }
 }
 
@@ -196,12 +314,18 @@ function sharpCorners(loops: readonly Loop[]): Vec[] {
   )
 }
 
-function writeCircle(out: Float32Array, offset: number, circle: Float64Array, p: Vec): void {
+function writeCircle(
+  out: Float32Array,
+  offset: number,
+  circle: Float64Array,
+  axial: number,
+  radius: number,
+): void {
   for (let i = 0, o = offset; i + 2 < circle.length; i += 2) {
     for (const j of [i, i + 2]) {
-      out[o++] = p.y * (circle[j] ?? 0)
-      out[o++] = p.y * (circle[j + 1] ?? 0)
-      out[o++] = p.x
+      out[o++] = radius * (circle[j] ?? 0)
+      out[o++] = radius * (circle[j + 1] ?? 0)
+      out[o++] = axial
     }
   }
 }

@@ -51,26 +51,38 @@ function directionKey(edges: readonly SectionEdge[], halfEdge: number): readonly
 function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
   const vertices: Vec[] = []
   const cells = new Map<string, number[]>()
-  const cell = 4 * VERTEX_TOLERANCE
+  const nearIn = (cell: string, p: Vec): number => {
+    for (const v of cells.get(cell) ?? []) {
+      const q = vertices[v]
+      if (q && Math.hypot(p.x - q.x, p.y - q.y) <= VERTEX_TOLERANCE) return v
+    }
+    return -1
+  }
   const indexOf = (p: Vec): number => {
-    const cx = Math.round(p.x / cell)
-    const cy = Math.round(p.y / cell)
-    for (let i = cx - 1; i <= cx + 1; i++) {
-      for (let j = cy - 1; j <= cy + 1; j++) {
-        for (const v of cells.get(`${i},${j}`) ?? []) {
-          const q = vertices[v]
-          if (q && Math.hypot(p.x - q.x, p.y - q.y) <= VERTEX_TOLERANCE) return v
-        }
+    for (const i of cellsNear(p.x)) {
+      for (const j of cellsNear(p.y)) {
+        const found = nearIn(`${i},${j}`, p)
+        if (found >= 0) return found
       }
     }
     const v = vertices.push(p) - 1
-    const key = `${cx},${cy}`
+    const key = `${Math.floor(p.x / CELL)},${Math.floor(p.y / CELL)}`
     const list = cells.get(key)
     if (list) list.push(v)
     else cells.set(key, [v])
     return v
   }
   return { vertices, indexOf }
+}
+
+const CELL = 16 * VERTEX_TOLERANCE
+
+/** The cells along one direction in which a neighbour of a coordinate can lie: mostly just its own. */
+function cellsNear(c: number): number[] {
+  const cell = Math.floor(c / CELL)
+  if (Math.floor((c - VERTEX_TOLERANCE) / CELL) < cell) return [cell, cell - 1]
+  if (Math.floor((c + VERTEX_TOLERANCE) / CELL) > cell) return [cell, cell + 1]
+  return [cell]
 }
 
 /**

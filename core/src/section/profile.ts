@@ -33,13 +33,17 @@ export function profileOf(drawn: readonly SectionEdge[], step: string): Profile 
   const closed = [...usable, ...closingEdges(usable, step)]
   const arrangement = arrange(closed)
   const { kept, faults } = withoutLooseEnds(arrangement)
-  const section = kept.length > 0 ? enclosed(arrange(kept)) : EMPTY_SECTION
+  const whole = kept.length === closed.length
+  const section = kept.length > 0 ? enclosed(whole ? arrangement : arrange(kept)) : EMPTY_SECTION
   return { section, faults: [...zero, ...faults] }
 }
 
 /** Edges along the axis between ends that lie on it with nothing else there. */
 function closingEdges(edges: readonly SectionEdge[], step: string): SectionEdge[] {
-  const { vertices, leaving } = arrange(edges)
+  const touching = edges.filter(({ piece }) =>
+    [piece.from, piece.to].some((p) => Math.abs(p.y) <= VERTEX_TOLERANCE),
+  )
+  const { vertices, leaving } = arrange(touching)
   const ends = vertices
     .filter((v, i) => Math.abs(v.y) <= VERTEX_TOLERANCE && (leaving[i]?.length ?? 0) % 2 === 1)
     .sort((a, b) => a.x - b.x)

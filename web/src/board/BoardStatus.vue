@@ -9,14 +9,14 @@ const board = useBoardStore()
 const parts = usePartStore()
 
 const scaleBar = computed(() => {
-  const { part } = parts
-  if (!board.view || !part) return undefined
+  if (!board.view) return undefined
   const length = roundLength(board.view, 110)
   return {
     width: length * board.view.scale,
-    text: `${formatLength(length, part.units)} ${part.units.length}`,
+    text: `${formatLength(length, parts.units)} ${parts.units.length}`,
   }
 })
+const blank = computed(() => board.sketch.entities.length === 0)
 const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
 </script>
 
@@ -36,7 +36,7 @@ const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
     </template>
     <span v-else class="soft">profile {{ board.sketch.name }}</span>
   </div>
-  <p v-if="board.sketch.entities.length === 0" class="empty">
+  <p v-if="blank" class="empty">
     Draw half of the section above the axis. <kbd>A</kbd> takes the chain in hand.
   </p>
   <span

@@ -20,24 +20,28 @@ interface Mark {
   readonly at: Px
 }
 
+const disagreeing = computed(
+  () => new Set(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
+)
+
 /** Marks stand beside what can still move; in ink they show only on what is hovered or picked. */
 const marks = computed<Mark[]>(() => {
-  const { view, sketch, sketchState } = board
+  // Read once: each reading of the store costs, and this runs at every move of a drag.
+  const { view, sketch, sketchState, picks, hover, showMarks } = board
   if (!view || !sketchState) return []
   const lines = entityMap(sketch)
   const locate = locator(sketch)
   const freedoms = sketchState.solution.pointFreedoms
-  const disagreeing = new Set(sketchState.solution.disagreements.flatMap((d) => d.members))
   const crowd = new Map<string, number>()
   return sketch.constraints.flatMap((constraint): Mark[] => {
     const anchor = anchorOf(constraint)
     const entity = lines.get(anchor)
     const points = entity ? [entity.from, entity.to] : [anchor]
     const moves = points.some((p) => (freedoms.get(p) ?? 0) > 0)
-    const ids = [constraint.id, anchor, ...points]
-    const touched = ids.some((id) => board.picks.includes(id) || board.hover === id)
-    const shown = touched || disagreeing.has(constraint.id) || (board.showMarks && moves)
-    if (!shown) return []
+    if (!(showMarks && moves) && !disagreeing.value.has(constraint.id)) {
+      const ids = [constraint.id, anchor, ...points]
+      if (!ids.some((id) => id === hover || picks.includes(id))) return []
+    }
     const n = crowd.get(anchor) ?? 0
     crowd.set(anchor, n + 1)
     const at = entity
@@ -74,10 +78,6 @@ function besidePoint(at: Px, n: number): Px {
   return { x: at.x + 12 + 18 * n, y: at.y + 13 }
 }
 
-const disagreeing = computed(
-  () => new Set(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
-)
-
 function pick(id: string, add: boolean): void {
   board.picks = add ? [...board.picks.filter((p) => p !== id), id] : [id]
 }
@@ -94,7 +94,7 @@ function pick(id: string, add: boolean): void {
       picked: board.picks.includes(constraint.id),
       conflict: disagreeing.has(constraint.id),
     }"
-    :style="{ left: `${at.x}px`, top: `${at.y}px` }"
+    :style="`left:${at.x}px;top:${at.y}px`"
     :title="describeItem(board.sketch, constraint)"
     :aria-label="describeItem(board.sketch, constraint)"
     @click="pick(constraint.id, $event.shiftKey)"

@@ -34,9 +34,7 @@ const size = computed(() => {
 const kind = computed(() =>
   board.field?.kind === 'new' ? board.field.offer.kind : (size.value?.kind ?? 'length'),
 )
-const unit = computed(() =>
-  kind.value === 'angle' ? (parts.part?.units.angle ?? 'deg') : (parts.part?.units.length ?? 'mm'),
-)
+const unit = computed(() => (kind.value === 'angle' ? parts.units.angle : parts.units.length))
 const label = computed(() => {
   const names = {
     length: 'length',
@@ -61,9 +59,7 @@ const style = computed(() => {
 
 /** The value as it would be typed in the part's unit. */
 function typed(value: number): string {
-  const part = parts.part
-  if (!part) return ''
-  const scaled = value / unitScale(measureOf({ kind: kind.value }), part.units)
+  const scaled = value / unitScale(measureOf({ kind: kind.value }), parts.units)
   return String(Number(scaled.toFixed(kind.value === 'angle' ? 2 : 3)))
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { describeItem, findItem } from '@lathica/core'
+import { describeItem } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import type { SizeDrawing } from './sizes/layout'
@@ -12,25 +12,37 @@ const editedId = computed(() => {
   return field?.kind === 'size' ? field.id : field ? 'pending' : undefined
 })
 const shown = computed(() => props.drawings.filter((d) => d.id !== editedId.value))
+const picked = computed(() => new Set(board.picks))
 const conflicting = computed(
   () => new Set(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
 )
 
-function said(id: string): string {
-  const item = findItem(board.sketch, id)
-  return item ? describeItem(board.sketch, item) : ''
+/** What a label says of itself; moving points changes none of it. */
+interface Told {
+  readonly said: string
+  /** Only a formula is marked; a plain number needs no mark. */
+  readonly isFormula: boolean
 }
+const sizes = computed(() => board.sketch.sizes)
+const entities = computed(() => board.sketch.entities)
+const told = computed(() => {
+  void entities.value
+  const { sketch } = board
+  return new Map<string, Told>(
+    sizes.value.map((size) => [
+      size.id,
+      {
+        said: describeItem(sketch, size),
+        isFormula: !size.reference && !/^[\d.\s]+$/.test(size.formula),
+      },
+    ]),
+  )
+})
 
 function open(id: string): void {
   if (id === 'pending') return
   board.picks = [id]
   board.openField({ kind: 'size', id })
-}
-
-/** Only these hold a formula; a plain number needs no mark. */
-function isFormula(id: string): boolean {
-  const size = board.sketch.sizes.find((s) => s.id === id)
-  return size !== undefined && !size.reference && !/^[\d.\s]+$/.test(size.formula)
 }
 </script>
 
@@ -38,20 +50,29 @@ function isFormula(id: string): boolean {
   <button
     v-for="d in shown"
     :key="d.id"
+    v-memo="[
+      d.text,
+      d.reference,
+      d.label.x,
+      d.label.y,
+      picked.has(d.id),
+      conflicting.has(d.id),
+      told.get(d.id),
+    ]"
     type="button"
     class="size figure"
     data-floats
     :data-size="d.id"
     :class="{
       reference: d.reference,
-      picked: board.picks.includes(d.id),
+      picked: picked.has(d.id),
       pending: d.id === 'pending',
       conflict: conflicting.has(d.id),
-      formula: isFormula(d.id),
+      formula: told.get(d.id)?.isFormula,
     }"
-    :style="{ left: `${d.label.x}px`, top: `${d.label.y}px`, minWidth: `${d.width - 6}px` }"
-    :aria-label="said(d.id) || d.text"
-    :title="said(d.id)"
+    :style="`left:${d.label.x}px;top:${d.label.y}px;min-width:${d.width - 6}px`"
+    :aria-label="told.get(d.id)?.said ?? d.text"
+    :title="told.get(d.id)?.said"
     :tabindex="d.id === 'pending' ? -1 : 0"
     @click="open(d.id)"
     @pointerenter="board.hover = d.id"

@@ -34,23 +34,20 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   })
 
   const drawingsIn = (view: View): SizeDrawing[] => {
-    const part = parts.part
-    if (!part) return []
     const { sketch, toolState, field } = board
     const offer = field?.kind === 'new' ? field.offer : toolState?.overlay?.offer
     const pending = offer
       ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false }]
       : []
     const top = Math.max(0, box.value?.max.y ?? 0, -(box.value?.min.y ?? 0))
-    return layoutSizes(sketch, [...sketch.sizes, ...pending], view, top, part.units)
+    return layoutSizes(sketch, [...sketch.sizes, ...pending], view, top, parts.units)
   }
   const drawings = computed(() => (board.view ? drawingsIn(board.view) : []))
 
   const fit = (): void => {
-    const part = parts.part
-    if (!part || width.value < 10 || height.value < 10) return
+    if (!parts.history || width.value < 10 || height.value < 10) return
     const fitted = (margins: Margins): View =>
-      fittedView(part.lie, box.value, width.value, height.value, margins)
+      fittedView(parts.lie, box.value, width.value, height.value, margins)
     const first = fitted(ROOMY)
     board.view = box.value ? fitted(marginsFor(drawingsIn(first), first, box.value)) : first
   }
@@ -64,7 +61,7 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     { immediate: true },
   )
   watch(() => board.fitAsked, fit, { flush: 'post' })
-  watch(() => parts.part?.lie, fit)
+  watch(() => parts.lie, fit)
   // A pane that grows or shrinks keeps its middle where it is.
   watch([width, height], ([w, h], [w0, h0]) => {
     const { view } = board

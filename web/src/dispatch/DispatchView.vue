@@ -22,21 +22,17 @@ const toleranceText = ref('')
 watch(
   () => parts.id,
   () => {
-    const units = parts.part?.units
-    if (units) toleranceText.value = formatLength(EXPORT_CHORD_TOLERANCE, units)
+    toleranceText.value = formatLength(EXPORT_CHORD_TOLERANCE, parts.units)
   },
   { immediate: true },
 )
 
 const tolerance = computed(() => {
-  const { part } = parts
-  if (!part) return undefined
-  const context = { want: 'length' as const, units: part.units, lookup: () => undefined }
+  const context = { want: 'length' as const, units: parts.units, lookup: () => undefined }
   return evaluateFormula(toleranceText.value, context)
 })
 const wrong = computed(() => {
   const result = tolerance.value
-  if (!result) return ''
   if (!result.ok) return `${result.problem.message} ${result.problem.mend}`
   return result.value >= FINEST && result.value <= COARSEST
     ? ''
@@ -45,7 +41,7 @@ const wrong = computed(() => {
 const meshes = computed<LatheMesh[]>(() => {
   const { part } = parts
   const result = tolerance.value
-  if (!part || !result?.ok || wrong.value) return []
+  if (!part || !result.ok || wrong.value) return []
   return evaluate(part)
     .bodies.filter((b) => b.solid)
     .map((b) => latheMesh(b.section, result.value))
@@ -66,7 +62,7 @@ function savePart(): void {
 
 <template>
   <main class="dispatch">
-    <h1>Files of {{ parts.part?.name }}</h1>
+    <h1>Files of {{ parts.name }}</h1>
     <section aria-label="Part file">
       <div>
         <h2>Part file</h2>
@@ -91,7 +87,7 @@ function savePart(): void {
             :aria-invalid="wrong !== ''"
             aria-describedby="tolerance-note"
           />
-          <span class="figure soft">{{ parts.part?.units.length }}</span>
+          <span class="figure soft">{{ parts.units.length }}</span>
         </label>
         <p v-if="wrong" id="tolerance-note" class="wrong" role="alert">{{ wrong }}</p>
         <p v-else-if="meshes.length === 0" class="wrong">

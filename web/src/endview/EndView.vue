@@ -11,7 +11,7 @@ const pane = useTemplateRef<HTMLElement>('pane')
 const { width, height } = useElementSize(pane)
 const from = ref<'right' | 'left'>('right')
 
-const lying = computed(() => parts.part?.lie !== 'standing')
+const lying = computed(() => parts.lie !== 'standing')
 /** The axis stands where it stands on the board, so that circles line up with heights there. */
 const centre = computed(() => {
   const { view } = board
@@ -38,7 +38,7 @@ const side = computed(() => {
     <svg v-if="width > 0" :width="width" :height="height" role="img" :aria-label="side">
       <g :transform="`translate(${centre.x} ${centre.y})`">
         <path class="axis" :d="`M${-reach} 0H${reach}M0 ${-reach}V${reach}`" />
-        <circle v-for="c in circles" :key="`${c.radius}`" :r="c.r" :class="{ hidden: c.hidden }" />
+        <circle v-for="(c, i) in circles" :key="i" :r="c.r" :class="{ hidden: c.hidden }" />
       </g>
     </svg>
     <button

@@ -26,14 +26,11 @@ const trouble = computed(() => {
   return ''
 })
 const size = computed(() => {
-  const { part } = parts
-  if (!part || !overall.value) return ''
+  if (!overall.value) return ''
   const { diameter, length } = overall.value
-  return `⌀${formatLength(diameter, part.units)} × ${formatLength(length, part.units)}`
+  return `⌀${formatLength(diameter, parts.units)} × ${formatLength(length, parts.units)}`
 })
-const mass = computed(() =>
-  parts.part && overall.value ? formatMass(overall.value.mass, parts.part.units) : '',
-)
+const mass = computed(() => (overall.value ? formatMass(overall.value.mass, parts.units) : ''))
 
 function showTrouble(): void {
   board.picks = []

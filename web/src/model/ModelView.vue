@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { useElementSize, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
+import { prepareFormulas } from '@lathica/core'
+import { until, useElementSize, useStorage } from '@vueuse/core'
+import { computed, defineAsyncComponent, onMounted, ref, useTemplateRef } from 'vue'
 import BoardPane from '../board/BoardPane.vue'
 import CommandSearch from '../commands/CommandSearch.vue'
 import KeyList from '../commands/KeyList.vue'
@@ -15,7 +16,20 @@ import { usePartStore } from '../store/part'
 import BottomLine from './BottomLine.vue'
 import PaneDivider from './PaneDivider.vue'
 
-const SolidPane = defineAsyncComponent(() => import('../solid/SolidPane.vue'))
+/** The board comes first; what takes longer is made ready once it has been drawn. */
+const SolidPane = defineAsyncComponent(async () => {
+  await firstPicture()
+  return import('../solid/SolidPane.vue')
+})
+
+async function firstPicture(): Promise<void> {
+  await until(() => board.view !== undefined).toBe(true)
+  await new Promise((done) => requestAnimationFrame(() => setTimeout(done)))
+}
+onMounted(async () => {
+  await firstPicture()
+  setTimeout(prepareFormulas, 1500)
+})
 
 const parts = usePartStore()
 const board = useBoardStore()
@@ -27,7 +41,7 @@ const { searching, listingKeys } = useShortcuts(actions, page)
 
 /** How the height or width is shared between board and solid, kept for the next visit. */
 const share = useStorage('lathica.boardShare', 0.555)
-const standing = computed(() => parts.part?.lie === 'standing')
+const standing = computed(() => parts.lie === 'standing')
 const boardShare = computed({
   get: () => ({ board: 1, solid: 0, none: share.value })[board.largest],
   set: (next: number) => (share.value = Math.min(0.8, Math.max(0.25, next))),
@@ -44,7 +58,7 @@ const layout = computed(() => ({
       <BoardPane class="p-board" @pointerenter="board.pointed = 'board'" />
       <EndView class="p-end" />
       <ToolPad v-model:page="page" class="p-pad" :actions="actions" />
-      <SolidPane class="p-solid" @pointerenter="board.pointed = 'solid'" />
+      <div class="p-solid" @pointerenter="board.pointed = 'solid'"><SolidPane /></div>
       <PaneDivider
         v-if="board.largest === 'none'"
         v-model="boardShare"
@@ -107,7 +121,11 @@ const layout = computed(() => ({
 }
 
 .p-solid {
+  display: grid;
   grid-area: solid;
+  min-width: 0;
+  min-height: 0;
+  background: var(--paper-deep);
 }
 
 .side {

@@ -15,7 +15,7 @@ const name = ref('')
 const input = useTemplateRef<HTMLInputElement>('input')
 
 async function beginRename(): Promise<void> {
-  name.value = parts.part?.name ?? ''
+  name.value = parts.name
   renaming.value = true
   await nextTick()
   input.value?.select()
@@ -24,7 +24,7 @@ async function beginRename(): Promise<void> {
 function finishRename(): void {
   if (!renaming.value) return
   renaming.value = false
-  if (name.value.trim() !== '' && name.value !== parts.part?.name) parts.run(renamePart(name.value))
+  if (name.value.trim() !== '' && name.value !== parts.name) parts.run(renamePart(name.value))
 }
 
 const saved = computed(() => saveWords(parts.save))
@@ -52,7 +52,7 @@ function saveWords(save: SaveState): { readonly text: string; readonly title: st
 }
 
 const warns = computed(() => ['unreachable', 'refused', 'stale'].includes(parts.save.kind))
-const body = computed(() => parts.part?.bodies[0])
+const body = computed(() => parts.bodies[0])
 </script>
 
 <template>
@@ -70,7 +70,7 @@ const body = computed(() => parts.part?.bodies[0])
       @keydown.esc="renaming = false"
     />
     <button v-else type="button" class="plain name" title="Rename" @click="beginRename">
-      {{ parts.part?.name }}
+      {{ parts.name }}
     </button>
     <div v-if="body" class="material">
       <MaterialSelect
@@ -80,7 +80,7 @@ const body = computed(() => parts.part?.bodies[0])
         @update:model-value="body && parts.run(setMaterial(body.id, $event))"
       />
     </div>
-    <span class="figure soft" title="unit of lengths">{{ parts.part?.units.length }}</span>
+    <span class="figure soft" title="unit of lengths">{{ parts.units.length }}</span>
     <span
       class="saved"
       :class="{ warns }"

@@ -10,7 +10,7 @@ const parts = usePartStore()
 
 /** The part's own materials first: a file may bring some that are not in stock. */
 const materials = computed(() => {
-  const own = parts.part?.materials ?? []
+  const own = parts.materials
   return [...own, ...STOCK_MATERIALS.filter((m) => !own.some((o) => o.id === m.id))]
 })
 const options = computed(() =>

@@ -33,11 +33,11 @@ const title = computed(() => {
 /** What is known of a single point or line, in figures. */
 const figures = computed<readonly (readonly [string, string])[]>(() => {
   const [id, ...more] = board.picks
-  const { part } = parts
-  if (!part || id === undefined || more.length > 0) return []
+  const { units } = parts
+  if (id === undefined || more.length > 0) return []
   const { sketch, sketchState } = board
   const locate = locator(sketch)
-  const mm = (value: number): string => `${formatLength(value, part.units)} ${part.units.length}`
+  const mm = (value: number): string => `${formatLength(value, units)} ${units.length}`
   const point = sketch.points.find((p) => p.id === id)
   if (point) {
     const free = sketchState?.solution.pointFreedoms.get(id) ?? 0
@@ -53,8 +53,8 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const angle = Math.atan2(Math.abs(b.y - a.y), Math.abs(b.x - a.x))
   return [
     ['Length', mm(Math.hypot(b.x - a.x, b.y - a.y))],
-    ['To the axis', formatAngle(angle, part.units)],
-    ['Ends at', `⌀${formatLength(2 * a.y, part.units)}, ⌀${formatLength(2 * b.y, part.units)}`],
+    ['To the axis', formatAngle(angle, units)],
+    ['Ends at', `⌀${formatLength(2 * a.y, units)}, ⌀${formatLength(2 * b.y, units)}`],
     ['Role', line.role === 'centre' ? 'centre line' : line.role],
   ]
 })

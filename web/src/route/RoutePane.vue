@@ -17,17 +17,16 @@ interface Row {
 }
 
 const rows = computed<Row[]>(() => {
-  const { part, state } = parts
-  if (!part || !state) return []
-  return part.route.map((step, i) => {
-    const found = state.steps[i]
+  const { route, state, units } = parts
+  return route.map((step, i) => {
+    const found = state?.steps[i]
     const change = found?.massChange ?? 0
     const sign = change < 0 ? '−' : '+'
     return {
       step,
       what: step.kind === 'revolve' ? 'Revolve' : String(step.kept['kind']),
       detail: step.aside ? 'set aside' : detailOf(step),
-      mass: found?.status === 'done' ? `${sign}${formatMass(Math.abs(change), part.units)}` : '–',
+      mass: found?.status === 'done' ? `${sign}${formatMass(Math.abs(change), units)}` : '–',
       problem: found?.problem ? `${found.problem.message} ${found.problem.mend}` : '',
       aside: step.aside,
     }
@@ -36,13 +35,13 @@ const rows = computed<Row[]>(() => {
 
 /** The key size of a step: what it made, at a glance. */
 function detailOf(step: Step): string {
-  const { part, state } = parts
+  const { part, state, units } = parts
   if (!part || step.kind !== 'revolve') return 'not known to this version'
   const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
   const solid = state?.bodies.find((b) => b.bodyId === step.body)?.solid
   if (!solid) return `profile ${name}`
-  const diameter = formatLength(2 * solid.radius, part.units)
-  return `profile ${name}, ⌀${diameter} × ${formatLength(solid.to - solid.from, part.units)}`
+  const diameter = formatLength(2 * solid.radius, units)
+  return `profile ${name}, ⌀${diameter} × ${formatLength(solid.to - solid.from, units)}`
 }
 
 function open(step: Step): void {

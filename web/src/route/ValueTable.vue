@@ -34,8 +34,7 @@ const rows = computed(() => {
 })
 
 function show(measure: Measure, value: number): string {
-  const units = parts.part?.units
-  if (!units) return ''
+  const { units } = parts
   switch (measure) {
     case 'length':
       return `${formatLength(value, units)} ${units.length}`

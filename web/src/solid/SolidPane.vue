@@ -16,11 +16,10 @@ const noWebGl = ref(false)
 let scene: SolidScene | undefined
 
 const bodies = computed<ShownBody[]>(() => {
-  const { part, state } = parts
-  if (!part || !state) return []
-  return state.bodies.map((b) => {
-    const body = part.bodies.find((x) => x.id === b.bodyId)
-    const material = part.materials.find((m) => m.id === body?.material)
+  const { bodies: named, materials, state } = parts
+  return (state?.bodies ?? []).map((b) => {
+    const body = named.find((x) => x.id === b.bodyId)
+    const material = materials.find((m) => m.id === body?.material)
     return { id: b.bodyId, section: b.section, colour: material?.colour ?? '#8d979d' }
   })
 })
@@ -35,8 +34,8 @@ onMounted(() => {
     return
   }
   watch(
-    () => parts.part?.lie,
-    (lie) => scene?.setLie(lie ?? 'lying'),
+    () => parts.lie,
+    (lie) => scene?.setLie(lie),
     { immediate: true },
   )
   watch(

@@ -25,7 +25,13 @@ import {
   Vector4,
   WebGLRenderer,
 } from 'three'
-import { DISPLAY_CHORD_TOLERANCE, latheMesh, type LatheMesh, type Section } from '@lathica/core'
+import {
+  DISPLAY_CHORD_TOLERANCE,
+  latheMesh,
+  type LatheMesh,
+  type Section,
+  type Span,
+} from '@lathica/core'
 
 CameraControls.install({
   THREE: {
@@ -148,6 +154,9 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
       new BufferGeometry(),
       new LineBasicMaterial({ color: edgeTone, transparent: true, opacity: 0.85 }),
     )
+    // Bounds are not kept up to date while sizes change, so nothing is culled by them.
+    solid.frustumCulled = false
+    edges.frustumCulled = false
     model.add(solid, edges)
     return { section, mesh: latheMesh(section, chordFor(section)), solid, edges }
   }
@@ -196,7 +205,10 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
     fit(smooth) {
       const box = new Box3()
       scene.updateMatrixWorld(true)
-      for (const { solid } of bodies.values()) box.expandByObject(solid)
+      for (const { solid } of bodies.values()) {
+        solid.geometry.computeBoundingBox()
+        box.expandByObject(solid)
+      }
       if (box.isEmpty()) return
       const size = box.getSize(new Vector3())
       const middle = box.getCenter(new Vector3())
@@ -244,14 +256,19 @@ function fill(body: BodyObjects, mesh: LatheMesh, fresh: boolean): void {
     edges.geometry = new BufferGeometry()
     edges.geometry.setAttribute('position', new BufferAttribute(mesh.edges, 3))
   } else {
-    for (const name of ['position', 'normal'] as const) {
-      const attribute = solid.geometry.getAttribute(name)
-      attribute.needsUpdate = true
-    }
-    const index = solid.geometry.getIndex()
-    if (index) index.needsUpdate = true
-    edges.geometry.getAttribute('position').needsUpdate = true
+    const { vertices, edges: edgeVertices } = mesh.written
+    markWritten(solid.geometry, ['position', 'normal'], vertices)
+    markWritten(edges.geometry, ['position'], edgeVertices)
   }
-  solid.geometry.computeBoundingSphere()
-  edges.geometry.computeBoundingSphere()
+}
+
+/** Sends only what was written to the graphics card. */
+function markWritten(geometry: BufferGeometry, names: readonly string[], span: Span): void {
+  if (span.count === 0) return
+  for (const name of names) {
+    const attribute = geometry.getAttribute(name)
+    if (!(attribute instanceof BufferAttribute)) continue
+    attribute.addUpdateRange(3 * span.first, 3 * span.count)
+    attribute.needsUpdate = true
+  }
 }

@@ -1,4 +1,5 @@
 import {
+  METRIC,
   createHistory,
   edit,
   evaluate,
@@ -32,6 +33,13 @@ export const usePartStore = defineStore('part', () => {
   const save = shallowRef<SaveState>({ kind: 'saved', at: '' })
 
   const part = computed<Part | undefined>(() => preview.value ?? history.value?.part)
+  // Pieces that a drag leaves as they are, so that what shows them is not drawn anew at every move.
+  const materials = computed(() => part.value?.materials ?? [])
+  const bodies = computed(() => part.value?.bodies ?? [])
+  const units = computed(() => part.value?.units ?? METRIC)
+  const route = computed(() => part.value?.route ?? [])
+  const name = computed(() => part.value?.name ?? '')
+  const lie = computed(() => part.value?.lie ?? 'lying')
   const state = computed(() => (part.value ? evaluate(part.value) : undefined))
   const undoLabel = computed(() => history.value?.past.at(-1)?.label)
   const redoLabel = computed(() => history.value?.future[0]?.label)
@@ -166,6 +174,12 @@ export const usePartStore = defineStore('part', () => {
     loadProblem,
     save,
     part,
+    materials,
+    bodies,
+    units,
+    route,
+    name,
+    lie,
     state,
     undoLabel,
     redoLabel,

@@ -5,6 +5,8 @@ import {
   lineEnds,
   locator,
   measureSize,
+  type Entity,
+  type Locate,
   type Size,
   type Sketch,
   type UnitSettings,
@@ -37,6 +39,8 @@ export interface SizeDrawing {
 /** What the layout goes round: the greatest radius of anything drawn, in mm. */
 interface Setting {
   readonly sketch: Sketch
+  readonly lines: ReadonlyMap<string, Entity>
+  readonly locate: Locate
   readonly frame: Frame
   readonly top: number
   readonly text: (size: Size) => string
@@ -68,6 +72,8 @@ export function layoutSizes(
   const locate = locator(sketch)
   const setting: Setting = {
     sketch,
+    lines,
+    locate,
     frame: frameOf(view),
     top: top * view.scale,
     text: (size) => labelText(size, measureSize(size, lines, locate), units),
@@ -100,7 +106,7 @@ interface AxialItem {
 
 /** Axial distances, and lengths of lines that run along the axis. */
 function axialItem(setting: Setting, size: Size): AxialItem | undefined {
-  const points = axialEnds(setting.sketch, size)
+  const points = axialEnds(setting, size)
   if (!points) return undefined
   const { scale } = setting.frame
   const [p, q] = points.map((v) => ({ a: v.x * scale, r: v.y * scale }))
@@ -108,11 +114,10 @@ function axialItem(setting: Setting, size: Size): AxialItem | undefined {
   return { size, text: setting.text(size), ends: p.a <= q.a ? [p, q] : [q, p] }
 }
 
-function axialEnds(sketch: Sketch, size: Size): readonly Vec[] | undefined {
-  const locate = locator(sketch)
+function axialEnds({ lines, locate }: Setting, size: Size): readonly Vec[] | undefined {
   if (size.kind === 'axialDistance') return [locate(size.a), locate(size.b)]
   if (size.kind !== 'length') return undefined
-  const [a, b] = lineEnds(entityMap(sketch), locate, size.line)
+  const [a, b] = lineEnds(lines, locate, size.line)
   const axial = Math.abs(b.y - a.y) < 1e-6 * Math.max(1, Math.abs(b.x - a.x))
   return axial ? [a, b] : undefined
 }
@@ -189,8 +194,7 @@ interface AcrossItem {
 
 /** A diameter stands in the middle of its land where there is one, else at its point. */
 function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): AcrossItem {
-  const { sketch, frame } = setting
-  const locate = locator(sketch)
+  const { sketch, frame, locate } = setting
   const at = locate(size.point)
   const land = sketch.entities
     .filter((e) => e.role === 'outline' && (e.from === size.point || e.to === size.point))
@@ -243,8 +247,8 @@ function stackAcross({ frame, top }: Setting, items: readonly AcrossItem[]): Siz
 
 /** The length of a line that is not axial: along the line, on its outer side. */
 function alignedSize(setting: Setting, size: Size & { kind: 'length' }): SizeDrawing {
-  const { sketch, frame } = setting
-  const [p, q] = lineEnds(entityMap(sketch), locator(sketch), size.line)
+  const { lines, locate, frame } = setting
+  const [p, q] = lineEnds(lines, locate, size.line)
   const length = Math.hypot(q.x - p.x, q.y - p.y) || 1
   const [ux, uy] = [(q.x - p.x) / length, (q.y - p.y) / length]
   // Outwards, or to the right of a radial line.
@@ -282,9 +286,7 @@ function alignedSize(setting: Setting, size: Size & { kind: 'length' }): SizeDra
 
 /** An angle: an arc about the place where the directions meet, from one to the other. */
 function angleSize(setting: Setting, size: Size & { kind: 'angle' }): SizeDrawing {
-  const { sketch, frame } = setting
-  const locate = locator(sketch)
-  const lines = entityMap(sketch)
+  const { lines, locate, frame } = setting
   const first = lineEnds(lines, locate, size.line)
   const [p, q] = size.reversed ? [first[1], first[0]] : first
   const second = lines.has(size.to) ? lineEnds(lines, locate, size.to) : undefined
