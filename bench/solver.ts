@@ -46,9 +46,9 @@ export function solverRows(): Row[] {
   const stepped = (steps: number) => () => steppedSketch(shaft(steps), 0.5, random)
   const zigzag = (lines: number) => () => slantedSketch(slanted(lines), 0.05, random)
   const shaft60 = coldSolve(stepped(30), 60)
-  const shaft600 = coldSolve(stepped(300), 15)
+  const shaft600 = coldSolve(stepped(300), 41)
   const zigzag60 = coldSolve(zigzag(60), 60)
-  const zigzag600 = coldSolve(zigzag(600), 15)
+  const zigzag600 = coldSolve(zigzag(600), 41)
   return [
     atMost('cold solve, stepped shaft of 60 lines', shaft60, 'ms', 5),
     atMost('cold solve, slanted chain of 60 lines', zigzag60, 'ms', 5),

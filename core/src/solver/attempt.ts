@@ -1,6 +1,7 @@
 import { SOLVE_TOLERANCE } from '../tolerances'
 import { analyseSystem, type Analysis } from './analysis'
 import { prepareBlock } from './leastChange'
+import { LARGEST_SMALL_BLOCK, createSmallSolver } from './smallBlock'
 import {
   buildSystem,
   initialUnknowns,
@@ -41,9 +42,12 @@ export function attempt(
   const unknowns = initialUnknowns(system)
   const coordinates = new Float64Array(system.start.length)
   writeCoordinates(system, unknowns, coordinates)
+  const solveSmall = createSmallSolver(system, coordinates)
   for (const block of analysis.blocks) {
     if (block.equations.length === 0) continue
     const equations = block.equations.flatMap((e) => analysis.independent[e] ?? [])
+    const small = block.determined && equations.length <= LARGEST_SMALL_BLOCK
+    if (small && solveSmall(equations, block.unknowns, unknowns)) continue
     if (!prepareBlock(system, equations, block.unknowns, coordinates).solve(unknowns)) {
       faults.push({ kind: 'conflict', suspects: suspectsAround(system, analysis, equations) })
       break
