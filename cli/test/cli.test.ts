@@ -1,0 +1,191 @@
+import { execFile } from 'node:child_process'
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { promisify } from 'node:util'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { readPartFile, type PartReport } from '@lathica/core'
+import { main } from '../src/main'
+
+const SPINDLE = fileURLToPath(new URL('../../demo/spindle.lathica.json', import.meta.url))
+
+let folder: string
+beforeEach(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'lathica-cli-'))
+})
+afterEach(async () => {
+  await rm(folder, { recursive: true })
+})
+
+async function call(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  const written = { out: '', err: '' }
+  const stream = (to: 'out' | 'err') => ({
+    write: (chunk: string | Uint8Array) => {
+      written[to] += typeof chunk === 'string' ? chunk : Buffer.from(chunk).toString('latin1')
+    },
+  })
+  const code = await main(args, { stdout: stream('out'), stderr: stream('err') })
+  return { code, ...written }
+}
+
+async function file(name: string, text: string): Promise<string> {
+  const path = join(folder, name)
+  await writeFile(path, text)
+  return path
+}
+
+/** The demo spindle with its text changed. */
+async function changedSpindle(change: (text: string) => string): Promise<string> {
+  return file('changed.lathica.json', change(await readFile(SPINDLE, 'utf8')))
+}
+
+/** Volume of the demo spindle in mm³: the sum over its cylinders. */
+const VOLUME = [
+  [20, 24],
+  [28, 34],
+  [44, 8],
+  [35, 46],
+  [24, 34],
+  [16, 25],
+].reduce((sum, [d = 0, l = 0]) => sum + (Math.PI / 4) * d * d * l, 0)
+
+describe('lathica inspect', () => {
+  it('tells mass properties with full digits as JSON', async () => {
+    const { code, out } = await call('inspect', SPINDLE, '--json')
+    expect(code).toBe(0)
+    const report = JSON.parse(out) as PartReport
+    const [body] = report.bodies
+    expect(body?.volume_mm3).toBeCloseTo(VOLUME, 6)
+    expect(body?.mass_g).toBeCloseTo(VOLUME * 7.85e-3, 8)
+    expect(body?.material).toBe('steel C45')
+    expect(body?.bounds_mm).toEqual({ from: 0, to: 171, diameter: 44 })
+    expect(body?.inertia_g_mm2.axis).toBeGreaterThan(0)
+    expect(report.sketches).toEqual([
+      { name: 'A', freedoms: 0, conflicts: [], regions: 1, faults: [] },
+    ])
+    expect(report.steps).toEqual([{ number: 10, kind: 'revolve', status: 'done', message: '' }])
+  })
+
+  it('tells the same as text for people', async () => {
+    const { code, out } = await call('inspect', SPINDLE)
+    expect(code).toBe(0)
+    expect(out).toContain('body 1, steel C45')
+    expect(out).toMatch(/mass\s+826\.641 g/)
+    expect(out).toContain('profile A: 0 freedoms left, 1 region')
+    expect(out).toContain('step 10 revolve: done')
+  })
+
+  it('exits 1 and names who disagrees when sizes cannot all hold', async () => {
+    const path = await changedSpindle((text) => {
+      const part = JSON.parse(text) as { sketches: { sizes: object[]; points: { id: string }[] }[] }
+      const [sketch] = part.sketches
+      const extra = { id: 's99', kind: 'diameter', point: 'p2', name: 'extra', formula: '21' }
+      sketch?.sizes.push({ ...extra, reference: false })
+      return JSON.stringify(part)
+    })
+    const { code, out } = await call('inspect', path)
+    expect(code).toBe(1)
+    expect(out).toContain('conflict: These cannot all hold')
+    expect(out).toContain('extra = ⌀21')
+  })
+
+  it('exits 1 when a step is not known, and keeps telling the rest', async () => {
+    const path = await changedSpindle((text) =>
+      text.replace('"kind": "revolve"', '"kind": "knurl"'),
+    )
+    const { code, out } = await call('inspect', path)
+    expect(code).toBe(1)
+    expect(out).toContain('step 10 knurl: failed')
+    expect(out).toContain('No body yet.')
+  })
+
+  it('exits 1 when a size’s formula has no value', async () => {
+    const path = await changedSpindle((text) =>
+      text.replace('"formula": "112"', '"formula": "112 + bore"'),
+    )
+    const { code, out } = await call('inspect', path)
+    expect(code).toBe(1)
+    expect(out).toContain('There is no value or unit called “bore”.')
+  })
+})
+
+describe('lathica export', () => {
+  it('writes a binary STL whose chords keep the tolerance', async () => {
+    const out = join(folder, 'spindle.stl')
+    const fine = join(folder, 'fine.stl')
+    expect((await call('export', SPINDLE, '--format', 'stl', '-o', out)).code).toBe(0)
+    const args = ['--format', 'stl', '-o', fine, '--tolerance', '0.001']
+    expect((await call('export', SPINDLE, ...args)).code).toBe(0)
+    const [coarse, better] = [await readFile(out), await readFile(fine)]
+    expect(coarse.length).toBe(84 + 50 * coarse.readUInt32LE(80))
+    expect(better.readUInt32LE(80)).toBeGreaterThan(2 * coarse.readUInt32LE(80))
+  })
+
+  it('writes a part file that reads back as the same part', async () => {
+    const { code, out } = await call('export', SPINDLE, '--format', 'json', '-o', '-')
+    expect(code).toBe(0)
+    expect(readPartFile(out)).toEqual(readPartFile(await readFile(SPINDLE, 'utf8')))
+  })
+
+  it('exits 4 when there is nothing to export or nowhere to write it', async () => {
+    const empty = await changedSpindle((text) => {
+      const part = JSON.parse(text) as { route: unknown[] }
+      return JSON.stringify({ ...part, route: [] })
+    })
+    const nothing = await call('export', empty, '--format', 'stl', '-o', join(folder, 'x.stl'))
+    expect(nothing).toMatchObject({ code: 4, out: '' })
+    expect(nothing.err).toContain('Nothing is turned yet')
+    const nowhere = join(folder, 'no', 'such', 'folder.stl')
+    expect((await call('export', SPINDLE, '--format', 'stl', '-o', nowhere)).code).toBe(4)
+  })
+})
+
+describe('calls that are off', () => {
+  it.each([
+    [['inspect'], 2, 'needs a part file'],
+    [['mill', 'x'], 2, 'no command “mill”'],
+    [['inspect', 'a', 'b'], 2, 'Only one file'],
+    [['inspect', SPINDLE, '--jsn'], 2, '--jsn'],
+    [['export', SPINDLE, '-o', 'x'], 2, 'No format is named'],
+    [['export', SPINDLE, '--format', 'dxf', '-o', 'x'], 2, 'no format “dxf”'],
+    [['export', SPINDLE, '--format', 'stl'], 2, '-o OUT'],
+    [['export', SPINDLE, '--format', 'stl', '-o', 'x', '--tolerance', '-1'], 2, 'tolerance'],
+    [['inspect', '/no/such/file.json'], 3, 'There is no such file'],
+  ])('%j exits %i and says why', async (args, code, why) => {
+    const result = await call(...args)
+    expect(result.code).toBe(code)
+    expect(result.err).toContain(why)
+    expect(result.out).toBe('')
+  })
+
+  it('with a file that is none exit 3 with a sentence and a mend', async () => {
+    const cut = await changedSpindle((text) => text.slice(0, 900))
+    expect(await call('inspect', cut)).toMatchObject({ code: 3 })
+    expect((await call('inspect', cut)).err).toContain('stops before it is complete')
+    const newer = await changedSpindle((text) => text.replace('"version": 1', '"version": 9'))
+    expect((await call('inspect', newer)).err).toContain('made by a newer version')
+    const huge = await file('huge.json', 'x'.repeat(9_000_000))
+    expect((await call('inspect', huge)).err).toContain('too large')
+  })
+
+  it('without a command show the usage', async () => {
+    expect(await call()).toMatchObject({ code: 2 })
+    const help = await call('--help')
+    expect(help.code).toBe(0)
+    expect(help.out).toContain('Exit codes')
+  })
+})
+
+describe('the installed command', () => {
+  it('runs as a program and passes its exit code on', async () => {
+    const bin = fileURLToPath(new URL('../bin/lathica.mjs', import.meta.url))
+    const run = promisify(execFile)
+    const { stdout } = await run(process.execPath, [bin, 'inspect', SPINDLE])
+    expect(stdout).toContain('Spindle')
+    const failed = await run(process.execPath, [bin, 'inspect', 'nope']).catch(
+      (error: { code: number }) => error,
+    )
+    expect(failed).toMatchObject({ code: 3 })
+  })
+})

@@ -1,0 +1,42 @@
+import { readFile, readdir } from 'node:fs/promises'
+import { fileURLToPath } from 'node:url'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { evaluate, readPartFile, reportOf, type Part } from '@lathica/core'
+import { demoParts } from '../../scripts/demo/parts'
+
+const FOLDER = fileURLToPath(new URL('../../demo', import.meta.url))
+
+function read(text: string): Part {
+  const result = readPartFile(text)
+  if (!result.ok) throw new Error(result.problem.message)
+  return result.value
+}
+
+describe('the demo parts', () => {
+  it('on disk are what the commands make', async () => {
+    const files = (await readdir(FOLDER)).filter((f) => f.endsWith('.json')).sort()
+    const made = demoParts()
+    expect(files).toEqual([...made.keys()].sort())
+    for (const [name, text] of made) expect(await readFile(join(FOLDER, name), 'utf8')).toBe(text)
+  })
+
+  it.each([...demoParts()])('%s stands in ink, encloses material and has a mass', (_, text) => {
+    const report = reportOf(read(text))
+    expect(report.sketches.map((s) => [s.freedoms, s.conflicts, s.faults])).toEqual([[0, [], []]])
+    expect(report.steps.map((s) => s.status)).toEqual(['done'])
+    expect(report.bodies[0]?.mass_g).toBeGreaterThan(0)
+  })
+
+  it('follow their named values', () => {
+    const flask = read(demoParts().get('ink-flask.lathica.json') ?? '')
+    const mass = (part: Part): number => evaluate(part).bodies[0]?.mass ?? 0
+    const thicker = read(
+      JSON.stringify({
+        ...flask,
+        values: flask.values.map((v) => (v.name === 'wall' ? { ...v, formula: '4' } : v)),
+      }),
+    )
+    expect(mass(thicker)).toBeGreaterThan(1.3 * mass(flask))
+  })
+})
