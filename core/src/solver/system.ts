@@ -1,3 +1,4 @@
+import { VERTEX_TOLERANCE } from '../tolerances'
 import { AXIS_ID, ORIGIN_ID, entityMap, locator, signedAngle, type Sketch } from '../sketch'
 import { angleEquation, lengthEquation, pointOnLineEquation, type Equation } from './equations'
 import { createLinearGraph, type Circle, type LinearGraph } from './linearGraph'
@@ -89,8 +90,13 @@ export function buildSystem(
       }
       case 'fixed': {
         const p = index(c.point)
-        tie(groundX, x(p), c.x, c.id)
-        tie(groundY, y(p), c.y, c.id)
+        const closed = [
+          graph.tie(groundX, x(p), c.x, c.id),
+          graph.tie(groundY, y(p), c.y, c.id),
+        ].flatMap((circle) => circle ?? [])
+        // A point that is held one way already may still be fixed the other way.
+        const partly = closed.length === 1 && closed.every((k) => k.misfit <= VERTEX_TOLERANCE)
+        if (!partly) circles.push(...closed)
         break
       }
       case 'pointOnLine':

@@ -62,9 +62,10 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
         board.setPicks(next)
         return placing(board, next, here)
       }
-      if (!offer) return placing(board, picks, here, turn)
-      const there = sameSize(sketch, offer)
-      board.openField(there ? { kind: 'size', id: there.id } : { kind: 'new', offer })
+      const chosen = chooseOffer(board, offers, picks, here, turn)
+      if (!chosen) return placing(board, picks, here, turn)
+      const there = sameSize(sketch, chosen)
+      board.openField(there ? { kind: 'size', id: there.id } : { kind: 'new', offer: chosen })
       board.setPicks([])
       return choosing(board)
     },

@@ -1,0 +1,150 @@
+import {
+  METRIC,
+  addReference,
+  changeSize,
+  createRandom,
+  perform,
+  readPartFile,
+  type Command,
+  type Part,
+  type SizeOffer,
+} from '@lathica/core'
+import { describe, expect, it } from 'vitest'
+import { layoutSizes, type SizeDrawing } from '../src/board/sizes/layout'
+import type { View } from '../src/board/view'
+import { demoParts } from '../../scripts/demo/parts'
+import { ToolBench, VIEW } from './support/bench'
+
+function demo(name: string): Part {
+  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
+  if (!read.ok) throw new Error(read.problem.message)
+  return read.value
+}
+
+function layout(part: Part, view: View): SizeDrawing[] {
+  const [sketch] = part.sketches
+  if (!sketch) return []
+  const top = Math.max(...sketch.points.map((p) => p.y))
+  return layoutSizes(sketch, sketch.sizes, view, top, part.units)
+}
+
+const boxOf = ({ label, width }: SizeDrawing) => ({
+  left: label.x - width / 2,
+  right: label.x + width / 2,
+  top: label.y - 9,
+  bottom: label.y + 9,
+})
+
+function overlaps(a: SizeDrawing, b: SizeDrawing): boolean {
+  const [p, q] = [boxOf(a), boxOf(b)]
+  return p.left < q.right && p.right > q.left && p.top < q.bottom && p.bottom > q.top
+}
+
+describe('sizes on the drawing', () => {
+  it.each([
+    ['spindle', { lie: 'lying', scale: 3.9, origin: { x: 36, y: 210 } }],
+    ['spindle', { lie: 'lying', scale: 1.4, origin: { x: 36, y: 210 } }],
+    ['line-sheave', { lie: 'lying', scale: 2.4, origin: { x: 300, y: 210 } }],
+    ['counterweight', { lie: 'standing', scale: 2.6, origin: { x: 260, y: 440 } }],
+    ['ink-flask', { lie: 'standing', scale: 4, origin: { x: 260, y: 440 } }],
+  ] as [string, View][])('of the %s never lie on one another (%o)', (name, view) => {
+    const drawings = layout(demo(name), view).filter((d) => d.arc === undefined)
+    expect(drawings.length).toBeGreaterThan(4)
+    const pairs = drawings.flatMap((a, i) => drawings.slice(i + 1).map((b) => [a, b] as const))
+    expect(pairs.filter(([a, b]) => overlaps(a, b)).map(([a, b]) => `${a.text} ${b.text}`)).toEqual(
+      [],
+    )
+  })
+
+  it('of random shafts never lie on one another either', () => {
+    const random = createRandom(11)
+    for (let round = 0; round < 25; round++) {
+      const bench = new ToolBench().use('chain').click(0, 0)
+      let x = 0
+      const count = 2 + Math.floor(random() * 6)
+      for (let i = 0; i < count; i++) {
+        const r = 4 + Math.round(random() * 20) + (i % 2) * 3
+        bench.click(x, r)
+        x += 2 + random() * 12
+        bench.click(x, r)
+      }
+      bench.click(x, 0)
+      const lands = bench.sketch.entities.filter((_, i) => i % 2 === 1)
+      const offers = lands.flatMap((e): SizeOffer[] => [
+        { kind: 'length', line: e.id },
+        { kind: 'diameter', point: e.from },
+      ])
+      bench.do(...offers.map((o) => addReference(bench.sketch.id, o)))
+      const drawings = layout(bench.part, { ...VIEW, scale: 3 + random() * 20 })
+      const bad = drawings.flatMap((a, i) => drawings.slice(i + 1).filter((b) => overlaps(a, b)))
+      expect(bad.map((d) => d.text)).toEqual([])
+    }
+  })
+
+  it('keep clear of the outline: lengths outside it, diameters beyond its mirror image', () => {
+    const part = demo('spindle')
+    const view: View = { lie: 'lying', scale: 3.9, origin: { x: 36, y: 210 } }
+    for (const d of layout(part, view)) {
+      const { top, bottom } = boxOf(d)
+      const clear =
+        bottom < view.origin.y - 22 * view.scale || top > view.origin.y + 22 * view.scale
+      expect([d.text, clear]).toEqual([d.text, true])
+    }
+  })
+
+  it('put long lengths outside short ones', () => {
+    const drawings = layout(demo('spindle'), {
+      lie: 'lying',
+      scale: 3.9,
+      origin: { x: 36, y: 210 },
+    })
+    const level = (text: string): number => drawings.find((d) => d.text === text)?.label.y ?? NaN
+    expect(level('112')).toBeLessThan(level('24'))
+    expect(level('25')).toBe(level('24'))
+  })
+
+  it('are told in the part’s unit, references in parentheses, diameters by their sign', () => {
+    const bench = new ToolBench()
+      .use('chain')
+      .click(0, 0)
+      .click(0, 12.7)
+      .click(50.8, 12.7)
+      .key('Enter')
+    const [, land] = bench.sketch.entities
+    bench.do(addReference(bench.sketch.id, { kind: 'length', line: land?.id ?? '' }))
+    bench.do(addReference(bench.sketch.id, { kind: 'diameter', point: land?.from ?? '' }))
+    const texts = (units: Part['units']) =>
+      layoutSizes(bench.sketch, bench.sketch.sizes, VIEW, 13, units).map((d) => d.text)
+    expect(texts(METRIC)).toEqual(['(50.8)', '(⌀25.4)'])
+    expect(texts({ ...METRIC, length: 'in' })).toEqual(['(2)', '(⌀1)'])
+  })
+
+  it('show the value of a formula, not its text', () => {
+    const must = (part: Part, command: Command): Part => {
+      const result = perform(part, command)
+      if (!result.ok) throw new Error(result.problem.message)
+      return result.value
+    }
+    const part = demo('spindle')
+    const [sketch] = part.sketches
+    const size = sketch?.sizes.find((s) => s.formula === '24' && s.kind === 'length')
+    const changed = must(part, changeSize(sketch?.id ?? '', size?.id ?? '', '2*10 + 3.5'))
+    const drawings = layout(changed, VIEW)
+    expect(drawings.find((d) => d.id === size?.id)?.text).toBe('23.5')
+  })
+
+  it('draw the arc of an angle between its two directions', () => {
+    const drawings = layout(demo('counterweight'), {
+      lie: 'standing',
+      scale: 3,
+      origin: { x: 260, y: 440 },
+    })
+    const angle = drawings.find((d) => d.arc)
+    expect(angle?.text).toBe('52°')
+    const arc = angle?.arc
+    if (!arc) throw new Error('the angle has an arc')
+    for (const end of [arc.from, arc.to]) {
+      expect(Math.hypot(end.x - arc.centre.x, end.y - arc.centre.y)).toBeCloseTo(arc.radius, 6)
+    }
+  })
+})

@@ -1,0 +1,114 @@
+import { createPart, perform, type Command, type Part, type Sketch } from '@lathica/core'
+import {
+  beginTool,
+  type Board,
+  type FieldTarget,
+  type ToolId,
+  type ToolState,
+} from '../../src/board/tools'
+import { toScreen, type View } from '../../src/board/view'
+
+/** Ten pixels to a millimetre, the datum point in the middle of a large pane. */
+export const VIEW: View = { lie: 'lying', scale: 10, origin: { x: 500, y: 500 } }
+
+/** A board without a page: a tool is worked at places in mm, and what it does is kept to look at. */
+export class ToolBench {
+  part: Part
+  shown: Part | undefined
+  picks: readonly string[] = []
+  hover: string | undefined
+  fields: FieldTarget[] = []
+  told: string[] = []
+  labels: string[] = []
+  state: ToolState | undefined
+  view = VIEW
+
+  constructor(part: Part = createPart({ name: 'Spindle' })) {
+    this.part = part
+  }
+
+  private readonly board: Board = {
+    part: () => this.part,
+    sketch: () => this.sketch,
+    view: () => this.view,
+    picks: () => this.picks,
+    setPicks: (ids) => (this.picks = ids),
+    setHover: (id) => (this.hover = id),
+    run: (command) => {
+      const result = perform(this.part, command)
+      if (result.ok) this.take(command.label, result.value)
+      else this.told.push(result.problem.message)
+      return result.ok
+    },
+    attempt: (command) => perform(this.part, command),
+    show: (part) => (this.shown = part),
+    take: (label, part) => this.take(label, part),
+    openField: (target) => this.fields.push(target),
+    tell: (message) => this.told.push(message),
+  }
+
+  get sketch(): Sketch {
+    const [sketch] = (this.shown ?? this.part).sketches
+    if (!sketch) throw new Error('the part has no profile')
+    return sketch
+  }
+
+  private take(label: string, part: Part): void {
+    this.part = part
+    this.labels.push(label)
+    this.state = this.state?.refresh?.() ?? this.state
+  }
+
+  use(tool: ToolId): this {
+    this.state = beginTool(this.board, tool)
+    return this
+  }
+
+  /** Runs commands as the page would, with the tool in hand. */
+  do(...commands: readonly Command[]): this {
+    for (const command of commands) this.board.run(command)
+    return this
+  }
+
+  private pointer(x: number, radius: number, shift = false) {
+    return { px: toScreen(this.view, { x, y: radius }), shift }
+  }
+
+  move(x: number, radius: number, shift = false): this {
+    this.state = this.state?.move?.(this.pointer(x, radius, shift)) ?? this.state
+    return this
+  }
+
+  press(x: number, radius: number, shift = false): this {
+    this.state = this.state?.press?.(this.pointer(x, radius, shift)) ?? this.state
+    return this
+  }
+
+  release(x: number, radius: number, shift = false): this {
+    this.state = this.state?.release?.(this.pointer(x, radius, shift)) ?? this.state
+    return this
+  }
+
+  click(x: number, radius: number, shift = false): this {
+    return this.move(x, radius, shift).press(x, radius, shift).release(x, radius, shift)
+  }
+
+  key(key: 'Tab' | 'Enter'): this {
+    this.state = this.state?.key?.(key) ?? this.state
+    return this
+  }
+
+  escape(): this {
+    this.state = this.state?.escape?.()
+    return this
+  }
+
+  get words(): string {
+    return (this.state?.overlay?.words ?? []).join(' · ')
+  }
+
+  /** The kinds of constraints of the profile, sorted. */
+  get ties(): string[] {
+    return this.sketch.constraints.map((c) => c.kind).sort()
+  }
+}
