@@ -1,4 +1,9 @@
+import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
+
+interface Project {
+  readonly id: string
+}
 
 /** Works the modelling screen as a designer does: by pointer and keys, in mm of the part. */
 export class Workshop {
@@ -19,6 +24,17 @@ export class Workshop {
     await this.page.getByLabel('Name', { exact: true }).fill(name)
     if (lie === 'standing') await this.page.getByText('standing (vessel)').click()
     await this.page.getByRole('button', { name: 'Create' }).click()
+    await this.ready()
+  }
+
+  /** Opens a fresh copy of a demo part, so that no test meets what another changed. */
+  async openDemo(file: string): Promise<void> {
+    const document: unknown = JSON.parse(await readFile(`demo/${file}.lathica.json`, 'utf8'))
+    const projects = (await (await this.page.request.get('/api/projects')).json()) as Project[]
+    const data = { document }
+    const made = await this.page.request.post(`/api/projects/${projects[0]?.id}/parts`, { data })
+    const { id } = (await made.json()) as { id: string }
+    await this.page.goto(`/part/${id}`)
     await this.ready()
   }
 

@@ -53,6 +53,7 @@ function step(by: number): void {
     aria-label="Board"
     tabindex="0"
     :data-view="viewText"
+    :data-tool="board.toolId"
     :style="{ cursor: board.toolState?.cursor ?? 'default' }"
     @keydown.right.prevent="step(1)"
     @keydown.down.prevent="step(1)"
@@ -91,6 +92,12 @@ canvas {
   inset: 0;
   width: 100%;
   height: 100%;
+}
+
+/* While one draws or measures, marks and labels must not stand in the pointer's way. */
+.board:not([data-tool='pick']) :deep(.mark),
+.board[data-tool='chain'] :deep(.size) {
+  pointer-events: none;
 }
 
 .words {

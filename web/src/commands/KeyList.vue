@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import { Modal } from 'ant-design-vue'
+import { onMounted, useTemplateRef } from 'vue'
 import { keyLabel } from './keys'
 import type { Action } from './registry'
 
 const props = defineProps<{ actions: readonly Action[] }>()
 const emit = defineEmits<{ close: [] }>()
+
+const dialog = useTemplateRef<HTMLDialogElement>('dialog')
+onMounted(() => dialog.value?.showModal())
 
 const rows = [
   ...props.actions.flatMap((a) => (a.key ? [[keyLabel(a.key), a.label, a.help]] : [])),
@@ -20,7 +23,16 @@ const rows = [
 </script>
 
 <template>
-  <Modal open title="Keys" :footer="null" width="640px" @cancel="emit('close')">
+  <dialog
+    ref="dialog"
+    aria-labelledby="keys-title"
+    @close="emit('close')"
+    @click.self="dialog?.close()"
+  >
+    <header>
+      <h2 id="keys-title">Keys</h2>
+      <button type="button" class="plain" aria-label="Close" @click="dialog?.close()">×</button>
+    </header>
     <table>
       <tbody>
         <tr v-for="[key, label, help] in rows" :key="label">
@@ -32,10 +44,35 @@ const rows = [
         </tr>
       </tbody>
     </table>
-  </Modal>
+  </dialog>
 </template>
 
 <style scoped>
+dialog {
+  width: min(680px, 92vw);
+  max-height: 88vh;
+  padding: 14px 18px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+  box-shadow: 0 4px 18px rgb(30 42 50 / 22%);
+}
+
+dialog::backdrop {
+  background: rgb(30 42 50 / 20%);
+}
+
+header {
+  display: flex;
+  justify-content: space-between;
+  margin-bottom: 8px;
+}
+
+h2 {
+  font-size: 15px;
+}
+
 table {
   width: 100%;
   border-collapse: collapse;

@@ -86,9 +86,7 @@ function nameOf(event: KeyboardEvent): string {
 function isElsewhere(event: KeyboardEvent): boolean {
   const { target } = event
   if (!(target instanceof Element)) return false
-  if (
-    target.closest('input, textarea, select, [contenteditable], .ant-modal, .ant-select') !== null
-  ) {
+  if (target.closest('input, textarea, select, [contenteditable], .ant-modal') !== null) {
     return true
   }
   const button = target.closest('button, a, [role="separator"]')

@@ -13,19 +13,27 @@ const from = ref<'right' | 'left'>('right')
 
 const lying = computed(() => parts.lie !== 'standing')
 /** The axis stands where it stands on the board, so that circles line up with heights there. */
-const centre = computed(() => {
+const inLine = computed(() => {
   const { view } = board
   if (!view) return { x: width.value / 2, y: height.value / 2 }
   return lying.value
     ? { x: width.value / 2, y: view.origin.y }
     : { x: view.origin.x, y: height.value / 2 }
 })
-const circles = computed(() => {
-  const scale = board.view?.scale ?? 1
-  return board.sections
-    .flatMap((section) => endCircles(section, from.value))
-    .map((c) => ({ ...c, r: c.radius * scale }))
+const seen = computed(() => board.sections.flatMap((section) => endCircles(section, from.value)))
+/** The board's own scale where the circles fit the pane, else one at which they do. */
+const scale = computed(() => {
+  const greatest = Math.max(1e-9, ...seen.value.map((c) => c.radius))
+  const { x, y } = inLine.value
+  const room = Math.min(x, width.value - x, y, height.value - y) - 18
+  const own = board.view?.scale ?? 1
+  return greatest * own <= room ? own : (Math.min(width.value, height.value) / 2 - 24) / greatest
 })
+const reduced = computed(() => scale.value !== board.view?.scale && seen.value.length > 0)
+const centre = computed(() =>
+  reduced.value ? { x: width.value / 2, y: height.value / 2 } : inLine.value,
+)
+const circles = computed(() => seen.value.map((c) => ({ ...c, r: c.radius * scale.value })))
 const reach = computed(() => Math.max(30, ...circles.value.map((c) => c.r)) + 14)
 const side = computed(() => {
   if (lying.value) return from.value === 'right' ? 'from the right' : 'from the left'
@@ -47,7 +55,7 @@ const side = computed(() => {
       title="Look from the other end"
       @click="from = from === 'right' ? 'left' : 'right'"
     >
-      {{ side }}
+      {{ side }}{{ reduced ? ', reduced' : '' }}
     </button>
   </section>
 </template>

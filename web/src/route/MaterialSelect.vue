@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { STOCK_MATERIALS, type Material } from '@lathica/core'
-import { Select, type SelectProps } from 'ant-design-vue'
 import { computed } from 'vue'
 import { usePartStore } from '../store/part'
+import PlainSelect from '../ui/PlainSelect.vue'
 
 const props = defineProps<{ modelValue: string; id: string }>()
 const emit = defineEmits<{ 'update:modelValue': [material: Material] }>()
@@ -19,20 +19,17 @@ const options = computed(() =>
     .map((m) => ({ value: m.id, label: m.name })),
 )
 
-const choose: SelectProps['onChange'] = (id) => {
+function choose(id: string): void {
   const material = materials.value.find((m) => m.id === id)
   if (material) emit('update:modelValue', material)
 }
 </script>
 
 <template>
-  <Select
-    :id="id"
-    style="width: 100%"
-    :value="props.modelValue"
+  <PlainSelect
+    :id="props.id"
+    :model-value="props.modelValue"
     :options="options"
-    show-search
-    option-filter-prop="label"
-    @change="choose"
+    @update:model-value="choose"
   />
 </template>

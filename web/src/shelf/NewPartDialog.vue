@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { METRIC, STOCK_MATERIALS, createPart, type LengthUnit, type Part } from '@lathica/core'
-import { Form, FormItem, Input, Modal, RadioButton, RadioGroup, Select } from 'ant-design-vue'
+import { Form, FormItem, Input, Modal, RadioButton, RadioGroup } from 'ant-design-vue'
 import { computed, reactive, ref } from 'vue'
 import { ValidationError, object, string } from 'yup'
+import PlainSelect from '../ui/PlainSelect.vue'
 
 const emit = defineEmits<{ close: []; create: [part: Part] }>()
 
@@ -80,7 +81,7 @@ function create(): void {
         </RadioGroup>
       </FormItem>
       <FormItem label="Material" html-for="new-material">
-        <Select id="new-material" v-model:value="form.material" :options="materials" />
+        <PlainSelect id="new-material" v-model="form.material" :options="materials" />
       </FormItem>
     </Form>
   </Modal>

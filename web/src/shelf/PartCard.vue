@@ -3,7 +3,7 @@ import { formatLength, formatMass } from '@lathica/core'
 import { Copy, Download, Trash2 } from 'lucide-vue-next'
 import { computed } from 'vue'
 import type { PartCardData } from '../api/client'
-import { clock } from '../clock'
+import { clock, day } from '../clock'
 import PartPicture from './PartPicture.vue'
 
 const props = defineProps<{ part: PartCardData }>()
@@ -21,9 +21,7 @@ const figures = computed(() => {
 const changed = computed(() => {
   const at = new Date(props.part.updatedAt)
   const today = at.toDateString() === new Date().toDateString()
-  return today
-    ? clock(at)
-    : at.toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
+  return today ? clock(at) : day(at)
 })
 </script>
 

@@ -20,6 +20,7 @@ const DARK = {
   colorBorder: '#56636a',
   colorError: '#e8806f',
   colorWarning: '#d9a548',
+  colorTextLightSolid: '#14201d',
 }
 
 /** The chosen theme, the system's when none was chosen, and what the components are given of it. */

@@ -190,6 +190,8 @@ interface AcrossItem {
   readonly text: string
   readonly a: number
   readonly r: number
+  /** how far the dimension line may stand off to either side on its land, in pixels */
+  readonly room: number
 }
 
 /** A diameter stands in the middle of its land where there is one, else at its point. */
@@ -206,14 +208,36 @@ function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): Across
     text: setting.text(size),
     a: x * frame.scale,
     r: Math.abs(at.y) * frame.scale,
+    room: land ? (Math.abs(land[1].x - land[0].x) * frame.scale) / 2 - 6 : 0,
   }
+}
+
+/** Dimension lines nearer than this to one another cannot be told apart, in pixels. */
+const LINES_APART = 16
+
+/** Moves dimension lines that would fall together along their lands, as far as these reach. */
+function apart(items: readonly AcrossItem[]): AcrossItem[] {
+  const taken: number[] = []
+  return [...items]
+    .sort((x, y) => x.room - y.room)
+    .map((item) => {
+      const shifts = [0, 1, -1, 2, -2, 3, -3].map((k) => k * LINES_APART)
+      const free = shifts.find(
+        (shift) =>
+          (shift === 0 || Math.abs(shift) <= item.room) &&
+          taken.every((t) => Math.abs(t - item.a - shift) >= LINES_APART - 1),
+      )
+      const a = item.a + (free ?? 0)
+      taken.push(a)
+      return { ...item, a }
+    })
 }
 
 /** Labels stand in rows beyond the mirror image; one that would overlap goes a row further. */
 function stackAcross({ frame, top }: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
   const widest = Math.max(0, ...items.map((i) => frame.extent(labelWidth(i.text)).across))
   const placed: { from: number; to: number; row: number }[] = []
-  return [...items]
+  return apart(items)
     .sort((x, y) => x.a - y.a)
     .map(({ size, text, a, r }) => {
       const width = labelWidth(text)

@@ -1,0 +1,170 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { Workshop } from './support/board'
+
+const PROFILE = [
+  [0, 0],
+  [0, 9],
+  [28, 9],
+  [28, 15],
+  [70, 15],
+  [70, 0],
+] as const
+
+test('drawing goes back and forth: undo inside a chain, Esc, Shift, deleting', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Wrong turns')
+  await shop.chain(PROFILE.slice(0, 4))
+  await expect(shop.figure('freedoms')).toHaveText('3 freedoms left')
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('freedoms')).toHaveText('2 freedoms left')
+  // The chain goes on from the corner before.
+  await shop.click(28, 13)
+  await shop.click(60, 13)
+  await shop.click(60, 0)
+  await expect(shop.card).toContainText('1 region')
+  await page.keyboard.press('Escape')
+  await shop.click(14, 9)
+  await expect(shop.card).toContainText('Line 2')
+  await page.keyboard.press('Delete')
+  await expect(shop.card).toContainText('is open')
+  await page.keyboard.press('Control+z')
+  await expect(shop.card).toContainText('1 region')
+})
+
+test('suggestions are told at the pointer, and Shift refuses them', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Suggestions')
+  await page.keyboard.press('a')
+  await shop.moveTo(0.4, 0.3)
+  await expect(shop.board.getByText('on the datum point')).toBeVisible()
+  await shop.click(0, 0)
+  await shop.moveTo(0.4, 12)
+  await expect(shop.board.getByText('radial', { exact: true })).toBeVisible()
+  await page.keyboard.down('Shift')
+  await shop.moveTo(0.5, 12)
+  await expect(shop.board.getByText('radial', { exact: true })).toHaveCount(0)
+  await shop.click(0.5, 12)
+  await page.keyboard.up('Shift')
+  await page.keyboard.press('Escape')
+  await expect(shop.figure('freedoms')).toHaveText('2 freedoms left')
+})
+
+test('a land is dragged in pencil and follows the pointer; in ink it says why not', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Dragging')
+  await shop.chain(PROFILE)
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await shop.drag([14, 9], [14, 12])
+  await shop.click(14, 12)
+  await expect(shop.card).toContainText('⌀24, ⌀24')
+  await page.keyboard.press('Control+z')
+  await shop.click(14, 9)
+  await expect(shop.card).toContainText('⌀18, ⌀18')
+  await shop.openDemo('spindle')
+  await shop.drag([10, 10], [10, 16])
+  await expect(page.locator('.ant-message')).toContainText('Nothing about this can move')
+  await expect(shop.figure('mass')).toHaveText('826.6 g')
+})
+
+test('the view zooms at the pointer, pans, and fits again', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('spindle')
+  const view = async () =>
+    (await shop.board.getAttribute('data-view'))?.split(' ').map(Number) ?? []
+  const [scale = 0] = await view()
+  const place = await shop.at(62, 22)
+  await page.mouse.move(place.x, place.y)
+  await page.mouse.wheel(0, -300)
+  await expect.poll(async () => (await view())[0]).toBeGreaterThan(1.5 * scale)
+  const after = await shop.at(62, 22)
+  expect(Math.hypot(after.x - place.x, after.y - place.y)).toBeLessThan(1)
+  await page.mouse.down({ button: 'middle' })
+  await page.mouse.move(place.x + 60, place.y + 20, { steps: 3 })
+  await page.mouse.up({ button: 'middle' })
+  const panned = await shop.at(62, 22)
+  expect(panned.x - after.x).toBeCloseTo(60, 0)
+  await page.keyboard.press(' ')
+  await expect.poll(async () => Math.abs(((await view())[0] ?? 0) / scale - 1)).toBeLessThan(1e-3)
+})
+
+test('a standing part is drawn with its axis upright', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('ink-flask')
+  const board = await shop.board.boundingBox()
+  const solid = await page.getByRole('region', { name: 'Solid' }).boundingBox()
+  expect((solid?.x ?? 0) >= (board?.x ?? 0) + (board?.width ?? 0)).toBe(true)
+  await expect(page.getByRole('region', { name: 'End view' })).toContainText('from above')
+  await shop.label('⌀46').click()
+  await shop.type('50')
+  await expect(shop.figure('size')).toHaveText('⌀50 × 78')
+  await expect(shop.label('⌀45')).toBeVisible()
+})
+
+test('everything is reached by keyboard', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('spindle')
+  await shop.board.focus()
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowRight')
+  await expect(shop.card).toContainText('Point 2')
+  await page.keyboard.press('/')
+  await page.keyboard.type('named no')
+  await expect(page.getByText('No command has these words.')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('Steps back one level')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  const label = shop.label('⌀35')
+  await label.focus()
+  await page.keyboard.press('Enter')
+  await shop.type('36')
+  await expect(shop.label('⌀36')).toBeVisible()
+})
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`no screen breaks the rules of accessibility on ${theme} paper`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: theme })
+    const shop = new Workshop(page)
+    const check = async (screen: string): Promise<void> => {
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze()
+      const found = violations.flatMap((v) => v.nodes.map((n) => `${screen}: ${v.id} ${n.target}`))
+      expect(found).toEqual([])
+    }
+    await page.goto('/')
+    await expect(page.getByRole('link', { name: /^Spindle/ }).first()).toBeVisible()
+    await check('shelf')
+    await shop.openDemo('spindle')
+    await shop.click(10, 10)
+    await check('model')
+    await page.getByRole('link', { name: 'Dispatch' }).click()
+    await check('dispatch')
+  })
+}
+
+test('nothing is asked of any other machine, and no page throws', async ({ page }) => {
+  const foreign: string[] = []
+  const errors: string[] = []
+  page.on('request', (request) => {
+    const { protocol, hostname } = new URL(request.url())
+    if (protocol.startsWith('http') && hostname !== '127.0.0.1') foreign.push(request.url())
+  })
+  page.on('pageerror', (error) => errors.push(error.message))
+  page.on('console', (message) => {
+    if (message.type() === 'error') errors.push(message.text())
+  })
+  const shop = new Workshop(page)
+  await shop.openDemo('line-sheave')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  await expect(page.getByText(/triangles/)).toBeVisible()
+  await page.getByLabel('Chord tolerance').fill('1e-9')
+  await expect(page.getByText('A tolerance lies between')).toBeVisible()
+  await page.getByRole('link', { name: /tide gauge/ }).click()
+  await expect(page.getByRole('link', { name: /^Spindle/ }).first()).toBeVisible()
+  expect([foreign, errors]).toEqual([[], []])
+})

@@ -1,0 +1,109 @@
+import { expect, test, type Page } from '@playwright/test'
+import { Workshop } from './support/board'
+
+const saveState = (page: Page) => page.locator('[data-save]')
+
+/** Draws a small closed profile and turns it. */
+async function makePin(shop: Workshop, name: string): Promise<void> {
+  await shop.newPart(name)
+  await shop.chain([
+    [0, 0],
+    [0, 9],
+    [40, 9],
+    [40, 0],
+  ])
+  await shop.size([20, 9], [20, 4], '16')
+  await shop.page.keyboard.press(' ')
+  await shop.page.keyboard.press('r')
+  await shop.saved()
+}
+
+test('work goes on while the server is away, and is saved when it is back', async ({ page }) => {
+  const shop = new Workshop(page)
+  await makePin(shop, 'Server away')
+  await page.route('**/api/**', (route) => route.abort())
+  await shop.label('⌀16').click()
+  await shop.type('18')
+  await expect(saveState(page)).toHaveText('not saved yet')
+  await expect(shop.label('⌀18')).toBeVisible()
+  await page.unroute('**/api/**')
+  await expect(saveState(page)).toHaveAttribute('data-save', 'saved', { timeout: 20_000 })
+  await page.reload()
+  await shop.ready()
+  await expect(shop.label('⌀18')).toBeVisible()
+})
+
+test('what could not be saved before the page was closed is there at the next visit', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await makePin(shop, 'Closed too early')
+  await page.route('**/api/**', (route) => route.abort())
+  await shop.label('⌀16').click()
+  await shop.type('19')
+  await expect(saveState(page)).toHaveText('not saved yet')
+  await page.unroute('**/api/**')
+  await page.reload()
+  await shop.ready()
+  await expect(shop.label('⌀19')).toBeVisible()
+  await shop.saved()
+  await page.keyboard.press('Control+z')
+  await expect(shop.label('⌀16')).toBeVisible()
+})
+
+test('a page that is closed at once after an edit loses nothing and quarrels with nobody', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await makePin(shop, 'Closed at once')
+  await shop.label('⌀16').click()
+  await shop.type('21')
+  await page.reload()
+  await shop.ready()
+  await expect(shop.label('⌀21')).toBeVisible()
+  await shop.saved()
+})
+
+test('two tabs follow each other while neither has work of its own', async ({ page, context }) => {
+  const shop = new Workshop(page)
+  await makePin(shop, 'Two tabs')
+  const other = new Workshop(await context.newPage())
+  await other.page.goto(page.url())
+  await other.ready()
+  await expect(other.label('⌀16')).toBeVisible()
+  await shop.label('⌀16').click()
+  await shop.type('17')
+  await expect(other.label('⌀17')).toBeVisible()
+  await other.saved()
+})
+
+test('two tabs that both changed the part never overwrite each other', async ({
+  page,
+  context,
+}) => {
+  const shop = new Workshop(page)
+  await makePin(shop, 'At odds')
+  const other = new Workshop(await context.newPage())
+  await other.page.goto(page.url())
+  await other.ready()
+  await other.page.route('**/api/**', (route) => route.abort())
+  await other.label('⌀16').click()
+  await other.type('12')
+  await expect(saveState(other.page)).toHaveText('not saved yet')
+  await page.bringToFront()
+  await shop.label('⌀16').click()
+  await shop.type('22')
+  await shop.saved()
+  await other.page.bringToFront()
+  await other.page.unroute('**/api/**')
+  const banner = other.page.getByRole('alert').filter({ hasText: 'changed in another tab' })
+  await expect(banner).toBeVisible()
+  await expect(other.label('⌀12')).toBeVisible()
+
+  await banner.getByRole('button', { name: 'Keep mine as its own part' }).click()
+  await other.ready()
+  await expect(other.page.getByRole('button', { name: 'At odds (my copy)' })).toBeVisible()
+  await expect(other.label('⌀12')).toBeVisible()
+  await other.openPart('At odds ⌀22')
+  await expect(other.label('⌀22')).toBeVisible()
+})
