@@ -49,7 +49,10 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     const fitted = (margins: Margins): View =>
       fittedView(parts.lie, box.value, width.value, height.value, margins)
     const first = fitted(ROOMY)
-    board.view = box.value ? fitted(marginsFor(drawingsIn(first), first, box.value)) : first
+    const room = parts.lie === 'lying' ? height.value : width.value
+    board.view = box.value
+      ? fitted(capped(marginsFor(drawingsIn(first), first, box.value), room))
+      : first
   }
 
   watch(
@@ -71,6 +74,12 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   })
 
   return { width, height, drawings }
+}
+
+/** However many sizes there are, the part keeps the better part of the pane. */
+function capped({ axial, outer, mirror }: Margins, across: number): Margins {
+  const most = 0.3 * across
+  return { axial, outer: Math.min(outer, most), mirror: Math.min(mirror, most) }
 }
 
 /** The room the sizes need round a part, as they are laid out in a view. */

@@ -43,6 +43,8 @@ interface Setting {
   readonly locate: Locate
   readonly frame: Frame
   readonly top: number
+  /** where the part begins and ends along the axis, in pixels */
+  readonly ends: readonly [number, number]
   readonly text: (size: Size) => string
 }
 
@@ -76,6 +78,10 @@ export function layoutSizes(
     locate,
     frame: frameOf(view),
     top: top * view.scale,
+    ends: [
+      Math.min(...sketch.points.map((p) => p.x)) * view.scale,
+      Math.max(...sketch.points.map((p) => p.x)) * view.scale,
+    ],
     text: (size) => labelText(size, measureSize(size, lines, locate), units),
   }
   const axial: AxialItem[] = []
@@ -135,15 +141,14 @@ function stackAxial({ frame, top }: Setting, items: readonly AxialItem[]): SizeD
       const width = labelWidth(item.text)
       const along = frame.extent(width).along
       const fits = q.a - p.a >= along + 2
-      const label = fits ? (p.a + q.a) / 2 : q.a + 12 + along / 2
-      const from = Math.min(p.a, label - along / 2)
-      const to = Math.max(q.a, label + along / 2)
-      const level =
-        1 +
-        Math.max(
-          -1,
-          ...placed.filter((o) => o.from < to - 1 && o.to > from + 1).map((o) => o.level),
-        )
+      const places = fits ? [(p.a + q.a) / 2] : [q.a + 12 + along / 2, p.a - 12 - along / 2]
+      const choices = places.map((label) => {
+        const from = Math.min(p.a, label - along / 2)
+        const to = Math.max(q.a, label + along / 2)
+        const below = placed.filter((o) => o.from < to - 1 && o.to > from + 1)
+        return { label, from, to, level: 1 + Math.max(-1, ...below.map((o) => o.level)) }
+      })
+      const { label, from, to, level } = choices.reduce((x, y) => (y.level < x.level ? y : x))
       placed.push({ from, to, level })
       const r = top + FIRST_LEVEL + widest / 2 - LABEL_HEIGHT / 2 + level * pitch
       return axialDrawing(frame, item, { width, along, fits, label, r })
@@ -157,10 +162,9 @@ function axialDrawing(
 ): SizeDrawing {
   const place = (a: number): Px => frame.toPane(a, at.r)
   const inside = q.a - p.a >= at.along + 22
-  const tail = at.fits ? 12 : 0
   const line: [Px, Px] = inside
     ? [place(p.a), place(q.a)]
-    : [place(p.a - 12), place(Math.max(q.a + tail, at.label))]
+    : [place(Math.min(p.a - 12, at.label)), place(Math.max(q.a + 12, at.label))]
   const witness = (end: { a: number; r: number }): [Px, Px] => [
     frame.toPane(end.a, end.r + WITNESS_GAP),
     frame.toPane(end.a, at.r + WITNESS_BEYOND),
@@ -190,6 +194,8 @@ interface AcrossItem {
   readonly text: string
   readonly a: number
   readonly r: number
+  /** where the measured point is along the axis, in pixels */
+  readonly foot: number
   /** how far the dimension line may stand off to either side on its land, in pixels */
   readonly room: number
 }
@@ -208,6 +214,7 @@ function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): Across
     text: setting.text(size),
     a: x * frame.scale,
     r: Math.abs(at.y) * frame.scale,
+    foot: at.x * frame.scale,
     room: land ? (Math.abs(land[1].x - land[0].x) * frame.scale) / 2 - 6 : 0,
   }
 }
@@ -233,40 +240,93 @@ function apart(items: readonly AcrossItem[]): AcrossItem[] {
     })
 }
 
-/** Labels stand in rows beyond the mirror image; one that would overlap goes a row further. */
-function stackAcross({ frame, top }: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
-  const widest = Math.max(0, ...items.map((i) => frame.extent(labelWidth(i.text)).across))
-  const placed: { from: number; to: number; row: number }[] = []
-  return apart(items)
-    .sort((x, y) => x.a - y.a)
-    .map(({ size, text, a, r }) => {
-      const width = labelWidth(text)
-      const { along } = frame.extent(width)
-      const [from, to] = [a - along / 2 - 2, a + along / 2 + 2]
-      const taken = new Set(placed.filter((o) => o.from < to && o.to > from).map((o) => o.row))
-      let row = 0
-      while (taken.has(row)) row++
-      placed.push({ from, to, row })
-      const label = -(top + 18 + widest / 2 + row * (widest + LEVEL_GAP))
+/**
+ * Labels stand in a row beyond the mirror image. Those for which the row has no room, as on discs,
+ * are measured outside the part instead, beside the end they are nearer to.
+ */
+function stackAcross(setting: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
+  const { frame, ends } = setting
+  const row: { from: number; to: number }[] = []
+  const inside: AcrossItem[] = []
+  const outside: AcrossItem[] = []
+  for (const item of apart(items).sort((x, y) => x.a - y.a)) {
+    const { along } = frame.extent(labelWidth(item.text))
+    const [from, to] = [item.a - along / 2 - 2, item.a + along / 2 + 2]
+    if (row.some((o) => o.from < to && o.to > from)) outside.push(item)
+    else {
+      row.push({ from, to })
+      inside.push(item)
+    }
+  }
+  const middle = (ends[0] + ends[1]) / 2
+  const right = outside.filter((i) => i.foot >= middle)
+  const left = outside.filter((i) => i.foot < middle)
+  return [
+    ...inside.map((item) => acrossDrawing(setting, item)),
+    ...besideEnd(setting, right, ends[1], 1),
+    ...besideEnd(setting, left, ends[0], -1),
+  ]
+}
+
+/** A dimension line across the part, its label beyond the mirror image. */
+function acrossDrawing({ frame, top }: Setting, { size, text, a, r }: AcrossItem): SizeDrawing {
+  const width = labelWidth(text)
+  const label = -(top + 18 + frame.extent(width).across / 2)
+  const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
+  const small = 2 * r < 26
+  return {
+    id: size.id,
+    text,
+    reference: size.reference,
+    label: frame.toPane(a, label),
+    width,
+    lines: [small ? [frame.toPane(a, r + 12), ends[1]] : ends],
+    witnesses: [[ends[1], frame.toPane(a, label)]],
+    arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
+  }
+}
+
+/** Dimension lines beside an end of the part, small diameters nearer, each with its label on it. */
+function besideEnd(
+  { frame }: Setting,
+  items: readonly AcrossItem[],
+  end: number,
+  side: 1 | -1,
+): SizeDrawing[] {
+  const pitch = 8 + Math.max(0, ...items.map((i) => frame.extent(labelWidth(i.text)).along))
+  return [...items]
+    .sort((x, y) => x.r - y.r)
+    .map(({ size, text, foot, r }, k) => {
+      const a = end + side * (12 + pitch / 2 + k * pitch)
       const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
-      const small = 2 * r < 26
-      const out = (end: Px, sign: number): [Px, Px] => [end, frame.toPane(a, sign * (r + 12))]
+      const small = 2 * r < 60
+      const witness = (sign: number): [Px, Px] => [
+        frame.toPane(foot + side * WITNESS_GAP, sign * r),
+        frame.toPane(a + side * WITNESS_BEYOND, sign * r),
+      ]
       return {
         id: size.id,
         text,
         reference: size.reference,
-        label: frame.toPane(a, label),
-        width,
-        lines: [small ? [frame.toPane(a, r + 12), ends[1]] : ends],
-        witnesses: [[ends[1], frame.toPane(a, label)]],
-        arrows: small
-          ? [out(ends[0], 1), out(ends[1], -1)]
-          : [
-              [ends[0], ends[1]],
-              [ends[1], ends[0]],
-            ],
+        label: frame.toPane(a, small ? -(r + 24) : -24),
+        width: labelWidth(text),
+        lines: [small ? [frame.toPane(a, r + 12), frame.toPane(a, -(r + 24))] : ends],
+        witnesses: [witness(1), witness(-1)],
+        arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
       }
     })
+}
+
+function pointingOut([a, b]: readonly [Px, Px]): (readonly [Px, Px])[] {
+  return [
+    [a, b],
+    [b, a],
+  ]
+}
+
+/** Arrows from outside, for diameters too small to hold them. */
+function pointingIn(frame: Frame, a: number, r: number): (readonly [Px, Px])[] {
+  return [1, -1].map((sign) => [frame.toPane(a, sign * r), frame.toPane(a, sign * (r + 12))])
 }
 
 /** The length of a line that is not axial: along the line, on its outer side. */
