@@ -1,24 +1,23 @@
-import { spawn, type ChildProcess } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { gzipSync } from 'node:zlib'
 import { chromium, type Browser, type Page } from '@playwright/test'
 import { toDocument } from '@lathica/core'
 import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
+import { serveDemo } from '../scripts/support/serve'
 import { atMost, type Row } from './row'
 import { looseShaft } from './update'
 
 const PORT = 4391
-const ORIGIN = `http://127.0.0.1:${PORT}`
 const WEB = 'web/dist'
 
 /** What the built pages weigh and how the modelling screen behaves in a real browser. */
 export async function pageRows(): Promise<Row[]> {
-  const server = await startServer()
+  const { origin, stop } = await serveDemo(PORT)
   const browser = await chromium.launch({ executablePath: chromiumPath(), args: CHROMIUM_FLAGS })
   try {
-    const partId = await createPart()
-    const paint = await firstPaint(browser, partId)
-    const drag = await dragScript(browser, partId)
+    const partId = await createPart(origin)
+    const paint = await firstPaint(browser, `${origin}/part/${partId}`)
+    const drag = await dragScript(browser, `${origin}/part/${partId}`)
     return [
       atMost('main script before lazy parts, gzip', mainScriptSize(), 'KB', 500),
       atMost('first paint of the modelling screen, cold', paint, 'ms', 1500),
@@ -26,32 +25,13 @@ export async function pageRows(): Promise<Row[]> {
     ]
   } finally {
     await browser.close()
-    server.kill()
+    stop()
   }
 }
 
-async function startServer(): Promise<ChildProcess> {
-  const server = spawn(
-    process.execPath,
-    [
-      'node_modules/tsx/dist/cli.mjs',
-      'server/src/main.ts',
-      ...['--web', WEB, '--demo', 'demo', '--database', ':memory:', '--port', String(PORT)],
-    ],
-    { stdio: 'ignore', env: { ...process.env, LOG_LEVEL: 'silent' } },
-  )
-  for (let tries = 0; tries < 100; tries++) {
-    const answer = await fetch(`${ORIGIN}/api/projects`).catch(() => undefined)
-    if (answer?.ok === true) return server
-    await new Promise((done) => setTimeout(done, 100))
-  }
-  server.kill()
-  throw new Error('the server for the bench did not start')
-}
-
-async function createPart(): Promise<string> {
-  const [project] = (await (await fetch(`${ORIGIN}/api/projects`)).json()) as { id: string }[]
-  const made = await fetch(`${ORIGIN}/api/projects/${project?.id}/parts`, {
+async function createPart(origin: string): Promise<string> {
+  const [project] = (await (await fetch(`${origin}/api/projects`)).json()) as { id: string }[]
+  const made = await fetch(`${origin}/api/projects/${project?.id}/parts`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ document: toDocument(looseShaft().part) }),
@@ -68,9 +48,9 @@ function mainScriptSize(): number {
 }
 
 /** From the navigation to the first frame with the board's drawing, in a browser without a cache. */
-async function firstPaint(browser: Browser, partId: string): Promise<number> {
+async function firstPaint(browser: Browser, address: string): Promise<number> {
   const times: number[] = []
-  for (let i = 0; i < Number(process.env.FP ?? 5); i++) {
+  for (let i = 0; i < 5; i++) {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
     await page.addInitScript(() => {
@@ -83,7 +63,7 @@ async function firstPaint(browser: Browser, partId: string): Promise<number> {
       })
       watch.observe(document, { subtree: true, childList: true, attributes: true })
     })
-    await page.goto(`${ORIGIN}/part/${partId}`)
+    await page.goto(address)
     const painted = await page.waitForFunction(
       () => (window as unknown as { boardPainted?: number }).boardPainted,
     )
@@ -94,7 +74,7 @@ async function firstPaint(browser: Browser, partId: string): Promise<number> {
 }
 
 /** Script time of one pointer move while a land is dragged: the event, what it sets off, the frame. */
-async function dragScript(browser: Browser, partId: string): Promise<number> {
+async function dragScript(browser: Browser, address: string): Promise<number> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
   await page.addInitScript(() => {
     const ask = window.requestAnimationFrame.bind(window)
@@ -107,7 +87,7 @@ async function dragScript(browser: Browser, partId: string): Promise<number> {
         spent.ms += performance.now() - start
       })
   })
-  await page.goto(`${ORIGIN}/part/${partId}`)
+  await page.goto(address)
   await page.waitForSelector('[data-view]')
   await page.waitForTimeout(1500)
   const start = await grabLand(page)

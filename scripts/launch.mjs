@@ -1,6 +1,6 @@
 /**
  * Starts what the README promises, on a machine that has nothing yet but Node and npm:
- * `demo`, `test`, `dev` and `bench`. It runs before anything is installed, so it uses Node alone.
+ * `demo`, `test`, `dev`, `bench` and `screenshots`. It runs before anything is installed, so it uses Node alone.
  */
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
@@ -137,6 +137,13 @@ async function bench() {
   process.exit(await run(process.execPath, args, { env }))
 }
 
+async function screenshots() {
+  const chromium = await ensureChromium()
+  await build()
+  const env = { ...process.env, LATHICA_CHROMIUM: chromium }
+  process.exit(await run(...tool('tsx/dist/cli.mjs', ['scripts/screenshots.ts'], { env })))
+}
+
 /** Adds up what a report counts. */
 function counts(file, read) {
   try {
@@ -194,7 +201,7 @@ const DEPEND = [
   'cli/src',
 ]
 
-const commands = { demo, test, dev, bench }
+const commands = { demo, test, dev, bench, screenshots }
 const command = commands[process.argv[2] ?? '']
 if (!command) {
   console.error(`Use one of: ${Object.keys(commands).join(', ')}.`)

@@ -115,7 +115,7 @@ describe('the card of the profile', () => {
     const card = screen.mount(ProfileCard)
     expect(card.text()).toContain('Profile A is open')
     await card.findAll('.problem button')[0]?.trigger('click')
-    expect(screen.board.picks.length).toBe(1)
+    expect(screen.board.picks.length).toBe(2)
   })
 
   it('offers to revolve once the profile is closed, and only then', async () => {

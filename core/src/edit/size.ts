@@ -10,7 +10,7 @@ import {
   type Size,
   type Sketch,
 } from '../sketch'
-import { disagreementProblem } from '../route'
+import { nameItems } from '../route'
 import { unitScale } from '../units'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from './command'
@@ -130,8 +130,7 @@ function refuseSize(
   id: string,
 ): Result<never> {
   const members = against.members.filter((m) => m !== id)
-  const { message } = disagreementProblem(sketch, { ...against, members })
-  const names = message.slice(message.indexOf(':') + 2, -1)
+  const names = nameItems(sketch, members).join('; ')
   return fail(
     `size.${against.kind}`,
     against.kind === 'redundant'

@@ -5,12 +5,26 @@ import type { Part } from '../part'
 import type { ProfileFault } from '../section'
 import type { Disagreement } from '../solver'
 
+/** More constraints than these are counted, not named: the values are what one would change. */
+const MOST_NAMED = 3
+
+/** Constraints and sizes in words, the sizes first. */
+export function nameItems(sketch: Sketch, ids: readonly string[]): string[] {
+  const items = ids.flatMap((id) => findItem(sketch, id) ?? [])
+  const sizes = items.filter((item) => 'formula' in item)
+  const others = items.filter((item) => !('formula' in item))
+  const counted = sizes.length > 0 && others.length > MOST_NAMED
+  return [
+    ...sizes.map((item) => describeItem(sketch, item)),
+    ...(counted
+      ? [`and ${others.length} constraints`]
+      : others.map((item) => describeItem(sketch, item))),
+  ]
+}
+
 /** A disagreement in words: who is in it and what would mend it. */
 export function disagreementProblem(sketch: Sketch, disagreement: Disagreement): Problem {
-  const names = disagreement.members.map((id) => {
-    const item = findItem(sketch, id)
-    return item ? describeItem(sketch, item) : id
-  })
+  const names = nameItems(sketch, disagreement.members)
   const list = names.join('; ')
   const involves = { involves: disagreement.members }
   if (disagreement.kind === 'conflict') {

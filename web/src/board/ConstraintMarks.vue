@@ -21,7 +21,11 @@ interface Mark {
 }
 
 const disagreeing = computed(
-  () => new Set(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
+  () =>
+    new Set([
+      ...(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
+      ...board.accused,
+    ]),
 )
 
 /** Marks stand beside what can still move; in ink they show only on what is hovered or picked. */

@@ -90,6 +90,7 @@ function commit(): boolean {
   )
   if (!result.ok) {
     problem.value = result.problem
+    board.accused = result.problem.involves ?? []
     const { at } = result.problem
     input.value?.focus()
     if (at) input.value?.setSelectionRange(at.from, at.to)

@@ -14,7 +14,11 @@ const editedId = computed(() => {
 const shown = computed(() => props.drawings.filter((d) => d.id !== editedId.value))
 const picked = computed(() => new Set(board.picks))
 const conflicting = computed(
-  () => new Set(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
+  () =>
+    new Set([
+      ...(board.sketchState?.solution.disagreements.flatMap((d) => d.members) ?? []),
+      ...board.accused,
+    ]),
 )
 
 /** What a label says of itself; moving points changes none of it. */

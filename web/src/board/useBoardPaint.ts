@@ -27,6 +27,7 @@ export function useBoardPaint(
       ...(solution?.disagreements ?? []).flatMap((d) => involvedIn(d.members)),
       ...(profile?.faults ?? []).flatMap((f) => (f.kind === 'open' ? [] : f.entities)),
       ...(sizeProblems?.keys() ?? []),
+      ...involvedIn(board.accused),
     ])
   })
 

@@ -23,7 +23,19 @@ const faults = computed<Problem[]>(() => {
   const { part } = parts
   const found = board.sketchState?.profile.faults ?? []
   if (!part || board.sketch.entities.length === 0) return []
-  return found.map((f) => faultProblem(f, board.sketch, part))
+  return found.filter((f) => f.kind !== 'open').map((f) => faultProblem(f, board.sketch, part))
+})
+/** Loose ends in one note; a chain that is being drawn is not called open yet. */
+const loose = computed<{ problem: Problem; more: number; entities: string[] } | undefined>(() => {
+  const { part } = parts
+  const ends = (board.sketchState?.profile.faults ?? []).filter((f) => f.kind === 'open')
+  const [first] = ends
+  if (!part || !first || board.toolState?.overlay?.rubber) return undefined
+  return {
+    problem: faultProblem(first, board.sketch, part),
+    more: ends.length - 1,
+    entities: ends.flatMap((f) => f.entities),
+  }
 })
 const disagreements = computed(() =>
   (solution.value?.disagreements ?? []).map((d) => ({
@@ -114,6 +126,12 @@ function revolve(): void {
   <div v-for="p in faults" :key="p.message" class="problem" role="alert">
     <strong>{{ p.message }}</strong> {{ p.mend }}
     <button type="button" class="plain" @click="pickAll(p.involves)">Show</button>
+  </div>
+
+  <div v-if="loose" class="problem note">
+    <strong>{{ loose.problem.message }}</strong>
+    {{ loose.more > 1 ? `${loose.more} more ends are loose.` : '' }} {{ loose.problem.mend }}
+    <button type="button" class="plain" @click="pickAll(loose.entities)">Show</button>
   </div>
 
   <div v-if="!turned && regions > 0" class="buttons">

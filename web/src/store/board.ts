@@ -24,6 +24,8 @@ export const useBoardStore = defineStore('board', () => {
   const picks = shallowRef<readonly string[]>([])
   const hover = ref<string>()
   const field = shallowRef<FieldTarget>()
+  /** Who stands against what was just refused; lit on the drawing while the refusal is read. */
+  const accused = shallowRef<readonly string[]>([])
   const view = shallowRef<View>()
   /** Counts up when the view should be fitted to the part again. */
   const fitAsked = ref(0)
@@ -97,6 +99,8 @@ export const useBoardStore = defineStore('board', () => {
     view.value = undefined
   }
 
+  watch(field, () => (accused.value = []), { flush: 'sync' })
+
   // What is picked or edited can vanish by undo or by another page; the tool may stand on it too.
   watch(
     () => parts.history?.part,
@@ -137,6 +141,7 @@ export const useBoardStore = defineStore('board', () => {
     picks,
     hover,
     field,
+    accused,
     view,
     fitAsked,
     showMarks,

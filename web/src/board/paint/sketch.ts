@@ -99,11 +99,12 @@ function isStill(scene: Scene, pointId: string): boolean {
 /** Loose ends and other places where the outline is not sound. */
 export function paintFaults(ctx: CanvasRenderingContext2D, scene: Scene): void {
   for (const fault of scene.sketchState?.profile.faults ?? []) {
+    if (fault.kind === 'open' && scene.overlay?.rubber) continue
     const at = toScreen(scene.view, fault.at)
     ctx.beginPath()
     ctx.arc(at.x, at.y, 9, 0, 2 * Math.PI)
     ctx.setLineDash([3, 2.5])
-    ctx.strokeStyle = scene.colours.conflict
+    ctx.strokeStyle = fault.kind === 'open' ? scene.colours.halo : scene.colours.conflict
     ctx.lineWidth = 1.4
     ctx.stroke()
     ctx.setLineDash([])

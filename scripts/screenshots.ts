@@ -1,0 +1,69 @@
+/** Takes the pictures of `docs/screenshots` from the demo data, at 1280 × 800. */
+import { chromium, type Page } from '@playwright/test'
+import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
+import { Workshop } from '../e2e/support/board'
+import { serveDemo } from './support/serve'
+
+const FOLDER = 'docs/screenshots'
+const { origin, stop } = await serveDemo(4392)
+const browser = await chromium.launch({ executablePath: chromiumPath(), args: CHROMIUM_FLAGS })
+
+/** Takes one picture on a fresh page, once everything on it has come to rest. */
+async function take(
+  name: string,
+  prepare: (shop: Workshop, page: Page) => Promise<void>,
+  colorScheme: 'light' | 'dark' = 'light',
+): Promise<void> {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    baseURL: origin,
+    colorScheme,
+  })
+  const page = await context.newPage()
+  await prepare(new Workshop(page), page)
+  await page.waitForTimeout(2500)
+  await page.screenshot({ path: `${FOLDER}/${name}.png` })
+  await context.close()
+  console.log(`${FOLDER}/${name}.png`)
+}
+
+try {
+  await take('shelf', async (_shop, page) => {
+    await page.goto('/')
+    await page.getByRole('link', { name: /^Spindle/ }).waitFor()
+  })
+  await take('model-spindle', async (shop) => {
+    await shop.openPart('Spindle')
+    await shop.label('⌀35').hover()
+  })
+  await take('model-sheave', (shop) => shop.openPart('Line sheave'))
+  await take('model-flask', (shop) => shop.openPart('Ink flask'))
+  await take('model-dark', (shop) => shop.openPart('Spindle'), 'dark')
+  await take('dispatch', async (shop, page) => {
+    await shop.openPart('Spindle')
+    await page.getByRole('link', { name: 'Dispatch' }).click()
+  })
+  await take('drawing', async (shop) => {
+    await shop.newPart('Winding wheel')
+    await shop.chain([
+      [0, 0],
+      [0, 12],
+      [30, 12],
+      [30, 30],
+      [44, 30],
+      [44, 18],
+    ])
+    await shop.moveTo(96, 18.4)
+  })
+  await take('refusal', async (shop, page) => {
+    await shop.openPart('Spindle')
+    await page.keyboard.press('s')
+    await shop.click(0, 10)
+    await shop.click(171, 8)
+    await shop.click(90, 32)
+    await page.keyboard.press('Enter')
+  })
+} finally {
+  await browser.close()
+  stop()
+}
