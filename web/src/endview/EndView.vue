@@ -20,7 +20,11 @@ const inLine = computed(() => {
     ? { x: width.value / 2, y: view.origin.y }
     : { x: view.origin.x, y: height.value / 2 }
 })
-const seen = computed(() => board.sections.flatMap((section) => endCircles(section, from.value)))
+/** All bodies as one section, since one body can hide another. */
+const seen = computed(() => {
+  const regions = board.sections.flatMap((section) => section.regions)
+  return endCircles({ regions }, from.value)
+})
 /** The board's own scale where the circles fit the pane, else one at which they do. */
 const scale = computed(() => {
   const greatest = Math.max(1e-9, ...seen.value.map((c) => c.radius))

@@ -13,11 +13,19 @@ import {
 } from '@lathica/core'
 import { computed, ref, shallowRef } from 'vue'
 import { usePartStore } from '../store/part'
+import PlainSelect from '../ui/PlainSelect.vue'
 
 const parts = usePartStore()
 const problem = shallowRef<Problem>()
 const newName = ref('')
 const newFormula = ref('')
+const newMeasure = ref<Measure>('length')
+
+const MEASURES: readonly { readonly value: Measure; readonly label: string }[] = [
+  { value: 'length', label: 'length' },
+  { value: 'angle', label: 'angle' },
+  { value: 'number', label: 'number' },
+]
 
 const rows = computed(() => {
   const { part } = parts
@@ -57,7 +65,7 @@ function change(value: NamedValue, formula: string): void {
 
 function add(): void {
   const result = parts.attempt(
-    setValue({ name: newName.value.trim(), measure: 'length', formula: newFormula.value }),
+    setValue({ name: newName.value.trim(), measure: newMeasure.value, formula: newFormula.value }),
   )
   problem.value = result.ok ? undefined : result.problem
   if (!result.ok) return
@@ -120,10 +128,16 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value
     <input
       v-model="newFormula"
       class="figure"
-      placeholder="length"
+      placeholder="value"
       aria-label="formula of the new value"
       spellcheck="false"
       autocomplete="off"
+    />
+    <PlainSelect
+      id="new-measure"
+      v-model="newMeasure"
+      aria-label="kind of the new value"
+      :options="MEASURES"
     />
     <button type="submit" class="plain" :disabled="!newName || !newFormula">Add</button>
   </form>
@@ -182,7 +196,7 @@ input {
 
 .new {
   display: grid;
-  grid-template-columns: 1fr 1fr auto;
+  grid-template-columns: 1fr 1fr 84px auto;
   gap: 4px;
   margin-top: 6px;
 }
@@ -190,6 +204,10 @@ input {
 .wrong-note {
   margin-top: 6px;
   color: var(--conflict);
+  font-size: 12px;
+}
+.new :deep(select) {
+  height: 24px;
   font-size: 12px;
 }
 </style>

@@ -1,10 +1,10 @@
-<script setup lang="ts">
+<script setup lang="ts" generic="T extends string">
 /** A choice from a short list: the browser's own control, which every key and reader knows. */
 defineProps<{
   id: string
-  options: readonly { readonly value: string; readonly label: string }[]
+  options: readonly { readonly value: T; readonly label: string }[]
 }>()
-const chosen = defineModel<string>({ required: true })
+const chosen = defineModel<T>({ required: true })
 </script>
 
 <template>

@@ -1,0 +1,139 @@
+import { request, type Server } from 'node:http'
+import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import type { Knex } from 'knex'
+import pino from 'pino'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { createApp, createRepository, openDatabase } from '../src'
+import { loadDemo } from '../src/demo'
+
+const DEMO = fileURLToPath(new URL('../../demo', import.meta.url))
+const log = pino({ level: 'silent' })
+let folder: string
+let database: Knex
+let server: Server
+
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'lathica-pages-'))
+  await mkdir(join(folder, 'assets'))
+  await writeFile(join(folder, 'index.html'), '<title>Lathica</title>')
+  await writeFile(join(folder, 'assets', 'main-abc123.js'), `/* ${'x'.repeat(5000)} */`)
+  await writeFile(join(folder, '..', 'secret.txt'), 'secret')
+  database = await openDatabase(':memory:')
+  const app = createApp({ database, log, webRoot: folder })
+  server = await new Promise((resolve) => {
+    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
+  })
+})
+afterAll(async () => {
+  server.closeAllConnections()
+  await new Promise((done) => server.close(done))
+  await database.destroy()
+  await rm(folder, { recursive: true })
+})
+
+interface Answer {
+  readonly status: number
+  readonly headers: Readonly<Record<string, string | string[] | undefined>>
+  readonly body: string
+}
+
+/** Asks with the path exactly as written: fetch would tidy it up first. */
+function get(path: string, headers: Record<string, string> = {}): Promise<Answer> {
+  const { port } = server.address() as AddressInfo
+  return new Promise((resolve, reject) => {
+    const asked = request({ host: '127.0.0.1', port, path, headers }, (response) => {
+      let body = ''
+      response.on('data', (chunk: Buffer) => (body += chunk.toString('latin1')))
+      response.on('end', () =>
+        resolve({ status: response.statusCode ?? 0, headers: response.headers, body }),
+      )
+    })
+    asked.on('error', reject)
+    asked.end()
+  })
+}
+
+const PAGE = { accept: 'text/html' }
+
+describe('the interface’s files', () => {
+  it('come with the page for every address within the interface', async () => {
+    for (const path of ['/', '/part/some-id', '/part/some-id/dispatch']) {
+      const { status, body, headers } = await get(path, PAGE)
+      expect([path, status, body]).toEqual([path, 200, '<title>Lathica</title>'])
+      expect(headers['cache-control']).toBe('no-cache')
+    }
+  })
+
+  it('are kept for ever when their name carries their content’s hash', async () => {
+    const { status, headers } = await get('/assets/main-abc123.js')
+    expect(status).toBe(200)
+    expect(headers['cache-control']).toContain('immutable')
+  })
+
+  it('are compressed when the browser takes that', async () => {
+    const plain = await get('/assets/main-abc123.js')
+    const packed = await get('/assets/main-abc123.js', { 'accept-encoding': 'gzip' })
+    expect(packed.headers['content-encoding']).toBe('gzip')
+    expect(packed.body.length).toBeLessThan(plain.body.length / 10)
+  })
+
+  it('that are not there are told so, and never answered with the page', async () => {
+    const script = await get('/assets/gone.js', PAGE)
+    expect([script.status, script.body]).toEqual([404, expect.stringContaining('not-found')])
+    expect((await get('/api/gone', PAGE)).status).toBe(404)
+  })
+
+  it('are all there is: no way leads out of their folder', async () => {
+    for (const path of ['/../secret.txt', '/assets/../../secret.txt', '/%2e%2e/secret.txt']) {
+      const { body } = await get(path)
+      expect([path, body.includes('secret') && !body.includes('<title>')]).toEqual([path, false])
+    }
+  })
+
+  it('may run no script but their own', async () => {
+    const { headers } = await get('/', PAGE)
+    const policy = String(headers['content-security-policy'])
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'")
+    expect(policy).not.toContain("'unsafe-eval'")
+    expect(policy).toContain("frame-ancestors 'none'")
+    expect(headers['strict-transport-security']).toBeUndefined()
+  })
+})
+
+describe('the demo project', () => {
+  it('fills an empty database once, and leaves a used one alone', async () => {
+    const fresh = await openDatabase(':memory:')
+    await loadDemo(fresh, DEMO, log)
+    const repository = createRepository(fresh)
+    const [project] = await repository.listProjects()
+    expect(project?.name).toBe('Skerry Point tide gauge')
+    expect(project?.parts.map((p) => p.name).sort()).toEqual([
+      'Counterweight',
+      'Ink flask',
+      'Line sheave',
+      'Spindle',
+    ])
+    const spindle = project?.parts.find((p) => p.name === 'Spindle')
+    expect(spindle?.summary.overall).toMatchObject({ diameter: 44, length: 171 })
+    expect(spindle?.summary.outline[0]?.length).toBeGreaterThan(20)
+    await loadDemo(fresh, DEMO, log)
+    expect(await repository.listProjects()).toHaveLength(1)
+    await fresh.destroy()
+  })
+
+  it('leaves out a file that cannot be read, and takes the others', async () => {
+    const mixed = join(folder, 'mixed')
+    await mkdir(mixed)
+    await writeFile(join(mixed, 'a.lathica.json'), '{"format": "lathica-part", "version": 1')
+    await writeFile(join(mixed, 'notes.txt'), 'not a part')
+    const fresh = await openDatabase(':memory:')
+    await loadDemo(fresh, mixed, log)
+    const [project] = await createRepository(fresh).listProjects()
+    expect(project?.parts).toEqual([])
+    await fresh.destroy()
+  })
+})
