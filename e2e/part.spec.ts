@@ -62,6 +62,10 @@ test('a second profile makes a body of its own, with its own material', async ({
   await page.keyboard.press('r')
   await expect(shop.route).toContainText('10')
   await page.keyboard.press('t')
+  // Room beside the first body: zoomed out at its left end.
+  await shop.moveTo(0, 0)
+  for (let i = 0; i < 3; i++) await page.mouse.wheel(0, 240)
+  await page.waitForTimeout(100)
   await shop.chain([
     [60, 0],
     [60, 4],
@@ -134,7 +138,7 @@ test('projects are made, renamed, deleted and brought back; parts are duplicated
   const project = page.getByRole('region', { name: 'Recorder' })
   await expect(project).toContainText('No parts yet.')
   await project.getByTitle('Rename the project').click()
-  await page.getByLabel('name of the project').fill('Pen carriage')
+  await page.getByRole('textbox', { name: 'name of the project', exact: true }).fill('Pen carriage')
   await page.keyboard.press('Enter')
   const renamed = page.getByRole('region', { name: 'Pen carriage' })
   await renamed.getByTitle('Delete the project').click()

@@ -29,7 +29,8 @@ const faults = computed<Problem[]>(() => {
 const loose = computed<{ problem: Problem; more: number; entities: string[] } | undefined>(() => {
   const { part } = parts
   const ends = (board.sketchState?.profile.faults ?? []).filter((f) => f.kind === 'open')
-  const [first] = ends
+  // An end on the axis only waits for the other one to come back to it.
+  const first = ends.find((f) => f.at.y > 1e-6) ?? ends[0]
   if (!part || !first || board.toolState?.overlay?.rubber) return undefined
   return {
     problem: faultProblem(first, board.sketch, part),
