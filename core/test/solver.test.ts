@@ -13,7 +13,14 @@ import {
   type Sketch,
   type Solution,
 } from '../src'
-import { angleEquation, lengthEquation, pointOnLineEquation } from '../src/solver/equations'
+import {
+  angleEquation,
+  equalLengthEquation,
+  lengthEquation,
+  pointOnLineEquation,
+  symmetryEquations,
+  weightedEquation,
+} from '../src/solver/equations'
 import { analyseRank } from '../src/solver/rank'
 import { slantedSketch, steppedSketch } from './support/chains'
 import { freedomsByDifferences } from './support/nullSpace'
@@ -51,6 +58,7 @@ function misfit(sketch: Sketch, values: ReadonlyMap<string, number>, solution: S
         Math.hypot(b.x - a.x, b.y - a.y)
       )
     }
+    if (c.kind !== 'axial' && c.kind !== 'radial') return 0
     const line = lines.get(c.line)
     if (!line) return 0
     const [a, b] = [at(line.from), at(line.to)]
@@ -149,6 +157,16 @@ describe('solving', () => {
           constraints: pick([
             ...full.sketch.constraints,
             { id: 'on', kind: 'pointOnLine' as const, point: 'p1', line: rename('e0') },
+            { id: 'par', kind: 'parallel' as const, line: rename('e0'), to: rename('e1') },
+            { id: 'mid', kind: 'midpoint' as const, point: rename('p0'), line: 'e1' },
+            { id: 'same', kind: 'equal' as const, line: rename('e1'), to: 'e1' },
+            {
+              id: 'level',
+              kind: 'inLine' as const,
+              a: rename('p2'),
+              b: 'p1',
+              along: 'radial' as const,
+            },
           ]),
           sizes: pick([
             ...full.sketch.sizes,
@@ -318,6 +336,13 @@ describe('equations', () => {
       pointOnLineEquation('p', 2, 0, 1),
       angleEquation('a', [0, 1], undefined, 0.3, 10),
       angleEquation('b', [0, 1], [2, 3], -0.4, 10),
+      equalLengthEquation('e', [0, 1], [2, 3]),
+      weightedEquation('m', [
+        [0, 2],
+        [2, -1],
+        [5, -1],
+      ]),
+      ...symmetryEquations('s', [0, 1], [2, 3]),
     ]
     const place = fc.array(fc.double({ min: -20, max: 20, noNaN: true }), {
       minLength: 8,

@@ -166,7 +166,7 @@ describe('the tool pad', () => {
 describe('the search over commands', () => {
   it('finds by words of the name and of what it does, and runs what is chosen', async () => {
     const search = screen.mount(CommandSearch, { actions })
-    await search.find('input').setValue('square axis')
+    await search.find('input').setValue('radial square')
     expect(search.findAll('li')).toHaveLength(1)
     await search.find('input').trigger('keydown', { key: 'Enter' })
     expect(search.emitted('close')).toHaveLength(1)

@@ -1,5 +1,5 @@
 import { fail, succeed, type Result } from '../result'
-import { AXIS_ID, ORIGIN_ID, entityName, locator, type Constraint, type Sketch } from '../sketch'
+import { AXIS_ID, ORIGIN_ID, describeItem, locator, type Constraint, type Sketch } from '../sketch'
 import { disagreementProblem } from '../route'
 import { disagreementWith } from './disagreement'
 import { withConstraint } from './draw'
@@ -35,6 +35,18 @@ const linesIn = (sketch: Sketch, picks: Picks): string[] =>
 const ownPointsIn = (sketch: Sketch, picks: Picks): string[] =>
   picks.filter((id) => sketch.points.some((p) => p.id === id))
 
+const endsOf = (sketch: Sketch, id: string): string[] =>
+  sketch.entities.flatMap((e) => (e.id === id ? [e.from, e.to] : []))
+
+/** A constraint from the first line picked to every other. */
+const betweenLines =
+  (kind: 'parallel' | 'perpendicular' | 'equal') =>
+  (sketch: Sketch, picks: Picks): NewConstraint[] => {
+    const [to, ...rest] = linesIn(sketch, picks)
+    if (to === undefined || rest.length === 0 || rest.length + 1 !== picks.length) return []
+    return rest.map((line) => ({ kind, line, to }))
+  }
+
 const onEveryLine =
   (kind: 'axial' | 'radial') =>
   (sketch: Sketch, picks: Picks): NewConstraint[] => {
@@ -61,13 +73,22 @@ export const CONSTRAINT_OFFERS: readonly ConstraintOffer[] = [
   {
     kind: 'pointOnLine',
     make: (sketch, picks) => {
-      const lines = picks.filter((id) => id === AXIS_ID || linesIn(sketch, [id]).length === 1)
+      const [line, ...others] = picks.filter(
+        (id) => id === AXIS_ID || linesIn(sketch, [id]).length === 1,
+      )
       const points = ownPointsIn(sketch, picks)
-      const [line] = lines
-      if (line === undefined || lines.length !== 1 || points.length + 1 !== picks.length) return []
-      return points.map((point) => ({ kind: 'pointOnLine', point, line }))
+      if (line === undefined || picks.length < 2) return []
+      if (points.length + 1 + others.length !== picks.length || others.includes(AXIS_ID)) return []
+      // Lines put onto a line become collinear with it: both their ends lie on it.
+      const own = new Set(endsOf(sketch, line))
+      const ends = others.flatMap((id) => endsOf(sketch, id)).filter((id) => !own.has(id))
+      return [...new Set([...points, ...ends])].map((point) => ({
+        kind: 'pointOnLine',
+        point,
+        line,
+      }))
     },
-    needs: 'Pick points and one line, or the axis.',
+    needs: 'Pick a line or the axis, and points or other lines to lie on it.',
   },
   {
     kind: 'fixed',
@@ -79,7 +100,47 @@ export const CONSTRAINT_OFFERS: readonly ConstraintOffer[] = [
     },
     needs: 'Pick one point or several.',
   },
+  { kind: 'inLine', make: inLine, needs: 'Pick two points or more.' },
+  { kind: 'parallel', make: betweenLines('parallel'), needs: 'Pick two lines or more.' },
+  { kind: 'perpendicular', make: betweenLines('perpendicular'), needs: 'Pick two lines.' },
+  { kind: 'equal', make: betweenLines('equal'), needs: 'Pick two lines or more.' },
+  {
+    kind: 'midpoint',
+    make: (sketch, picks) => {
+      const [line, ...lines] = linesIn(sketch, picks)
+      const [point, ...points] = ownPointsIn(sketch, picks)
+      if (line === undefined || point === undefined || lines.length + points.length > 0) return []
+      if (picks.length !== 2 || endsOf(sketch, line).includes(point)) return []
+      return [{ kind: 'midpoint', point, line }]
+    },
+    needs: 'Pick a point and a line.',
+  },
+  {
+    kind: 'symmetric',
+    make: (sketch, picks) => {
+      const [about, ...more] = picks.filter(
+        (id) => id === AXIS_ID || linesIn(sketch, [id]).length === 1,
+      )
+      const [a, b, ...rest] = ownPointsIn(sketch, picks)
+      if (about === undefined || a === undefined || b === undefined) return []
+      if (more.length + rest.length > 0 || picks.length !== 3) return []
+      return [{ kind: 'symmetric', a, b, about }]
+    },
+    needs: 'Pick two points and a centre line.',
+  },
 ]
+
+/** Points nearer to one radius go in line axially, others radially. */
+function inLine(sketch: Sketch, picks: Picks): NewConstraint[] {
+  const [a, ...rest] = picks
+  if (a === undefined || rest.length === 0 || !picks.every((id) => isPoint(sketch, id))) return []
+  const locate = locator(sketch)
+  return rest.map((b): NewConstraint => {
+    const [p, q] = [locate(a), locate(b)]
+    const along = Math.abs(q.y - p.y) <= Math.abs(q.x - p.x) ? 'axial' : 'radial'
+    return { kind: 'inLine', a, b, along }
+  })
+}
 
 function onlyXY({ x, y }: { readonly x: number; readonly y: number }): { x: number; y: number } {
   return { x, y }
@@ -96,7 +157,7 @@ export function fittingConstraints(sketch: Sketch, picks: Picks): ConstraintKind
  */
 export function constrain(sketchId: string, kind: ConstraintKind, picks: Picks): Command {
   return {
-    label: `constrain: ${kind === 'pointOnLine' ? 'on line' : kind}`,
+    label: `constrain: ${kind.replace(/([A-Z])/g, ' $1').toLowerCase()}`,
     run: (part) => {
       const sketch = part.sketches.find((s) => s.id === sketchId)
       const offer = CONSTRAINT_OFFERS.find((o) => o.kind === kind)
@@ -131,15 +192,5 @@ function putOn(part: Part, sketchId: string, constraint: NewConstraint): Result<
 }
 
 function describeNew(sketch: Sketch, constraint: NewConstraint): string {
-  switch (constraint.kind) {
-    case 'axial':
-    case 'radial':
-      return `“${entityName(sketch, constraint.line)} ${constraint.kind}”`
-    case 'coincident':
-      return `“${entityName(sketch, constraint.a)} meets ${entityName(sketch, constraint.b)}”`
-    case 'pointOnLine':
-      return `“${entityName(sketch, constraint.point)} on ${entityName(sketch, constraint.line)}”`
-    case 'fixed':
-      return `“${entityName(sketch, constraint.point)} fixed”`
-  }
+  return `“${describeItem(sketch, { ...constraint, id: '' } as Constraint)}”`
 }

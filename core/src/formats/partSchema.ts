@@ -45,6 +45,12 @@ const constraint = byKind({
   radial: { id, line: id },
   pointOnLine: { id, point: id, line: id },
   fixed: { id, point: id, x: coordinate, y: coordinate },
+  inLine: { id, a: id, b: id, along: exactly('axial', 'radial') },
+  parallel: { id, line: id, to: id },
+  perpendicular: { id, line: id, to: id },
+  equal: { id, line: id, to: id },
+  midpoint: { id, point: id, line: id },
+  symmetric: { id, a: id, b: id, about: id },
 })
 
 const sized = { id, name: id, formula, reference: flag }

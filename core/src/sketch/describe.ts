@@ -8,18 +8,25 @@ export function referencesOf(item: Constraint | Size): string[] {
 function allReferences(item: Constraint | Size): string[] {
   switch (item.kind) {
     case 'coincident':
+    case 'inLine':
     case 'axialDistance':
       return [item.a, item.b]
+    case 'symmetric':
+      return [item.a, item.b, item.about]
     case 'axial':
     case 'radial':
     case 'length':
       return [item.line]
     case 'pointOnLine':
+    case 'midpoint':
       return [item.point, item.line]
     case 'fixed':
     case 'diameter':
       return [item.point]
     case 'angle':
+    case 'parallel':
+    case 'perpendicular':
+    case 'equal':
       return [item.line, item.to]
   }
 }
@@ -48,6 +55,17 @@ export function describeItem(sketch: Sketch, item: Constraint | Size): string {
       return `${name(item.point)} on ${name(item.line)}`
     case 'fixed':
       return `${name(item.point)} fixed`
+    case 'inLine':
+      return `${name(item.a)} in line with ${name(item.b)}, ${item.along === 'axial' ? 'axially' : 'radially'}`
+    case 'parallel':
+    case 'perpendicular':
+      return `${name(item.line)} ${item.kind} to ${name(item.to)}`
+    case 'equal':
+      return `${name(item.line)} as long as ${name(item.to)}`
+    case 'midpoint':
+      return `${name(item.point)} in the middle of ${name(item.line)}`
+    case 'symmetric':
+      return `${name(item.a)} and ${name(item.b)} symmetric about ${name(item.about)}`
     case 'length':
       return `length of ${name(item.line)}, ${item.name} = ${item.formula}`
     case 'axialDistance':

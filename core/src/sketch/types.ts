@@ -66,7 +66,38 @@ export interface Fixed extends Identified {
   readonly y: number
 }
 
-export type Constraint = Coincident | Axial | Radial | PointOnLine | Fixed
+/** Two points stand in line along the axis (at one radius), or square to it (at one place). */
+export interface InLine extends Identified {
+  readonly kind: 'inLine'
+  readonly a: string
+  readonly b: string
+  readonly along: 'axial' | 'radial'
+}
+
+/** Two lines run in one direction, square to one another, or are of one length. */
+export interface LinePair extends Identified {
+  readonly kind: 'parallel' | 'perpendicular' | 'equal'
+  readonly line: string
+  readonly to: string
+}
+
+/** A point lies in the middle between a line's ends. */
+export interface Midpoint extends Identified {
+  readonly kind: 'midpoint'
+  readonly point: string
+  readonly line: string
+}
+
+/** Two points mirror one another about a line, which may be the axis. */
+export interface Symmetric extends Identified {
+  readonly kind: 'symmetric'
+  readonly a: string
+  readonly b: string
+  readonly about: string
+}
+
+export type Constraint =
+  Coincident | Axial | Radial | PointOnLine | Fixed | InLine | LinePair | Midpoint | Symmetric
 
 interface Sized extends Identified {
   /** The name by which formulas read this size. */

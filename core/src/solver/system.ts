@@ -1,6 +1,14 @@
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { AXIS_ID, ORIGIN_ID, entityMap, locator, signedAngle, type Sketch } from '../sketch'
-import { angleEquation, lengthEquation, pointOnLineEquation, type Equation } from './equations'
+import {
+  angleEquation,
+  equalLengthEquation,
+  lengthEquation,
+  pointOnLineEquation,
+  symmetryEquations,
+  weightedEquation,
+  type Equation,
+} from './equations'
 import { createLinearGraph, type Circle, type LinearGraph } from './linearGraph'
 
 /** Values of the driving sizes by size id, in mm and radians. */
@@ -64,6 +72,7 @@ export function buildSystem(
     if (circle) circles.push(circle)
   }
   const locate = locator(sketch)
+  const NOWHERE = [0, 0] as const
   const ends = (id: string): readonly [number, number] | undefined => {
     const line = lines.get(id)
     return line && [index(line.from), index(line.to)]
@@ -83,7 +92,7 @@ export function buildSystem(
       }
       case 'axial':
       case 'radial': {
-        const [a, b] = ends(c.line) ?? [0, 0]
+        const [a, b] = ends(c.line) ?? NOWHERE
         if (c.kind === 'axial') tie(y(a), y(b), 0, c.id)
         else tie(x(a), x(b), 0, c.id)
         break
@@ -102,6 +111,46 @@ export function buildSystem(
       case 'pointOnLine':
         if (c.line === AXIS_ID) tie(groundY, y(index(c.point)), 0, c.id)
         break
+      case 'inLine': {
+        const [a, b] = [index(c.a), index(c.b)]
+        if (c.along === 'axial') tie(y(a), y(b), 0, c.id)
+        else tie(x(a), x(b), 0, c.id)
+        break
+      }
+      case 'parallel':
+      case 'perpendicular': {
+        const [first, second] = [ends(c.line) ?? NOWHERE, ends(c.to)]
+        const now = signedAngle({ ...c, reversed: false }, lines, locate)
+        equations.push(angleEquation(c.id, first, second, nearestTurn(now, c.kind), extent, false))
+        break
+      }
+      case 'equal':
+        equations.push(equalLengthEquation(c.id, ends(c.line) ?? NOWHERE, ends(c.to) ?? NOWHERE))
+        break
+      case 'midpoint': {
+        const [a, b] = ends(c.line) ?? NOWHERE
+        const p = index(c.point)
+        for (const axis of [0, 1]) {
+          const terms = [p, a, b].map((i, k) => [2 * i + axis, k === 0 ? 2 : -1] as const)
+          equations.push(weightedEquation(c.id, terms))
+        }
+        break
+      }
+      case 'symmetric': {
+        const [a, b] = [index(c.a), index(c.b)]
+        const about = ends(c.about)
+        if (about) equations.push(...symmetryEquations(c.id, [a, b], about))
+        else {
+          tie(x(a), x(b), 0, c.id)
+          equations.push(
+            weightedEquation(c.id, [
+              [y(a), 1],
+              [y(b), 1],
+            ]),
+          )
+        }
+        break
+      }
     }
   }
 
@@ -111,7 +160,7 @@ export function buildSystem(
     if (size.reference || target === undefined || !keep(size.id)) continue
     switch (size.kind) {
       case 'length': {
-        const [a, b] = ends(size.line) ?? [0, 0]
+        const [a, b] = ends(size.line) ?? NOWHERE
         lengths.push({ owner: size.id, a, b, size: target })
         break
       }
@@ -126,7 +175,7 @@ export function buildSystem(
         break
       }
       case 'angle': {
-        const first = ends(size.line) ?? [0, 0]
+        const first = ends(size.line) ?? NOWHERE
         const second = ends(size.to)
         const now = signedAngle(size, lines, locate)
         const turned: readonly [number, number] = size.reversed ? [first[1], first[0]] : first
@@ -177,6 +226,13 @@ export function buildSystem(
     reasonsBetween: graph.reasonsBetween,
     extent,
   }
+}
+
+/** The angle that makes lines parallel or square and is nearest to the one they have, in radians. */
+function nearestTurn(now: number, kind: 'parallel' | 'perpendicular'): number {
+  const quarter = Math.PI / 2
+  if (kind === 'perpendicular') return now < 0 ? -quarter : quarter
+  return Math.abs(now) <= quarter ? 0 : Math.PI
 }
 
 type Tie = (...args: Parameters<LinearGraph['tie']>) => void

@@ -55,6 +55,30 @@ function residuals(sketch: Sketch, coordinates: readonly number[]): number[] {
       const p = at(c.point)
       out.push((b.x - a.x) * (p.y - a.y) - (b.y - a.y) * (p.x - a.x))
     }
+    if (c.kind === 'inLine') {
+      out.push(c.along === 'axial' ? at(c.a).y - at(c.b).y : at(c.a).x - at(c.b).x)
+    }
+    if (c.kind === 'parallel' || c.kind === 'perpendicular' || c.kind === 'equal') {
+      const [[a, b], [p, q]] = [ends(c.line), ends(c.to)]
+      const [u, v] = [
+        { x: b.x - a.x, y: b.y - a.y },
+        { x: q.x - p.x, y: q.y - p.y },
+      ]
+      if (c.kind === 'parallel') out.push(u.x * v.y - u.y * v.x)
+      else if (c.kind === 'perpendicular') out.push(u.x * v.x + u.y * v.y)
+      else out.push(Math.hypot(u.x, u.y) - Math.hypot(v.x, v.y))
+    }
+    if (c.kind === 'midpoint') {
+      const [a, b] = ends(c.line)
+      out.push(2 * at(c.point).x - a.x - b.x, 2 * at(c.point).y - a.y - b.y)
+    }
+    if (c.kind === 'symmetric') {
+      const [p, q] = ends(c.about)
+      const d = { x: q.x - p.x, y: q.y - p.y }
+      const [a, b] = [at(c.a), at(c.b)]
+      out.push(d.x * (b.x - a.x) + d.y * (b.y - a.y))
+      out.push(d.x * ((a.y + b.y) / 2 - p.y) - d.y * ((a.x + b.x) / 2 - p.x))
+    }
   }
   for (const s of moved.sizes) {
     if (s.reference) continue

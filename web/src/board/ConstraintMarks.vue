@@ -13,6 +13,12 @@ const SIGNS: Readonly<Record<Constraint['kind'], string>> = {
   coincident: '⌖',
   pointOnLine: '∈',
   fixed: '▣',
+  inLine: '⋯',
+  parallel: '∥',
+  perpendicular: '⟂',
+  equal: '=',
+  midpoint: '÷',
+  symmetric: '⌯',
 }
 
 interface Mark {
@@ -59,10 +65,16 @@ function anchorOf(c: Constraint): string {
   switch (c.kind) {
     case 'axial':
     case 'radial':
+    case 'parallel':
+    case 'perpendicular':
+    case 'equal':
       return c.line
     case 'coincident':
+    case 'inLine':
+    case 'symmetric':
       return c.a
     case 'pointOnLine':
+    case 'midpoint':
     case 'fixed':
       return c.point
   }

@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core'
-import { ref, type Ref } from 'vue'
+import { ref, watch, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import type { Action, Page } from './registry'
 
@@ -15,11 +15,19 @@ export function useShortcuts(
   const listingKeys = ref(false)
 
   const run = (action: Action): void => {
-    if (action.enabled?.() === false) return
-    const [first] = action.pages ?? []
-    if (first !== undefined && action.pages?.includes(page.value) !== true) page.value = first
-    action.run()
+    if (action.enabled?.() !== false) action.run()
   }
+
+  // A tool in hand turns the pad to its page; what acts at once leaves the page as it is.
+  watch(
+    () => board.toolId,
+    (id) => {
+      const pages = actions.find((a) => a.tool === id)?.pages ?? []
+      const [first] = pages
+      if (first !== undefined && !pages.includes(page.value)) page.value = first
+    },
+    { flush: 'sync' },
+  )
 
   /** Special keys that are no action's. True when the key meant something. */
   const special = (event: KeyboardEvent): boolean => {
@@ -70,10 +78,16 @@ export function useShortcuts(
   return { searching, listingKeys }
 }
 
-/** The action of a key: one on the page in view comes first. */
+/**
+ * The action of a key: the one on the page in view; where that page leaves the place vacant, the one
+ * of another page, drawing before turning before constraining.
+ */
 function actionFor(actions: readonly Action[], name: string, page: Page): Action | undefined {
   const all = actions.filter((a) => a.key === name)
-  return all.find((a) => a.pages?.includes(page)) ?? all[0]
+  const rank = (a: Action): number =>
+    Math.min(...(a.pages ?? []).map((p) => ['draw', 'turn', 'tie'].indexOf(p)))
+  const [other] = [...all].sort((a, b) => rank(a) - rank(b))
+  return all.find((a) => a.pages?.includes(page)) ?? other
 }
 
 function nameOf(event: KeyboardEvent): string {

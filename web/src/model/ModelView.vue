@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { prepareFormulas } from '@lathica/core'
 import { until, useElementSize, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, useTemplateRef } from 'vue'
 import BoardPane from '../board/BoardPane.vue'
 import CommandSearch from '../commands/CommandSearch.vue'
 import KeyList from '../commands/KeyList.vue'
@@ -38,16 +38,6 @@ const page = ref<Page>('draw')
 const panes = useTemplateRef<HTMLElement>('panes')
 const { width, height } = useElementSize(panes)
 const { searching, listingKeys } = useShortcuts(actions, page)
-
-// A tool that was taken in hand otherwise than by the pad turns the pad to its page.
-watch(
-  () => board.toolId,
-  (id) => {
-    const pages = actions.find((a) => a.tool === id)?.pages ?? []
-    const [first] = pages
-    if (first !== undefined && !pages.includes(page.value)) page.value = first
-  },
-)
 
 /** How the height or width is shared between board and solid, kept for the next visit. */
 const share = useStorage('lathica.boardShare', 0.555)
