@@ -55,6 +55,27 @@ try {
     ])
     await shop.moveTo(96, 18.4)
   })
+  await take('constraints', async (shop, page) => {
+    await shop.newPart('Bearing housing')
+    await shop.chain([
+      [10, 12],
+      [10, 30],
+      [30, 30],
+      [36, 20],
+      [80, 20],
+      [84, 31],
+      [110, 31],
+      [110, 12],
+      [10, 12],
+    ])
+    await page.keyboard.press('Escape')
+    await page.keyboard.press('r')
+    await page.keyboard.press('2')
+    await shop.click(33, 25)
+    await page.keyboard.down('Shift')
+    await shop.click(82, 25.5)
+    await page.keyboard.up('Shift')
+  })
   await take('refusal', async (shop, page) => {
     await shop.openPart('Spindle')
     await page.keyboard.press('s')

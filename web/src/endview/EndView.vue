@@ -31,11 +31,11 @@ const scale = computed(() => {
   const { x, y } = inLine.value
   const room = Math.min(x, width.value - x, y, height.value - y) - 18
   const own = board.view?.scale ?? 1
-  return greatest * own <= room ? own : (Math.min(width.value, height.value) / 2 - 24) / greatest
+  return greatest * own <= room ? own : (Math.min(width.value, height.value) / 2 - 32) / greatest
 })
 const reduced = computed(() => scale.value !== board.view?.scale && seen.value.length > 0)
 const centre = computed(() =>
-  reduced.value ? { x: width.value / 2, y: height.value / 2 } : inLine.value,
+  reduced.value ? { x: width.value / 2, y: height.value / 2 - 9 } : inLine.value,
 )
 const circles = computed(() => seen.value.map((c) => ({ ...c, r: c.radius * scale.value })))
 const reach = computed(() => Math.max(30, ...circles.value.map((c) => c.r)) + 14)

@@ -11,12 +11,13 @@ const CHORD_PX = 0.15
 /** The material: hatched half-section, its outline, and the mirror image faint below the axis. */
 export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void {
   for (const section of scene.sections) {
+    const mirrored = areaPath(section, scene, -1)
     ctx.fillStyle = scene.colours.mirror
-    ctx.fill(areaPath(section, scene, -1), 'evenodd')
+    ctx.fill(mirrored, 'evenodd')
     ctx.strokeStyle = scene.colours.rule
     ctx.lineWidth = 1
     ctx.stroke(surfacePath(section, scene, -1, () => true))
-    paintShoulders(ctx, section, scene)
+    paintShoulders(ctx, section, mirrored, scene)
     const area = areaPath(section, scene, 1)
     ctx.fillStyle = scene.colours.material
     ctx.fill(area, 'evenodd')
@@ -65,8 +66,15 @@ function addPiece(
   })
 }
 
-/** Edges seen from outside on the mirror image: every corner is a circle, a line from the side. */
-function paintShoulders(ctx: CanvasRenderingContext2D, section: Section, { view }: Scene): void {
+/** On the mirror image every corner is a circle seen from the side: a line across the material. */
+function paintShoulders(
+  ctx: CanvasRenderingContext2D,
+  section: Section,
+  material: Path2D,
+  { view }: Scene,
+): void {
+  ctx.save()
+  ctx.clip(material, 'evenodd')
   ctx.beginPath()
   for (const { outer } of section.regions) {
     for (const { piece } of outer) {
@@ -78,6 +86,7 @@ function paintShoulders(ctx: CanvasRenderingContext2D, section: Section, { view 
     }
   }
   ctx.stroke()
+  ctx.restore()
 }
 
 /** 45° hatch (ISO 128-3), moving with the part so that it does not swim while one pans. */

@@ -219,8 +219,8 @@ function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): Across
   }
 }
 
-/** Dimension lines nearer than this to one another cannot be told apart, in pixels. */
-const LINES_APART = 16
+/** Dimension lines nearer than this to one another are hard to tell apart, in pixels. */
+const LINES_APART = LABEL_HEIGHT + 5
 
 /** Moves dimension lines that would fall together along their lands, as far as these reach. */
 function apart(items: readonly AcrossItem[]): AcrossItem[] {
