@@ -12,26 +12,14 @@ import {
   readPartFile,
   removeItems,
   writePartFile,
-  type Command,
   type ConstraintKind,
   type End,
   type Part,
-  type Sketch,
   type Vec,
 } from '../src'
+import { must, sketchOf } from './support/parts'
 
 const SKETCH = 'sketch2'
-const must = (part: Part, ...commands: Command[]): Part =>
-  commands.reduce((p, command) => {
-    const result = perform(p, command)
-    if (!result.ok) throw new Error(`${command.label}: ${result.problem.message}`)
-    return result.value
-  }, part)
-const sketchOf = (part: Part): Sketch => {
-  const [sketch] = part.sketches
-  if (!sketch) throw new Error('there is no profile')
-  return sketch
-}
 const freedoms = (part: Part): number =>
   evaluate(part).sketches.get(SKETCH)?.solution.freedoms ?? -1
 

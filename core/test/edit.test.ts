@@ -34,17 +34,10 @@ import {
   type Command,
   type End,
   type Part,
-  type Sketch,
 } from '../src'
+import { must, sketchOf } from './support/parts'
 
 const SKETCH = 'sketch2'
-
-const must = (part: Part, ...commands: Command[]): Part =>
-  commands.reduce((p, command) => {
-    const result = perform(p, command)
-    if (!result.ok) throw new Error(`${command.label}: ${result.problem.message}`)
-    return result.value
-  }, part)
 
 const problemOf = (part: Part, command: Command): string => {
   const result = perform(part, command)
@@ -52,8 +45,6 @@ const problemOf = (part: Part, command: Command): string => {
   expect(result.problem.mend).not.toBe('')
   return result.problem.message
 }
-
-const sketchOf = (part: Part): Sketch => part.sketches[0] ?? (undefined as never)
 
 const line = (part: Part, i: number): string => sketchOf(part).entities[i]?.id ?? ''
 

@@ -17,26 +17,12 @@ import {
   STOCK_MATERIALS,
   valuesOf,
   withDragged,
-  type Command,
   type End,
   type Part,
-  type Sketch,
 } from '../src'
-
-const must = (part: Part, ...commands: Command[]): Part =>
-  commands.reduce((p, command) => {
-    const result = perform(p, command)
-    if (!result.ok) throw new Error(`${command.label}: ${result.problem.message}`)
-    return result.value
-  }, part)
+import { must, sketchOf } from './support/parts'
 
 const at = (x: number, y: number, extra: Partial<End> = {}): End => ({ at: { x, y }, ...extra })
-const sketchOf = (part: Part, i = 0): Sketch => {
-  const sketch = part.sketches[i]
-  if (!sketch) throw new Error('there is no such profile')
-  return sketch
-}
-
 /** A cylinder drawn in one profile: radial, axial, radial. */
 function cylinder(part: Part, sketch: string, from: number, radius: number, length: number): Part {
   const ends = [

@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { renamePart, setMaterial } from '@lathica/core'
-import { Moon, Redo2, Sun, Undo2 } from 'lucide-vue-next'
-import { computed, inject, nextTick, ref, useTemplateRef } from 'vue'
+import { Redo2, Undo2 } from 'lucide-vue-next'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { clock } from '../clock'
 import { usePartStore } from '../store/part'
 import type { SaveState } from '../store/saver'
-import { THEME } from '../style/themeKey'
 import MaterialSelect from '../route/MaterialSelect.vue'
+import IconButton from '../ui/IconButton.vue'
+import ThemeButton from '../ui/ThemeButton.vue'
 
 const parts = usePartStore()
-const theme = inject(THEME, ref('light'))
 const renaming = ref(false)
 const name = ref('')
 const input = useTemplateRef<HTMLInputElement>('input')
@@ -91,36 +91,25 @@ const body = computed(() => parts.bodies[0])
       {{ saved.text }}
     </span>
     <span class="gap" />
-    <button
-      type="button"
-      class="plain icon"
-      :disabled="!parts.undoLabel"
-      :title="parts.undoLabel ? `Undo: ${parts.undoLabel} (Ctrl+Z)` : 'Nothing to undo'"
-      aria-label="Undo"
-      @click="parts.stepBack()"
-    >
-      <Undo2 :size="18" :stroke-width="1.5" />
-    </button>
-    <button
-      type="button"
-      class="plain icon"
-      :disabled="!parts.redoLabel"
-      :title="parts.redoLabel ? `Redo: ${parts.redoLabel} (Ctrl+Shift+Z)` : 'Nothing to redo'"
-      aria-label="Redo"
-      @click="parts.stepForth()"
-    >
-      <Redo2 :size="18" :stroke-width="1.5" />
-    </button>
-    <button
-      type="button"
-      class="plain icon"
-      :title="theme === 'dark' ? 'Light paper' : 'Dark paper'"
-      :aria-label="theme === 'dark' ? 'Light paper' : 'Dark paper'"
-      @click="theme = theme === 'dark' ? 'light' : 'dark'"
-    >
-      <Sun v-if="theme === 'dark'" :size="18" :stroke-width="1.5" />
-      <Moon v-else :size="18" :stroke-width="1.5" />
-    </button>
+    <div class="icons">
+      <IconButton
+        label="Undo"
+        :disabled="!parts.undoLabel"
+        :title="parts.undoLabel ? `Undo: ${parts.undoLabel} (Ctrl+Z)` : 'Nothing to undo'"
+        @click="parts.stepBack()"
+      >
+        <Undo2 :size="18" :stroke-width="1.5" />
+      </IconButton>
+      <IconButton
+        label="Redo"
+        :disabled="!parts.redoLabel"
+        :title="parts.redoLabel ? `Redo: ${parts.redoLabel} (Ctrl+Shift+Z)` : 'Nothing to redo'"
+        @click="parts.stepForth()"
+      >
+        <Redo2 :size="18" :stroke-width="1.5" />
+      </IconButton>
+      <ThemeButton />
+    </div>
     <nav aria-label="Views of the part">
       <RouterLink :to="{ name: 'model' }">Model</RouterLink>
       <RouterLink :to="{ name: 'dispatch' }">Dispatch</RouterLink>
@@ -186,14 +175,9 @@ input.name {
   flex: 1;
 }
 
-.icon {
-  display: grid;
-  place-items: center;
-  padding: 5px;
-}
-
-.icon + .icon {
-  margin-left: -10px;
+.icons {
+  display: flex;
+  gap: 4px;
 }
 
 nav {

@@ -4,6 +4,7 @@ import { Copy, Download, Trash2 } from 'lucide-vue-next'
 import { computed } from 'vue'
 import type { PartCardData } from '../api/client'
 import { clock, day } from '../clock'
+import IconButton from '../ui/IconButton.vue'
 import PartPicture from './PartPicture.vue'
 
 const props = defineProps<{ part: PartCardData }>()
@@ -44,33 +45,19 @@ const changed = computed(() => {
     <footer>
       <span class="soft small">changed {{ changed }}</span>
       <span class="tools">
-        <button
-          type="button"
-          class="plain"
-          title="Duplicate"
-          :aria-label="`Duplicate ${part.name}`"
-          @click="emit('duplicate')"
-        >
+        <IconButton title="Duplicate" :label="`Duplicate ${part.name}`" @click="emit('duplicate')">
           <Copy :size="16" :stroke-width="1.5" />
-        </button>
-        <button
-          type="button"
-          class="plain"
+        </IconButton>
+        <IconButton
           title="Download the part file"
-          :aria-label="`Download ${part.name}`"
+          :label="`Download ${part.name}`"
           @click="emit('download')"
         >
           <Download :size="16" :stroke-width="1.5" />
-        </button>
-        <button
-          type="button"
-          class="plain"
-          title="Delete"
-          :aria-label="`Delete ${part.name}`"
-          @click="emit('remove')"
-        >
+        </IconButton>
+        <IconButton title="Delete" :label="`Delete ${part.name}`" @click="emit('remove')">
           <Trash2 :size="16" :stroke-width="1.5" />
-        </button>
+        </IconButton>
       </span>
     </footer>
   </article>
@@ -135,10 +122,6 @@ footer {
 
 .tools {
   display: flex;
-}
-
-.tools button {
-  display: grid;
   color: var(--ink-soft);
 }
 </style>

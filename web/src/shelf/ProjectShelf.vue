@@ -4,6 +4,7 @@ import { Button } from 'ant-design-vue'
 import { Pencil, Trash2, Upload } from 'lucide-vue-next'
 import { nextTick, ref, useTemplateRef } from 'vue'
 import type { PartCardData, ProjectData } from '../api/client'
+import IconButton from '../ui/IconButton.vue'
 import NewPartDialog from './NewPartDialog.vue'
 import PartCard from './PartCard.vue'
 
@@ -73,12 +74,12 @@ function chosen(event: Event): void {
         @keydown.esc="renaming = false"
       />
       <h2 v-else>{{ project.name }}</h2>
-      <button type="button" class="plain" title="Rename the project" @click="beginRename">
+      <IconButton label="Rename the project" @click="beginRename">
         <Pencil :size="15" :stroke-width="1.5" />
-      </button>
-      <button type="button" class="plain" title="Delete the project" @click="emit('remove')">
+      </IconButton>
+      <IconButton label="Delete the project" @click="emit('remove')">
         <Trash2 :size="15" :stroke-width="1.5" />
-      </button>
+      </IconButton>
       <span class="gap" />
       <input
         ref="fileInput"
@@ -148,8 +149,7 @@ header input:not([type='file']) {
   font-size: 16px;
 }
 
-header .plain {
-  display: grid;
+header :deep(.icon-button) {
   color: var(--ink-soft);
 }
 

@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import type { Part } from '@lathica/core'
 import { Button, Modal, Result, Spin } from 'ant-design-vue'
-import { Moon, Search, Sun } from 'lucide-vue-next'
-import { computed, inject, onMounted, ref } from 'vue'
+import { Search } from 'lucide-vue-next'
+import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PartCardData, ProjectData } from '../api/client'
-import { THEME } from '../style/themeKey'
+import ThemeButton from '../ui/ThemeButton.vue'
 import ProjectShelf from './ProjectShelf.vue'
 import { useShelf } from './useShelf'
 
 const shelf = useShelf()
 const { projects, loading, problem } = shelf
 const router = useRouter()
-const theme = inject(THEME, ref('light'))
 const query = ref('')
 const naming = ref(false)
 const newName = ref('')
@@ -53,16 +52,7 @@ async function createProject(): Promise<void> {
         <input v-model="query" type="search" placeholder="Find a part" aria-label="Find a part" />
       </label>
       <Button @click="naming = true">New project</Button>
-      <button
-        type="button"
-        class="plain theme"
-        :aria-label="theme === 'dark' ? 'Light paper' : 'Dark paper'"
-        :title="theme === 'dark' ? 'Light paper' : 'Dark paper'"
-        @click="theme = theme === 'dark' ? 'light' : 'dark'"
-      >
-        <Sun v-if="theme === 'dark'" :size="18" :stroke-width="1.5" />
-        <Moon v-else :size="18" :stroke-width="1.5" />
-      </button>
+      <ThemeButton />
     </header>
     <main>
       <Spin v-if="loading" class="loading" tip="Looking through the shelf …"><div /></Spin>
@@ -164,10 +154,6 @@ h1 {
   border: 0;
   outline: 0;
   background: none;
-}
-
-.theme {
-  display: grid;
 }
 
 main {

@@ -1,0 +1,145 @@
+import type { Size } from '@lathica/core'
+import type { Px } from '../view'
+import { LABEL_HEIGHT, type Frame } from './frame'
+import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'
+
+/** A diameter and where it is measured. */
+export interface AcrossItem {
+  readonly size: Size
+  readonly text: string
+  readonly a: number
+  readonly r: number
+  /** where the measured point is along the axis, in pixels */
+  readonly foot: number
+  /** how far the dimension line may stand off to either side on its land, in pixels */
+  readonly room: number
+}
+
+/** A diameter stands in the middle of its land where there is one, else at its point. */
+export function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): AcrossItem {
+  const { sketch, frame, locate } = setting
+  const at = locate(size.point)
+  const land = sketch.entities
+    .filter((e) => e.role === 'outline' && (e.from === size.point || e.to === size.point))
+    .map((e) => [locate(e.from), locate(e.to)] as const)
+    .find(([p, q]) => Math.abs(p.y - q.y) < 1e-6 && Math.abs(p.x - q.x) > 1e-6)
+  const x = land ? (land[0].x + land[1].x) / 2 : at.x
+  return {
+    size,
+    text: setting.text(size),
+    a: x * frame.scale,
+    r: Math.abs(at.y) * frame.scale,
+    foot: at.x * frame.scale,
+    room: land ? (Math.abs(land[1].x - land[0].x) * frame.scale) / 2 - 6 : 0,
+  }
+}
+
+/** Dimension lines nearer than this to one another are hard to tell apart, in pixels. */
+const LINES_APART = LABEL_HEIGHT + 5
+
+/** Moves dimension lines that would fall together along their lands, as far as these reach. */
+function apart(items: readonly AcrossItem[]): AcrossItem[] {
+  const taken: number[] = []
+  return [...items]
+    .sort((x, y) => x.room - y.room)
+    .map((item) => {
+      const shifts = [0, 1, -1, 2, -2, 3, -3].map((k) => k * LINES_APART)
+      const free = shifts.find(
+        (shift) =>
+          (shift === 0 || Math.abs(shift) <= item.room) &&
+          taken.every((t) => Math.abs(t - item.a - shift) >= LINES_APART - 1),
+      )
+      const a = item.a + (free ?? 0)
+      taken.push(a)
+      return { ...item, a }
+    })
+}
+
+/**
+ * Labels stand in a row beyond the mirror image. Those for which the row has no room, as on discs,
+ * are measured outside the part instead, beside the end they are nearer to.
+ */
+export function stackAcross(setting: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
+  const { frame, ends } = setting
+  const row: { from: number; to: number }[] = []
+  const inside: AcrossItem[] = []
+  const outside: AcrossItem[] = []
+  for (const item of apart(items).sort((x, y) => x.a - y.a)) {
+    const { along } = frame.extent(labelWidth(item.text))
+    const [from, to] = [item.a - along / 2 - 2, item.a + along / 2 + 2]
+    if (row.some((o) => o.from < to && o.to > from)) outside.push(item)
+    else {
+      row.push({ from, to })
+      inside.push(item)
+    }
+  }
+  const middle = (ends[0] + ends[1]) / 2
+  const right = outside.filter((i) => i.foot >= middle)
+  const left = outside.filter((i) => i.foot < middle)
+  return [
+    ...inside.map((item) => acrossDrawing(setting, item)),
+    ...besideEnd(setting, right, ends[1], 1),
+    ...besideEnd(setting, left, ends[0], -1),
+  ]
+}
+
+/** A dimension line across the part, its label beyond the mirror image. */
+function acrossDrawing({ frame, top }: Setting, { size, text, a, r }: AcrossItem): SizeDrawing {
+  const width = labelWidth(text)
+  const label = -(top + 18 + frame.extent(width).across / 2)
+  const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
+  const small = 2 * r < 26
+  return {
+    id: size.id,
+    text,
+    reference: size.reference,
+    label: frame.toPane(a, label),
+    width,
+    lines: [small ? [frame.toPane(a, r + 12), ends[1]] : ends],
+    witnesses: [[ends[1], frame.toPane(a, label)]],
+    arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
+  }
+}
+
+/** Dimension lines beside an end of the part, small diameters nearer, each with its label on it. */
+function besideEnd(
+  { frame }: Setting,
+  items: readonly AcrossItem[],
+  end: number,
+  side: 1 | -1,
+): SizeDrawing[] {
+  const pitch = 8 + Math.max(0, ...items.map((i) => frame.extent(labelWidth(i.text)).along))
+  return [...items]
+    .sort((x, y) => x.r - y.r)
+    .map(({ size, text, foot, r }, k) => {
+      const a = end + side * (12 + pitch / 2 + k * pitch)
+      const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
+      const small = 2 * r < 60
+      const witness = (sign: number): [Px, Px] => [
+        frame.toPane(foot + side * WITNESS_GAP, sign * r),
+        frame.toPane(a + side * WITNESS_BEYOND, sign * r),
+      ]
+      return {
+        id: size.id,
+        text,
+        reference: size.reference,
+        label: frame.toPane(a, small ? -(r + 24) : -24),
+        width: labelWidth(text),
+        lines: [small ? [frame.toPane(a, r + 12), frame.toPane(a, -(r + 24))] : ends],
+        witnesses: [witness(1), witness(-1)],
+        arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
+      }
+    })
+}
+
+function pointingOut([a, b]: readonly [Px, Px]): (readonly [Px, Px])[] {
+  return [
+    [a, b],
+    [b, a],
+  ]
+}
+
+/** Arrows from outside, for diameters too small to hold them. */
+function pointingIn(frame: Frame, a: number, r: number): (readonly [Px, Px])[] {
+  return [1, -1].map((sign) => [frame.toPane(a, sign * r), frame.toPane(a, sign * (r + 12))])
+}

@@ -1,0 +1,48 @@
+import type { Entity, Locate, Size, Sketch } from '@lathica/core'
+import type { Px } from '../view'
+import type { Frame } from './frame'
+
+/** How one size is drawn: its lines, arrows and where its label goes, in pixels. */
+export interface SizeDrawing {
+  readonly id: string
+  readonly text: string
+  readonly reference: boolean
+  readonly label: Px
+  readonly width: number
+  /** dimension lines, full weight */
+  readonly lines: readonly (readonly [Px, Px])[]
+  /** witness and leader lines, hairlines */
+  readonly witnesses: readonly (readonly [Px, Px])[]
+  /** arrow heads: the tip, and a point it points away from */
+  readonly arrows: readonly (readonly [Px, Px])[]
+  readonly arc?: {
+    readonly centre: Px
+    readonly radius: number
+    readonly from: Px
+    readonly to: Px
+  }
+}
+
+/** What every size is laid out by. */
+export interface Setting {
+  readonly sketch: Sketch
+  readonly lines: ReadonlyMap<string, Entity>
+  readonly locate: Locate
+  readonly frame: Frame
+  /** the greatest radius of anything drawn, which levels and rows keep clear of, in pixels */
+  readonly top: number
+  /** where the part begins and ends along the axis, in pixels */
+  readonly ends: readonly [number, number]
+  readonly text: (size: Size) => string
+}
+
+/** Gap between an outline and its witness line, and how far that runs past the dimension line. */
+export const WITNESS_GAP = 4
+export const WITNESS_BEYOND = 5
+
+const CHARACTER = 7.25
+
+/** The width of a label in pixels, without asking the page. */
+export function labelWidth(text: string): number {
+  return Math.round(text.length * CHARACTER + 10)
+}
