@@ -104,11 +104,48 @@ test('constraints are put on by key: at once on picks, or by picking afterwards'
   await expect(shop.card).toContainText('line 1 axial')
   await page.keyboard.press('Escape')
   await page.keyboard.press('f')
-  await expect(page.getByText('Pick points and one line, or the axis.')).toBeVisible()
-  const [, radius] = [0, 8.5]
-  await shop.click(10, radius)
+  await expect(page.getByText('Pick a line or the axis, and points')).toBeVisible()
+  await shop.click(10, 8.5)
   await shop.click(80, 0)
   await expect(shop.figure('freedoms')).toHaveText('2 freedoms left')
+})
+
+test('lines are made equal and points set in line, on the page of constraints', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Equal lands')
+  await shop.chain([
+    [0, 0],
+    [0, 12],
+    [24, 12],
+    [24, 8],
+    [60, 8],
+    [60, 13],
+    [90, 13],
+    [90, 0],
+  ])
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await expect(shop.figure('freedoms')).toHaveText('6 freedoms left')
+  await page.keyboard.press('2')
+  await shop.click(12, 12)
+  await page.keyboard.down('Shift')
+  await shop.click(75, 13)
+  await page.keyboard.up('Shift')
+  await page.keyboard.press('a')
+  await expect(shop.figure('freedoms')).toHaveText('5 freedoms left')
+  await expect(shop.card).toContainText('line 6 as long as line 2')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Control+a')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('z')
+  await expect(page.getByText('Pick two points or more.')).toBeVisible()
+  await shop.click(0, 12)
+  await shop.click(60, 13)
+  await expect(shop.figure('freedoms')).toHaveText('4 freedoms left')
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('freedoms')).toHaveText('5 freedoms left')
 })
 
 test('lines change their role: a construction line bounds no material', async ({ page }) => {
