@@ -141,6 +141,12 @@ describe('lathe mesh', () => {
     expect(longer.edges).toEqual(fresh.edges)
     expect(wider.written.vertices.count).toBeLessThan(positions.length / 3 / 2)
     expect(fresh.written.vertices).toEqual({ first: 0, count: positions.length / 3 })
+    // A radius that grows keeps the steps it has until they are too few, and then takes some to spare.
+    const needed = latheMesh(stepped(lengths, [5, 60, 6]), 0.05)
+    const grown = latheMesh(stepped(lengths, [5, 60, 6]), 0.05, start)
+    const further = latheMesh(stepped(lengths, [5, 64, 6]), 0.05, grown)
+    expect(grown.rings.steps).toBeGreaterThan(needed.rings.steps)
+    expect(further.positions).toBe(grown.positions)
     const more = latheMesh(stepped([5, 8, 4, 3], [5, 9, 6.5, 4]), 0.05, longer)
     expect(more.positions).not.toBe(positions)
   })

@@ -69,7 +69,8 @@ export function latheMesh(section: Section, chordTolerance: number, reuse?: Lath
   const loops = loopsOf(section)
   const strips = stripsOf(loops, chordTolerance)
   const radius = Math.max(0, ...strips.flatMap((s) => s.points.map((p) => p.y)))
-  const rings = ringsOf(strips, sharpCorners(loops), stepsRound(radius, chordTolerance))
+  const steps = steadySteps(stepsRound(radius, chordTolerance), reuse?.rings.steps)
+  const rings = ringsOf(strips, sharpCorners(loops), steps)
   const triangles = strips.reduce((sum, s) => sum + trianglesOf(s, rings.steps), 0)
   const known = reuse && sameShape(reuse, rings, triangles) ? reuse : undefined
   const circle = unitCircle(rings.steps)
@@ -195,6 +196,16 @@ function writeTriangles(
     faces.push({ edge: strip.edge, start, count: index - start })
   }
   return { indices, faces }
+}
+
+/**
+ * Steps for a mesh that is updated again and again: those it has, while they are enough and not
+ * wasteful; else some to spare, so that a growing radius does not ask for others at every update.
+ */
+function steadySteps(needed: number, known: number | undefined): number {
+  if (known === undefined) return needed
+  if (known >= needed && known <= 2 * needed) return known
+  return Math.min(MOST_STEPS, 4 * Math.ceil((1.25 * needed) / 4))
 }
 
 /** How many equal steps round the axis keep chords within a tolerance: a multiple of four. */

@@ -84,6 +84,8 @@ const VIEWING_DISTANCE = 1000
  */
 export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
   const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
+  // Opaque bodies need no order, and sorting asks for bounds that change at every move of a drag.
+  renderer.sortObjects = false
   renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1))
   const scene = new Scene()
   const model = new Group()
