@@ -106,15 +106,66 @@ test.describe('values that cannot be', () => {
     page,
   }) => {
     const shop = new Workshop(page)
+    await shop.newPart('Slanted')
+    await page.keyboard.press('a')
+    await page.keyboard.down('Shift')
+    await shop.click(20, 6)
+    await shop.click(40, 21)
+    await page.keyboard.up('Shift')
+    await page.keyboard.press('Escape')
+    await shop.size([30, 13.5], [22, 16], '30')
+    await page.keyboard.press(' ')
+    await page.keyboard.press('s')
+    // The first size has scaled the whole: both ends are at 1.2 times their places.
+    await shop.click(24, 7.2)
+    await shop.click(48, 25.2)
+    await shop.click(40, 5)
+    await shop.type('20')
+    await expect(shop.label('20')).toBeVisible()
+    await shop.label('30').click()
+    await shop.type('10')
+    await expect(shop.card.getByRole('alert')).toContainText('These cannot all hold:')
+    await expect(shop.card).toContainText('length of line 1, len1 = 10')
+    await expect(shop.card).toContainText('axial distance of point 1 and point 2, dist1 = 20')
+    await expect(shop.label('30')).toHaveClass(/conflict/)
+    await expect(page.getByRole('button', { name: 'sizes disagree' })).toBeVisible()
+    await shop.card.getByRole('button', { name: 'ref.' }).first().click()
+    await expect(shop.card).not.toContainText('cannot all hold')
+    await expect(shop.label('(30)')).toBeVisible()
+  })
+
+  test('an angle lies below 180°, and the shape stays while one types', async ({ page }) => {
+    const shop = new Workshop(page)
     await shop.openDemo('counterweight')
-    await expect(shop.figure('mass')).toHaveText('3.616 kg')
-    // The angle's legs are given: its line cannot be shorter than it reaches along the axis.
     await shop.label('52°').click()
     await shop.type('200deg')
     await expect(page.getByRole('alert')).toContainText('between 0° and 180°')
     await page.keyboard.press('Escape')
     await expect(shop.figure('mass')).toHaveText('3.616 kg')
   })
+})
+
+test('a line without length in a part file is named, with what mends it', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('spindle', (part) => {
+    const [sketch] = part.sketches
+    sketch?.points.push({ id: 'z1', x: 5, y: 40 }, { id: 'z2', x: 5, y: 40 })
+    sketch?.entities.push({ id: 'z3', kind: 'line', from: 'z1', to: 'z2', role: 'outline' })
+  })
+  await expect(shop.card).toContainText('line 14 of profile A has no length.')
+  await expect(shop.card).toContainText('Delete it, or move its ends apart.')
+  await expect(shop.figure('mass')).toHaveText('826.6 g')
+})
+
+test('a step of an unknown kind is kept, told in the route, and the rest goes on', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('spindle', (part) => {
+    part.route.push({ id: 'k1', kind: 'knurl', number: 20, pitch: 0.8 })
+  })
+  await expect(shop.route).toContainText('does not know the step “knurl”')
+  await expect(shop.figure('mass')).toHaveText('826.6 g')
 })
 
 test('part files that cannot be read are refused with a sentence, and others are taken', async ({
@@ -154,6 +205,18 @@ test('part files that cannot be read are refused with a sentence, and others are
   const input = page.getByLabel('part files to import')
   await input.setInputFiles([cut])
   await expect(page.locator('.ant-message')).toContainText('cut.json: This file stops before')
+  const told = page.locator('.ant-message')
+  const changed = (name: string, from: string, to: string) => ({
+    ...good,
+    name,
+    buffer: Buffer.from(good.buffer.toString().replace(from, to)),
+  })
+  await input.setInputFiles([changed('newer.json', '"version":1', '"version":9')])
+  await expect(told).toContainText('newer.json: This file was made by a newer version')
+  await input.setInputFiles([changed('hostile.json', '"lie"', '"__proto__":{"a":1},"lie"')])
+  await expect(told).toContainText('hostile.json: The file holds the key “__proto__”')
+  await input.setInputFiles([{ ...good, name: 'huge.json', buffer: Buffer.alloc(9_000_000, 32) }])
+  await expect(told).toContainText('huge.json: This file is too large for a part.')
   await input.setInputFiles([good])
   await expect(page.getByRole('link', { name: /^Dropped float/ })).toBeVisible()
   await page.getByRole('button', { name: 'Delete Dropped float' }).click()

@@ -5,6 +5,12 @@ interface Project {
   readonly id: string
 }
 
+/** A part file as far as tests change it by hand. */
+interface LooseDocument {
+  readonly sketches: { readonly points: object[]; readonly entities: object[] }[]
+  readonly route: object[]
+}
+
 /** Works the modelling screen as a designer does: by pointer and keys, in mm of the part. */
 export class Workshop {
   readonly board: Locator
@@ -28,8 +34,10 @@ export class Workshop {
   }
 
   /** Opens a fresh copy of a demo part, so that no test meets what another changed. */
-  async openDemo(file: string): Promise<void> {
-    const document: unknown = JSON.parse(await readFile(`demo/${file}.lathica.json`, 'utf8'))
+  async openDemo(file: string, change?: (part: LooseDocument) => void): Promise<void> {
+    const text = await readFile(`demo/${file}.lathica.json`, 'utf8')
+    const document = JSON.parse(text) as LooseDocument
+    change?.(document)
     const projects = (await (await this.page.request.get('/api/projects')).json()) as Project[]
     const data = { document }
     const made = await this.page.request.post(`/api/projects/${projects[0]?.id}/parts`, { data })

@@ -20,6 +20,14 @@ export interface Equation {
 
 const value = (array: Float64Array, i: number): number => array[i] ?? 0
 
+/** What reads only b − a changes by a vector with b, and against it with a. */
+function spread(gradient: Float64Array, slot: number, gx: number, gy: number): void {
+  gradient[slot] = -gx
+  gradient[slot + 1] = -gy
+  gradient[slot + 2] = gx
+  gradient[slot + 3] = gy
+}
+
 /** |b − a| = length. */
 export function lengthEquation(owner: string, a: number, b: number, length: number): Equation {
   const coordinates = Int32Array.of(2 * a, 2 * a + 1, 2 * b, 2 * b + 1)
@@ -34,10 +42,7 @@ export function lengthEquation(owner: string, a: number, b: number, length: numb
       // Ends on one spot have no direction; any will do to part them.
       const ux = size > 0 ? dx / size : 1
       const uy = size > 0 ? dy / size : 0
-      gradient[0] = -ux
-      gradient[1] = -uy
-      gradient[2] = ux
-      gradient[3] = uy
+      spread(gradient, 0, ux, uy)
       return size - length
     },
   }
@@ -102,10 +107,7 @@ export function angleEquation(
     const square = dx * dx + dy * dy || 1
     const gx = (-dy / square) * sign * arm
     const gy = (dx / square) * sign * arm
-    gradient[slot] = -gx
-    gradient[slot + 1] = -gy
-    gradient[slot + 2] = gx
-    gradient[slot + 3] = gy
+    spread(gradient, slot, gx, gy)
     return Math.atan2(dy, dx)
   }
   return {
@@ -146,10 +148,7 @@ export function equalLengthEquation(
     const size = Math.hypot(dx, dy)
     const ux = size > 0 ? (sign * dx) / size : sign
     const uy = size > 0 ? (sign * dy) / size : 0
-    gradient[slot] = -ux
-    gradient[slot + 1] = -uy
-    gradient[slot + 2] = ux
-    gradient[slot + 3] = uy
+    spread(gradient, slot, ux, uy)
     return size
   }
   return {

@@ -15,8 +15,6 @@ export interface BlockSolver {
    * @returns whether every equation holds to the solve tolerance
    */
   solve(unknowns: Float64Array, stiffness?: Float64Array): boolean
-  /** The owners of equations and their residuals in mm where the last solve ended. */
-  residuals(): { readonly owner: string; readonly residual: number }[]
 }
 
 /**
@@ -145,10 +143,7 @@ export function prepareBlock(
     return largest <= tolerance
   }
 
-  return {
-    solve,
-    residuals: () => equations.map((e, i) => ({ owner: e.owner, residual: residual[i] ?? 0 })),
-  }
+  return { solve }
 }
 
 interface Pattern {

@@ -97,6 +97,11 @@ function commit(): boolean {
     return false
   }
   close()
+  // A value that cannot hold is kept; the card then tells at once who disagrees.
+  if (board.sketchState?.solution.solved === false) {
+    board.picks = []
+    board.stepId = undefined
+  }
   if (first && field.kind === 'new') board.fit()
   return true
 }

@@ -10,7 +10,6 @@ import {
   locator,
   referencesOf,
   removeItems,
-  setReference,
   type Constraint,
   type Size,
 } from '@lathica/core'
@@ -18,6 +17,7 @@ import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import ItemRow from './ItemRow.vue'
 
 const board = useBoardStore()
 const parts = usePartStore()
@@ -70,13 +70,9 @@ const items = computed<(Constraint | Size)[]>(() => {
 })
 const canDelete = computed(() => board.picks.some((id) => id !== AXIS_ID && id !== ORIGIN_ID))
 
-function isSize(item: Constraint | Size): item is Size {
-  return 'formula' in item
-}
-
 function open(item: Constraint | Size): void {
   board.picks = [item.id]
-  if (isSize(item)) board.openField({ kind: 'size', id: item.id })
+  if ('formula' in item) board.openField({ kind: 'size', id: item.id })
 }
 </script>
 
@@ -91,36 +87,7 @@ function open(item: Constraint | Size): void {
   <template v-if="items.length > 0">
     <h3>Held by</h3>
     <ul class="list">
-      <li v-for="item in items" :key="item.id">
-        <button
-          type="button"
-          class="plain what"
-          @click="open(item)"
-          @pointerenter="board.hover = item.id"
-          @pointerleave="board.hover = undefined"
-        >
-          {{ describeItem(board.sketch, item)
-          }}{{ isSize(item) && item.reference ? ' (ref.)' : '' }}
-        </button>
-        <button
-          v-if="isSize(item)"
-          type="button"
-          class="plain soft"
-          :title="item.reference ? 'Let it drive again' : 'Let it only report'"
-          @click="parts.run(setReference(board.sketch.id, item.id, !item.reference))"
-        >
-          {{ item.reference ? 'drive' : 'ref.' }}
-        </button>
-        <button
-          type="button"
-          class="plain"
-          title="Delete"
-          :aria-label="`Delete ${describeItem(board.sketch, item)}`"
-          @click="parts.run(removeItems(board.sketch.id, [item.id]))"
-        >
-          ×
-        </button>
-      </li>
+      <ItemRow v-for="item in items" :key="item.id" :item="item" @open="open(item)" />
     </ul>
   </template>
   <div class="buttons">

@@ -1,18 +1,16 @@
 <script setup lang="ts">
 import {
   addRevolve,
-  describeItem,
   disagreementProblem,
   faultProblem,
   findItem,
-  removeItems,
-  setReference,
   type Problem,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import ItemRow from './ItemRow.vue'
 import ValueTable from './ValueTable.vue'
 
 const board = useBoardStore()
@@ -86,35 +84,7 @@ function revolve(): void {
       d.kind === 'conflict' ? 'These cannot all hold:' : 'These say the same twice:'
     }}</strong>
     <ul class="list">
-      <li v-for="item in d.members" :key="item.id">
-        <button
-          type="button"
-          class="plain what"
-          @click="pickAll([item.id])"
-          @pointerenter="board.hover = item.id"
-          @pointerleave="board.hover = undefined"
-        >
-          {{ describeItem(board.sketch, item) }}
-        </button>
-        <button
-          v-if="'formula' in item"
-          type="button"
-          class="plain"
-          title="Let it only report"
-          @click="parts.run(setReference(board.sketch.id, item.id, true))"
-        >
-          ref.
-        </button>
-        <button
-          type="button"
-          class="plain"
-          :aria-label="`Delete ${describeItem(board.sketch, item)}`"
-          title="Delete"
-          @click="parts.run(removeItems(board.sketch.id, [item.id]))"
-        >
-          ×
-        </button>
-      </li>
+      <ItemRow v-for="item in d.members" :key="item.id" :item="item" @open="pickAll([item.id])" />
     </ul>
     {{ d.problem.mend }}
   </div>

@@ -1,4 +1,4 @@
-import { emptySketch, valuesOf, evaluate, type Sketch } from '@lathica/core'
+import { emptySketch, evaluate, type Sketch } from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'
@@ -54,7 +54,6 @@ export const useBoardStore = defineStore('board', () => {
     setPicks: (ids) => (picks.value = ids),
     setHover: (id) => (hover.value = id),
     run: (command) => parts.run(command),
-    attempt: (command) => parts.attempt(command),
     show: (part) => (parts.preview = part),
     take: (label, part) => parts.take(label, part),
     openField: (target) => (field.value = target),
@@ -128,7 +127,6 @@ export const useBoardStore = defineStore('board', () => {
   )
 
   const freedoms = computed(() => sketchState.value?.solution.freedoms ?? 0)
-  const sizeValues = computed(() => (parts.part ? valuesOf(parts.part) : undefined))
   const sections = computed(() =>
     parts.part ? evaluate(parts.part).bodies.map((b) => b.section) : [],
   )
@@ -150,7 +148,6 @@ export const useBoardStore = defineStore('board', () => {
     sketch,
     sketchState,
     freedoms,
-    sizeValues,
     sections,
     openField: board.openField,
     useTool,

@@ -40,7 +40,6 @@ export class ToolBench {
       else this.told.push(result.problem.message)
       return result.ok
     },
-    attempt: (command) => perform(this.part, command),
     show: (part) => (this.shown = part),
     take: (label, part) => this.take(label, part),
     openField: (target) => this.fields.push(target),

@@ -1,4 +1,4 @@
-import type { Command, ConstraintKind, Part, Result, SizeOffer, Sketch, Vec } from '@lathica/core'
+import type { Command, ConstraintKind, Part, SizeOffer, Sketch, Vec } from '@lathica/core'
 import type { Px, View } from '../view'
 
 /** The pointer over the board. */
@@ -18,8 +18,6 @@ export interface Board {
   readonly setHover: (id: string | undefined) => void
   /** Runs a command; a refusal is told to the designer. */
   readonly run: (command: Command) => boolean
-  /** Runs a command; a refusal is the caller's to tell. */
-  readonly attempt: (command: Command) => Result<Part>
   /** Shows a part that is not taken yet, or the taken one again. */
   readonly show: (part: Part | undefined) => void
   /** Takes a shown part as one edit. */
