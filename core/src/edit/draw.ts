@@ -1,107 +1,54 @@
-import { fail, succeed, type Result } from '../result'
-import { distance, type Vec } from '../geometry'
-import { LARGEST_LENGTH, VERTEX_TOLERANCE } from '../tolerances'
-import { ORIGIN_ID, locator, type Constraint, type LineRole, type Sketch } from '../sketch'
-import { disagreementWith } from './disagreement'
-import { perform, sketchCommand, withSketch, type Command } from './command'
-import type { Part } from '../part'
+import { fail, succeed } from '../result'
+import { locator, type Role } from '../sketch'
+import { perform, sketchCommand, type Command } from './command'
+import { placeDraft, type Draft, type DraftSize, type End, type NewConstraint } from './draft'
+import type { Vec } from '../geometry'
 
-/** Where an end of a new line goes: a free place, or onto something that is there. */
-export interface End {
-  readonly at: Vec
-  /** A point to share, the datum point included. */
-  readonly point?: string
-  /** A line to lie on, the axis included. */
-  readonly line?: string
-}
-
-export interface NewLine {
+/** A line or arc to draw from one end to another. */
+export interface NewPiece {
   readonly sketch: string
   readonly from: End
   readonly to: End
-  readonly role: LineRole
-  /** Constraints the designer let stand; one that would only disagree is left out. */
-  readonly directions: readonly ('axial' | 'radial')[]
+  readonly role: Role
+  /** For an arc: its centre and the way it turns. */
+  readonly arc?: { readonly centre: Vec; readonly counterClockwise: boolean }
+  /** Directions the designer let stand. */
+  readonly directions?: readonly ('axial' | 'radial')[]
+  /** Further constraints let stand; the piece goes by `~piece`, its ends by `~from` and `~to`. */
+  readonly ties?: readonly NewConstraint[]
+  /** Sizes typed while drawing; those that would disagree become references. */
+  readonly sizes?: readonly DraftSize[]
 }
 
-/** Draws a line. Its ends share points, or lie on lines, where they were put onto them. */
-export function drawLine(line: NewLine): Command {
+/** Draws a line or an arc. Its ends share points, or lie on curves, where they were put onto them. */
+export function drawPiece(piece: NewPiece): Command {
   return {
-    label: 'draw line',
+    label: piece.arc ? 'draw arc' : 'draw line',
     run: (part) => {
-      const sketch = part.sketches.find((s) => s.id === line.sketch)
-      if (!sketch) return fail('sketch.gone', 'This profile is gone.', 'Choose another profile.')
-      const bad = refuseLine(line, sketch)
-      if (bad) return bad
-      const from = placeEnd(sketch, line.from)
-      const to = placeEnd(from.sketch, line.to)
-      const [id, grown] = takeId(to.sketch, 'l')
-      const entity = { id, kind: 'line' as const, from: from.id, to: to.id, role: line.role }
-      const drawn = withSketch(part, { ...grown, entities: [...grown.entities, entity] })
-      const ties: Untied[] = [...from.ties, ...to.ties]
-      for (const kind of line.directions) ties.push({ kind, line: id })
-      return succeed(ties.reduce((p, tie) => withTieIfItFits(p, line.sketch, tie), drawn))
+      const drawn = placeDraft(part, piece.sketch, pieceDraft(piece))
+      return drawn.ok ? succeed(drawn.value.part) : drawn
     },
   }
 }
 
-function refuseLine(line: NewLine, sketch: Sketch): Result<never> | undefined {
-  const { from, to } = line
-  if ([from.at.x, from.at.y, to.at.x, to.at.y].some((c) => !(Math.abs(c) <= LARGEST_LENGTH))) {
-    return fail('draw.far', 'This point is too far out.', 'Draw within 1 km of the datum point.')
+function pieceDraft({ from, to, role, arc, directions, ties, sizes = [] }: NewPiece): Draft {
+  const ends = { id: '~piece', from: '~from', to: '~to', role }
+  const along = (directions ?? []).map((kind) => ({ kind, line: '~piece' }))
+  if (!arc) {
+    return {
+      points: { '~from': from, '~to': to },
+      entities: [{ ...ends, kind: 'line' }],
+      ties: [...along, ...(ties ?? [])],
+      sizes,
+    }
   }
-  const samePoint = from.point !== undefined && from.point === to.point
-  if (samePoint || distance(from.at, to.at) <= VERTEX_TOLERANCE) {
-    return fail('draw.zero', 'This line would have no length.', 'End it somewhere else.')
+  const { centre, counterClockwise } = arc
+  return {
+    points: { '~from': from, '~to': to, '~centre': { at: centre } },
+    entities: [{ ...ends, kind: 'arc', centre: '~centre', counterClockwise }],
+    ties: ties ?? [],
+    sizes,
   }
-  const doubled = sketch.entities.some(
-    (e) =>
-      (e.from === from.point && e.to === to.point) || (e.to === from.point && e.from === to.point),
-  )
-  if (doubled && from.point !== undefined) {
-    return fail('draw.double', 'There is a line between these points already.', 'End it elsewhere.')
-  }
-  return undefined
-}
-
-type WithoutId<C> = C extends Constraint ? Omit<C, 'id'> : never
-type Untied = WithoutId<Constraint>
-
-function placeEnd(
-  sketch: Sketch,
-  end: End,
-): { readonly id: string; readonly sketch: Sketch; readonly ties: readonly Untied[] } {
-  if (end.point !== undefined && sketch.points.some((p) => p.id === end.point)) {
-    return { id: end.point, sketch, ties: [] }
-  }
-  const [id, grown] = takeId(sketch, 'p')
-  const placed = { ...grown, points: [...grown.points, { id, x: end.at.x, y: end.at.y }] }
-  if (end.point === ORIGIN_ID) {
-    return { id, sketch: placed, ties: [{ kind: 'coincident', a: id, b: ORIGIN_ID }] }
-  }
-  if (end.line !== undefined) {
-    return { id, sketch: placed, ties: [{ kind: 'pointOnLine', point: id, line: end.line }] }
-  }
-  return { id, sketch: placed, ties: [] }
-}
-
-function withTieIfItFits(part: Part, sketchId: string, tie: Untied): Part {
-  const sketch = part.sketches.find((s) => s.id === sketchId)
-  if (!sketch) return part
-  const { sketch: tied, id } = withConstraint(sketch, tie)
-  const next = withSketch(part, tied)
-  return disagreementWith(next, sketchId, [id]) ? part : next
-}
-
-export function withConstraint(sketch: Sketch, tie: Untied): { sketch: Sketch; id: string } {
-  const [id, grown] = takeId(sketch, 'c')
-  const constraint = { ...tie, id } as Constraint
-  return { sketch: { ...grown, constraints: [...grown.constraints, constraint] }, id }
-}
-
-/** An id not used before, and the sketch that remembers it is taken. */
-export function takeId(sketch: Sketch, prefix: string): readonly [string, Sketch] {
-  return [`${prefix}${sketch.nextId}`, { ...sketch, nextId: sketch.nextId + 1 }]
 }
 
 /** Draws a chain of lines; later ends that name no point go on from where the last one ended. */
@@ -118,35 +65,38 @@ export function drawChain(
       for (let i = 1; i < ends.length; i++) {
         const to = ends[i]
         if (!from || !to) break
-        const line = { sketch: sketchId, from, to, role: 'outline' as const }
-        const next = perform(here, drawLine({ ...line, directions: directions[i - 1] ?? [] }))
+        const piece = { sketch: sketchId, from, to, role: 'outline' as const }
+        const next = perform(here, drawPiece({ ...piece, directions: directions[i - 1] ?? [] }))
         if (!next.ok) return next
         here = next.value
         const sketch = here.sketches.find((s) => s.id === sketchId)
-        const last = sketch?.entities.at(-1)?.to
-        from = sketch && last ? { at: locator(sketch)(last), point: last } : to
+        const last = sketch?.entities.at(-1)
+        const end = last?.kind === 'line' ? last.to : undefined
+        from = sketch && end !== undefined ? { at: locator(sketch)(end), point: end } : to
       }
       return succeed(here)
     },
   }
 }
 
-/** Whether lines are outline, construction or centre lines. */
-export function setRole(sketchId: string, lines: readonly string[], role: LineRole): Command {
+/** Whether lines and curves are outline, construction or centre lines. */
+export function setRole(sketchId: string, ids: readonly string[], role: Role): Command {
   return sketchCommand(`make ${role} lines`, sketchId, (sketch) =>
     succeed({
       ...sketch,
-      entities: sketch.entities.map((e) => (lines.includes(e.id) ? { ...e, role } : e)),
+      entities: sketch.entities.map((e) => (ids.includes(e.id) ? { ...e, role } : e)),
     }),
   )
 }
 
 /** Moves points to places; what holds them is applied afterwards. */
 export function movePoints(sketchId: string, places: ReadonlyMap<string, Vec>): Command {
-  return sketchCommand('move', sketchId, (sketch) =>
-    succeed({
+  return sketchCommand('move', sketchId, (sketch) => {
+    const known = [...places.keys()].every((id) => sketch.points.some((p) => p.id === id))
+    if (!known) return fail('point.gone', 'A point to move is gone.', 'Pick again.')
+    return succeed({
       ...sketch,
       points: sketch.points.map((p) => ({ ...p, ...(places.get(p.id) ?? {}) })),
-    }),
-  )
+    })
+  })
 }

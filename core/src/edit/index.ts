@@ -1,18 +1,43 @@
 export { perform, type Command } from './command'
 export { createHistory, edit, record, redo, undo, type History } from './history'
-export { drawChain, drawLine, movePoints, setRole, type End, type NewLine } from './draw'
+export { drawDraft, type Draft, type DraftSize, type End, type NewConstraint } from './draft'
+export { drawChain, drawPiece, movePoints, setRole, type NewPiece } from './draw'
 export { CONSTRAINT_OFFERS, constrain, fittingConstraints, type ConstraintKind } from './tie'
-export {
-  addReference,
-  addSize,
-  changeSize,
-  fittingSizes,
-  measureOffer,
-  sameSize,
-  setReference,
-  type SizeOffer,
-} from './size'
+export { addReference, addSize, changeSize, placeLabels, scaleAll, setReference } from './size'
+export { fittingSizes, measureOffer, sameSize, type SizeOffer } from './offers'
 export { removeItems } from './remove'
+export {
+  arcAbout,
+  arcAlong,
+  arcThrough,
+  centredRectangle,
+  circle,
+  polygon,
+  rectangle,
+  slot,
+  steppedShaft,
+  type ShaftStep,
+} from './shapes'
+export {
+  copyItems,
+  excerpt,
+  grow,
+  moved,
+  moveItems,
+  pasteDraft,
+  reflect,
+  shift,
+  turn,
+  unbound,
+  type Motion,
+} from './copies'
+export { mirrorItems } from './mirror'
+export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './repeat'
+export { cutAtAxis, extend, split, trim } from './modify'
+export { chamferCorner, filletCorner, isCorner } from './corner'
+export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './heal'
+export { chainOf, offsetChain } from './offset'
+export { missingItems, proposalKey, type Proposal } from './missing'
 export {
   addRevolve,
   addSketch,

@@ -1,105 +1,13 @@
 import { evaluateFormula } from '../formula'
 import { fail, succeed, type Result } from '../result'
 import { measureOf, sizeProblem, valuesOf, type Part } from '../part'
-import {
-  AXIS_ID,
-  entityMap,
-  locator,
-  measureSize,
-  signedAngle,
-  type Size,
-  type Sketch,
-} from '../sketch'
+import { entityMap, locator, measureSize, type Size, type Sketch } from '../sketch'
 import { nameItems } from '../route'
 import { unitScale } from '../units'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from './command'
-import { takeId } from './draw'
-import type { Picks } from './tie'
-
-type Unnamed<S> = S extends Size ? Omit<S, 'id' | 'name' | 'formula' | 'reference'> : never
-
-/** What a size would measure, before it has a name and a value. */
-export type SizeOffer = Unnamed<Size>
-
-/**
- * What can be sized on picks, the likeliest first: lines give their length, and their diameter when
- * they run along the axis; points with the axis give diameters, two points their axial distance,
- * lines with lines or the axis angles.
- */
-export function fittingSizes(sketch: Sketch, picks: Picks): SizeOffer[] {
-  const lines = entityMap(sketch)
-  const locate = locator(sketch)
-  const line = picks.find((id) => lines.has(id))
-  const other = picks.find((id) => id !== line && lines.has(id))
-  const points = picks.filter((id) => sketch.points.some((p) => p.id === id))
-  const [a, b] = points
-  const entity = line === undefined ? undefined : lines.get(line)
-  if (picks.length === 1 && line !== undefined && entity) {
-    const from = locate(entity.from)
-    const to = locate(entity.to)
-    const length: SizeOffer = { kind: 'length', line }
-    if (Math.abs(to.y - from.y) < 1e-6) return [length, { kind: 'diameter', point: entity.from }]
-    if (Math.abs(to.x - from.x) < 1e-6) return [length]
-    return [
-      length,
-      angleOffer(sketch, line, AXIS_ID),
-      { kind: 'axialDistance', a: entity.from, b: entity.to },
-    ]
-  }
-  if (picks.length === 1 && a !== undefined) return [{ kind: 'diameter', point: a }]
-  if (picks.length !== 2) return []
-  if (picks.includes(AXIS_ID)) {
-    if (a !== undefined) return [{ kind: 'diameter', point: a }]
-    if (line === undefined || !entity) return []
-    const slanted = Math.abs(locate(entity.to).y - locate(entity.from).y) > 1e-6
-    return slanted
-      ? [angleOffer(sketch, line, AXIS_ID)]
-      : [{ kind: 'diameter', point: entity.from }]
-  }
-  if (a !== undefined && b !== undefined) return [{ kind: 'axialDistance', a, b }]
-  if (a !== undefined && picks.includes('origin'))
-    return [{ kind: 'axialDistance', a: 'origin', b: a }]
-  if (line !== undefined && other !== undefined && entity) {
-    const second = lines.get(other)
-    const angle = angleOffer(sketch, line, other)
-    const parallel = Math.abs(Math.sin(signedAngle(angle, lines, locate))) < 1e-6
-    if (!parallel) return [angle]
-    return second ? [{ kind: 'axialDistance', a: entity.from, b: second.from }] : []
-  }
-  if (a !== undefined && entity) return [{ kind: 'axialDistance', a, b: entity.from }]
-  return []
-}
-
-/** The sharp angle of the two that lines make. */
-function angleOffer(sketch: Sketch, line: string, to: string): SizeOffer & { kind: 'angle' } {
-  const straight = { kind: 'angle' as const, line, to, reversed: false }
-  const angle = Math.abs(signedAngle(straight, entityMap(sketch), locator(sketch)))
-  return angle > Math.PI / 2 ? { ...straight, reversed: true } : straight
-}
-
-const PREFIXES: Readonly<Record<Size['kind'], string>> = {
-  length: 'len',
-  axialDistance: 'dist',
-  diameter: 'dia',
-  angle: 'ang',
-}
-
-/** What an offer measures where the points stand, in mm or radians. */
-export function measureOffer(sketch: Sketch, offer: SizeOffer): number {
-  return measureSize(named(offer, '', '', ''), entityMap(sketch), locator(sketch))
-}
-
-function named(offer: SizeOffer, id: string, name: string, formula: string): Size {
-  return { ...offer, id, name, formula, reference: false }
-}
-
-/** A size of the sketch that measures the same thing as an offer. */
-export function sameSize(sketch: Sketch, offer: SizeOffer): Size | undefined {
-  return sketch.sizes.find((s) =>
-    Object.entries(offer).every(([key, value]) => s[key as keyof Size] === value),
-  )
-}
+import { takeId } from './draft'
+import { freeName, measureOffer, named, type SizeOffer } from './offers'
 
 /**
  * Adds a size. The first size of a profile scales the whole in proportion, so that a rough drawing
@@ -114,7 +22,7 @@ export function addSize(sketchId: string, offer: SizeOffer, formula: string): Co
       const value = checkFormula(part, offer, formula)
       if (!value.ok) return value
       const [id, grown] = takeId(sketch, 's')
-      const size = named(offer, id, freeName(part, PREFIXES[offer.kind]), formula)
+      const size = named(offer, id, freeName(part, offer.kind), formula)
       const scaled = scaledToFirst(grown, offer, value.value)
       const next = withSketch(part, { ...scaled, sizes: [...scaled.sizes, size] })
       const against = disagreementWith(next, sketchId, [id])
@@ -145,7 +53,7 @@ function refuseSize(
 export function addReference(sketchId: string, offer: SizeOffer): Command {
   return sketchCommand('add reference size', sketchId, (sketch, part) => {
     const [id, grown] = takeId(sketch, 's')
-    const size = { ...named(offer, id, freeName(part, PREFIXES[offer.kind]), ''), reference: true }
+    const size = { ...named(offer, id, freeName(part, offer.kind), ''), reference: true }
     return succeed({ ...grown, sizes: [...grown.sizes, size] })
   })
 }
@@ -166,23 +74,91 @@ function scaledToFirst(sketch: Sketch, offer: SizeOffer, value: number): Sketch 
   const first =
     offer.kind !== 'angle' && !sketch.sizes.some((s) => !s.reference && s.kind !== 'angle')
   const fixed = sketch.constraints.some((c) => c.kind === 'fixed')
-  if (!first || fixed || now <= 0) return sketch
-  const factor = value / now
+  return !first || fixed || now <= 0 ? sketch : scaledBy(sketch, value / now)
+}
+
+/** The sketch with all positions in proportion about the datum point. */
+function scaledBy(sketch: Sketch, factor: number): Sketch {
+  const scaled = <T extends { readonly x: number; readonly y: number }>(p: T): T => ({
+    ...p,
+    x: p.x * factor,
+    y: p.y * factor,
+  })
   return {
     ...sketch,
-    points: sketch.points.map((p) => ({ ...p, x: p.x * factor, y: p.y * factor })),
+    points: sketch.points.map(scaled),
+    constraints: sketch.constraints.map((c) => (c.kind === 'fixed' ? scaled(c) : c)),
+    sizes: sketch.sizes.map((s) => (s.label ? { ...s, label: scaled(s.label) } : s)),
   }
 }
 
-/** A name no value or size of the part has yet. */
-export function freeName(part: Part, prefix: string): string {
-  const taken = new Set([
-    ...part.values.map((v) => v.name),
-    ...part.sketches.flatMap((s) => s.sizes.map((size) => size.name)),
-  ])
-  let n = 1
-  while (taken.has(`${prefix}${n}`)) n++
-  return `${prefix}${n}`
+/**
+ * Scales the whole profile so that a size comes to a value: every position and every length that
+ * drives. Plain numbers are scaled as such; a formula is multiplied.
+ */
+export function scaleAll(sketchId: string, sizeId: string, formula: string): Command {
+  return {
+    label: 'scale all',
+    run: (part) => {
+      const sketch = part.sketches.find((s) => s.id === sketchId)
+      const size = sketch?.sizes.find((s) => s.id === sizeId)
+      if (!sketch || !size) return fail('size.gone', 'This size is gone.', 'Pick another.')
+      if (size.kind === 'angle') {
+        return fail('scale.angle', 'An angle does not scale.', 'Take a length or a diameter.')
+      }
+      const value = checkFormula(part, size, formula)
+      if (!value.ok) return value
+      const now = measureSize(size, entityMap(sketch), locator(sketch))
+      if (now <= 0) return fail('scale.zero', 'This measures nothing now.', 'Take another size.')
+      return succeed(withScaledSizes(part, scaledBy(sketch, value.value / now), value.value / now))
+    },
+  }
+}
+
+/** Brings every driving length of a sketch to its former value times a factor. */
+function withScaledSizes(part: Part, scaled: Sketch, factor: number): Part {
+  const before = valuesOf(part).sizes
+  const lengths = scaled.sizes.filter((s) => !s.reference && s.kind !== 'angle')
+  const times = (size: Size): string =>
+    /^\s*[\d.]+\s*$/.test(size.formula)
+      ? String(Number((Number(size.formula) * factor).toPrecision(12)))
+      : `(${size.formula}) * ${Number(factor.toPrecision(12))}`
+  const rewritten = (here: Part, size: Size): Part => {
+    const sketch = here.sketches.find((s) => s.id === scaled.id) ?? scaled
+    const changed = { ...size, formula: times(size) }
+    return withSketch(here, {
+      ...sketch,
+      sizes: sketch.sizes.map((s) => (s.id === size.id ? changed : s)),
+    })
+  }
+  const plain = lengths.filter((s) => /^\s*[\d.]+\s*$/.test(s.formula))
+  const first = plain.reduce(rewritten, withSketch(part, scaled))
+  // What reads scaled sizes has scaled with them; what does not is multiplied.
+  return lengths.reduce((here, size) => {
+    const wanted = (before.get(size.id) ?? NaN) * factor
+    const is = valuesOf(here).sizes.get(size.id) ?? NaN
+    return Math.abs(is - wanted) <= 1e-9 * wanted || Number.isNaN(wanted)
+      ? here
+      : rewritten(here, size)
+  }, first)
+}
+
+/** Puts labels of sizes at places, in mm from the middle of what each measures, or back in their rows. */
+export function placeLabels(
+  sketchId: string,
+  places: ReadonlyMap<string, { readonly x: number; readonly y: number } | undefined>,
+): Command {
+  return sketchCommand('move label', sketchId, (sketch) =>
+    succeed({
+      ...sketch,
+      sizes: sketch.sizes.map((size) => {
+        if (!places.has(size.id)) return size
+        const { label: _, ...rest } = size
+        const place = places.get(size.id)
+        return place ? { ...rest, label: place } : rest
+      }),
+    }),
+  )
 }
 
 /**

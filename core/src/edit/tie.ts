@@ -1,15 +1,25 @@
 import { fail, succeed, type Result } from '../result'
-import { AXIS_ID, ORIGIN_ID, describeItem, locator, type Constraint, type Sketch } from '../sketch'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  describeItem,
+  endsOf,
+  locator,
+  roundOf,
+  type Constraint,
+  type Entity,
+  type Sketch,
+} from '../sketch'
 import { disagreementProblem } from '../route'
 import { disagreementWith } from './disagreement'
-import { withConstraint } from './draw'
+import { withConstraint, type NewConstraint } from './draft'
 import { withSketch, type Command } from './command'
 import type { Part } from '../part'
 
-/** Ids of what is picked: points, lines, the axis, the datum point. */
+/** Ids of what is picked: points, curves, the axis, the datum point. */
 export type Picks = readonly string[]
 
-export type ConstraintKind = Constraint['kind']
+export type ConstraintKind = Exclude<Constraint['kind'], 'repeat'>
 
 /** How one kind of constraint is put on picks. */
 interface ConstraintOffer {
@@ -20,31 +30,43 @@ interface ConstraintOffer {
   readonly needs: string
 }
 
-type NewConstraint = Constraint extends infer C
-  ? C extends Constraint
-    ? Omit<C, 'id'>
-    : never
-  : never
-
 const isPoint = (sketch: Sketch, id: string): boolean =>
   id === ORIGIN_ID || sketch.points.some((p) => p.id === id)
 
-const linesIn = (sketch: Sketch, picks: Picks): string[] =>
-  picks.filter((id) => sketch.entities.some((e) => e.id === id))
+const entityOf = (sketch: Sketch, id: string): Entity | undefined =>
+  sketch.entities.find((e) => e.id === id)
+
+const isLine = (sketch: Sketch, id: string): boolean => entityOf(sketch, id)?.kind === 'line'
+
+const isRound = (sketch: Sketch, id: string): boolean => roundOf(entityOf(sketch, id)) !== undefined
+
+const linesIn = (sketch: Sketch, picks: Picks): string[] => picks.filter((id) => isLine(sketch, id))
 
 const ownPointsIn = (sketch: Sketch, picks: Picks): string[] =>
   picks.filter((id) => sketch.points.some((p) => p.id === id))
 
-const endsOf = (sketch: Sketch, id: string): string[] =>
-  sketch.entities.flatMap((e) => (e.id === id ? [e.from, e.to] : []))
+const endsIn = (sketch: Sketch, id: string): readonly string[] => {
+  const entity = entityOf(sketch, id)
+  return entity ? endsOf(entity) : []
+}
 
 /** A constraint from the first line picked to every other. */
 const betweenLines =
-  (kind: 'parallel' | 'perpendicular' | 'equal') =>
+  (kind: 'parallel' | 'perpendicular') =>
   (sketch: Sketch, picks: Picks): NewConstraint[] => {
-    const [to, ...rest] = linesIn(sketch, picks)
-    if (to === undefined || rest.length === 0 || rest.length + 1 !== picks.length) return []
+    const [to, ...rest] = picks
+    if (to === undefined || rest.length === 0) return []
+    if (!picks.every((id) => isLine(sketch, id))) return []
     return rest.map((line) => ({ kind, line, to }))
+  }
+
+/** A constraint from the first curve picked to every other, if all are of a kind that has it. */
+const betweenCurves =
+  (kind: 'equal' | 'concentric', fits: (sketch: Sketch, id: string) => boolean) =>
+  (sketch: Sketch, picks: Picks): NewConstraint[] => {
+    const [to, ...rest] = picks
+    if (to === undefined || rest.length === 0 || !picks.every((id) => fits(sketch, id))) return []
+    return rest.map((curve) => ({ kind, curve, to }))
   }
 
 const onEveryLine =
@@ -71,24 +93,9 @@ export const CONSTRAINT_OFFERS: readonly ConstraintOffer[] = [
     needs: 'Pick two points or more.',
   },
   {
-    kind: 'pointOnLine',
-    make: (sketch, picks) => {
-      const [line, ...others] = picks.filter(
-        (id) => id === AXIS_ID || linesIn(sketch, [id]).length === 1,
-      )
-      const points = ownPointsIn(sketch, picks)
-      if (line === undefined || picks.length < 2) return []
-      if (points.length + 1 + others.length !== picks.length || others.includes(AXIS_ID)) return []
-      // Lines put onto a line become collinear with it: both their ends lie on it.
-      const own = new Set(endsOf(sketch, line))
-      const ends = others.flatMap((id) => endsOf(sketch, id)).filter((id) => !own.has(id))
-      return [...new Set([...points, ...ends])].map((point) => ({
-        kind: 'pointOnLine',
-        point,
-        line,
-      }))
-    },
-    needs: 'Pick a line or the axis, and points or other lines to lie on it.',
+    kind: 'pointOn',
+    make: pointOn,
+    needs: 'Pick a curve or the axis, and points or other lines to lie on it.',
   },
   {
     kind: 'fixed',
@@ -96,39 +103,71 @@ export const CONSTRAINT_OFFERS: readonly ConstraintOffer[] = [
       const points = ownPointsIn(sketch, picks)
       if (points.length !== picks.length) return []
       const locate = locator(sketch)
-      return points.map((point) => ({ kind: 'fixed', point, ...onlyXY(locate(point)) }))
+      return points.map((point) => {
+        const { x, y } = locate(point)
+        return { kind: 'fixed', point, x, y }
+      })
     },
     needs: 'Pick one point or several.',
   },
   { kind: 'inLine', make: inLine, needs: 'Pick two points or more.' },
   { kind: 'parallel', make: betweenLines('parallel'), needs: 'Pick two lines or more.' },
   { kind: 'perpendicular', make: betweenLines('perpendicular'), needs: 'Pick two lines.' },
-  { kind: 'equal', make: betweenLines('equal'), needs: 'Pick two lines or more.' },
+  {
+    kind: 'tangent',
+    make: (sketch, picks) => {
+      const [to, ...rest] = picks
+      if (to === undefined || rest.length === 0) return []
+      const curves = picks.every((id) => id === AXIS_ID || entityOf(sketch, id) !== undefined)
+      const round = rest.every((id) => isRound(sketch, id) || isRound(sketch, to))
+      return curves && round ? rest.map((curve) => ({ kind: 'tangent', curve, to })) : []
+    },
+    needs: 'Pick a curve, and arcs or lines to go on from it smoothly.',
+  },
+  {
+    kind: 'concentric',
+    make: betweenCurves('concentric', isRound),
+    needs: 'Pick two arcs or circles, or more.',
+  },
+  {
+    kind: 'equal',
+    make: (sketch, picks) => [
+      ...betweenCurves('equal', isLine)(sketch, picks),
+      ...betweenCurves('equal', isRound)(sketch, picks),
+    ],
+    needs: 'Pick two lines or more, or two arcs or more.',
+  },
   {
     kind: 'midpoint',
     make: (sketch, picks) => {
       const [line, ...lines] = linesIn(sketch, picks)
       const [point, ...points] = ownPointsIn(sketch, picks)
       if (line === undefined || point === undefined || lines.length + points.length > 0) return []
-      if (picks.length !== 2 || endsOf(sketch, line).includes(point)) return []
+      if (picks.length !== 2 || endsIn(sketch, line).includes(point)) return []
       return [{ kind: 'midpoint', point, line }]
     },
     needs: 'Pick a point and a line.',
   },
   {
     kind: 'symmetric',
-    make: (sketch, picks) => {
-      const [about, ...more] = picks.filter(
-        (id) => id === AXIS_ID || linesIn(sketch, [id]).length === 1,
-      )
-      const [a, b, ...rest] = ownPointsIn(sketch, picks)
-      if (about === undefined || a === undefined || b === undefined) return []
-      if (more.length + rest.length > 0 || picks.length !== 3) return []
-      return [{ kind: 'symmetric', a, b, about }]
-    },
-    needs: 'Pick two points and a centre line.',
+    make: symmetric,
+    needs: 'Pick two points, or two curves alike, and then the line or point between them.',
   },
 ]
+
+function pointOn(sketch: Sketch, picks: Picks): NewConstraint[] {
+  const [curve, ...others] = picks.filter(
+    (id) => id === AXIS_ID || entityOf(sketch, id) !== undefined,
+  )
+  const points = ownPointsIn(sketch, picks)
+  if (curve === undefined || picks.length < 2) return []
+  if (points.length + 1 + others.length !== picks.length) return []
+  if (others.some((id) => !isLine(sketch, id) || isRound(sketch, curve))) return []
+  // Lines put onto a line become collinear with it: both their ends lie on it.
+  const own = new Set(endsIn(sketch, curve))
+  const ends = others.flatMap((id) => endsIn(sketch, id)).filter((id) => !own.has(id))
+  return [...new Set([...points, ...ends])].map((point) => ({ kind: 'pointOn', point, curve }))
+}
 
 /** Points nearer to one radius go in line axially, others radially. */
 function inLine(sketch: Sketch, picks: Picks): NewConstraint[] {
@@ -142,8 +181,49 @@ function inLine(sketch: Sketch, picks: Picks): NewConstraint[] {
   })
 }
 
-function onlyXY({ x, y }: { readonly x: number; readonly y: number }): { x: number; y: number } {
-  return { x, y }
+/** Two points, or two lines, arcs or circles, mirror one another about the last pick. */
+function symmetric(sketch: Sketch, picks: Picks): NewConstraint[] {
+  const [one, two, three, more] = picks
+  if (one === undefined || two === undefined || three === undefined || more !== undefined) return []
+  const points = ownPointsIn(sketch, picks)
+  const [p, q] = points
+  // Two points and a line fit in any order.
+  if (points.length === 2 && p !== undefined && q !== undefined) {
+    const about = picks.find((id) => id !== p && id !== q) ?? ''
+    if (about === AXIS_ID || isLine(sketch, about))
+      return [{ kind: 'symmetric', a: p, b: q, about }]
+  }
+  if (!(three === AXIS_ID || isLine(sketch, three) || isPoint(sketch, three))) return []
+  if (points.length === 3 || (points.length === 2 && three === ORIGIN_ID)) {
+    return [{ kind: 'symmetric', a: one, b: two, about: three }]
+  }
+  const [first, second] = [entityOf(sketch, one), entityOf(sketch, two)]
+  return first && second ? symmetricEntities(sketch, first, second, three) : []
+}
+
+/** What makes one entity the mirror image of another; nothing when they are not of one kind. */
+export function symmetricEntities(
+  sketch: Sketch,
+  first: Entity,
+  second: Entity,
+  about: string,
+): NewConstraint[] {
+  const pair = (a: string, b: string): NewConstraint[] =>
+    a === b ? [] : [{ kind: 'symmetric', a, b, about }]
+  const radii: NewConstraint = { kind: 'equal', curve: second.id, to: first.id }
+  if (first.kind === 'circle' && second.kind === 'circle') {
+    return [...pair(first.centre, second.centre), radii]
+  }
+  if (first.kind === 'circle' || second.kind === 'circle' || first.kind !== second.kind) return []
+  // Ends are paired so that they lie across from one another.
+  const locate = locator(sketch)
+  const [a, b, c, d] = [first.from, first.to, second.from, second.to].map(locate)
+  const apart = (p = { x: 0, y: 0 }, q = p): number => Math.hypot(p.x - q.x, p.y - q.y)
+  const straight = apart(a, c) + apart(b, d) <= apart(a, d) + apart(b, c)
+  const pairs = straight
+    ? [...pair(first.from, second.from), ...pair(first.to, second.to)]
+    : [...pair(first.from, second.to), ...pair(first.to, second.from)]
+  return first.kind === 'arc' ? [...pairs, radii] : pairs
 }
 
 /** The kinds that fit what is picked. */

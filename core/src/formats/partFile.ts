@@ -1,7 +1,7 @@
 import { ValidationError } from 'yup'
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
-import { referencesOf } from '../sketch'
+import { pointsOf, referencesOf } from '../sketch'
 import { PART_VERSION, type Part, type Step } from '../part'
 import { KNOWN_STEPS, partSchema } from './partSchema'
 
@@ -19,7 +19,23 @@ type Json = Readonly<Record<string, unknown>>
  */
 export type Migrations = ReadonlyMap<number, (document: Json) => Json>
 
-const MIGRATIONS: Migrations = new Map()
+const MIGRATIONS: Migrations = new Map([[1, withCurves]])
+
+/** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
+function withCurves(document: Json): Json {
+  const renamed = (constraint: unknown): unknown => {
+    if (!isRecord(constraint)) return constraint
+    const { kind, line, ...rest } = constraint
+    if (kind === 'pointOnLine') return { ...rest, kind: 'pointOn', curve: line }
+    return kind === 'equal' ? { ...rest, kind, curve: line } : constraint
+  }
+  const sketch = (old: unknown): unknown =>
+    isRecord(old) && Array.isArray(old['constraints'])
+      ? { ...old, constraints: old['constraints'].map(renamed) }
+      : old
+  const { sketches } = document
+  return Array.isArray(sketches) ? { ...document, sketches: sketches.map(sketch) } : document
+}
 
 /** A part as the plain document that is stored; steps of unknown kinds are as they were read. */
 export function toDocument(part: Part): object {
@@ -169,8 +185,8 @@ function brokenReference(part: Part): string | undefined {
       return `Profile ${sketch.name} uses an id twice.`
     }
     for (const e of sketch.entities) {
-      if (!points.has(e.from) || !points.has(e.to)) {
-        return `In profile ${sketch.name}, “${e.id}” ends at a point that is not there.`
+      if (!pointsOf(e).every((p) => points.has(p))) {
+        return `In profile ${sketch.name}, “${e.id}” stands on a point that is not there.`
       }
     }
     for (const item of [...sketch.constraints, ...sketch.sizes]) {

@@ -15,9 +15,14 @@ const count = number().strict().required().integer().min(0).max(1e9)
 const exactly = <T extends string>(...words: readonly T[]): Schema =>
   mixed<T>().required().oneOf(words)
 
+type Fields = Readonly<Record<string, Schema | ReturnType<typeof lazy>>>
+
 /** An object with just these fields; others are refused so that nothing is dropped unseen. */
-const record = (fields: Record<string, Schema>): Schema =>
-  object(fields).strict().required().noUnknown()
+const record = (fields: Fields): Schema =>
+  object(fields as Record<string, Schema>)
+    .strict()
+    .required()
+    .noUnknown()
 
 const list = (item: Schema | ReturnType<typeof lazy>): Schema =>
   array(item as Schema)
@@ -26,7 +31,7 @@ const list = (item: Schema | ReturnType<typeof lazy>): Schema =>
     .max(MOST_ITEMS)
 
 /** One shape per kind; a kind that is not listed is refused with the names of those that are. */
-const byKind = (kinds: Readonly<Record<string, Record<string, Schema>>>): ReturnType<typeof lazy> =>
+const byKind = (kinds: Readonly<Record<string, Fields>>): ReturnType<typeof lazy> =>
   lazy((value: unknown) => {
     const kind = (value as { kind?: unknown } | null)?.kind
     const fields = typeof kind === 'string' && Object.hasOwn(kinds, kind) ? kinds[kind] : undefined
@@ -43,24 +48,42 @@ const constraint = byKind({
   coincident: { id, a: id, b: id },
   axial: { id, line: id },
   radial: { id, line: id },
-  pointOnLine: { id, point: id, line: id },
+  pointOn: { id, point: id, curve: id },
   fixed: { id, point: id, x: coordinate, y: coordinate },
   inLine: { id, a: id, b: id, along: exactly('axial', 'radial') },
   parallel: { id, line: id, to: id },
   perpendicular: { id, line: id, to: id },
-  equal: { id, line: id, to: id },
+  equal: { id, curve: id, to: id },
+  tangent: { id, curve: id, to: id },
+  concentric: { id, curve: id, to: id },
   midpoint: { id, point: id, line: id },
   symmetric: { id, a: id, b: id, about: id },
+  repeat: { id, points: list(id), copies: list(list(id)), along: id },
 })
 
-const sized = { id, name: id, formula, reference: flag }
+/** Present or left out. */
+const optional = (schema: Schema): ReturnType<typeof lazy> =>
+  lazy((value: unknown) => (value === undefined ? mixed() : schema))
+
+const label = optional(record({ x: coordinate, y: coordinate }))
+
+const sized = { id, name: id, formula, reference: flag, label }
 
 const size = byKind({
   length: { ...sized, line: id },
   axialDistance: { ...sized, a: id, b: id },
+  radialDistance: { ...sized, a: id, b: id },
+  distance: { ...sized, a: id, b: id },
   diameter: { ...sized, point: id },
+  span: { ...sized, point: id, about: id },
+  gap: { ...sized, item: id, to: id },
+  radius: { ...sized, curve: id },
+  curveDiameter: { ...sized, curve: id },
+  arcLength: { ...sized, curve: id },
   angle: { ...sized, line: id, to: id, reversed: flag },
 })
+
+const role = exactly('outline', 'construction', 'centre')
 
 const sketch = record({
   id,
@@ -68,7 +91,11 @@ const sketch = record({
   nextId: count,
   points: list(record({ id, x: coordinate, y: coordinate })),
   entities: list(
-    byKind({ line: { id, from: id, to: id, role: exactly('outline', 'construction', 'centre') } }),
+    byKind({
+      line: { id, from: id, to: id, role },
+      arc: { id, from: id, to: id, centre: id, counterClockwise: flag, role },
+      circle: { id, centre: id, rim: id, role },
+    }),
   ),
   constraints: list(constraint),
   sizes: list(size),

@@ -2,7 +2,7 @@ import type { Measure, UnitSettings } from '../units'
 import type { Sketch } from '../sketch'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 1
+export const PART_VERSION = 2
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,

@@ -66,6 +66,13 @@ export function faultProblem(fault: ProfileFault, sketch: Sketch, part: Part): P
         'Move one of them, or delete what is doubled.',
         involves,
       ).problem
+    case 'doubled':
+      return fail(
+        'profile.doubled',
+        `In profile ${sketch.name}, ${names.join(' and ')} lie on one another.`,
+        'Make them one.',
+        involves,
+      ).problem
     case 'belowAxis':
       return fail(
         'profile.axis',

@@ -1,7 +1,6 @@
-import { line } from '../geometry'
 import { valuesOf, type Part } from '../part'
 import { profileOf, type SectionEdge } from '../section'
-import { entityMap, locator, measureSize, type Sketch } from '../sketch'
+import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
 import { solve, withPositions, type Solution, type SizeValues } from '../solver'
 import type { Problem } from '../result'
 import type { Vec } from '../geometry'
@@ -103,7 +102,7 @@ function outlineEdges(sketch: Sketch): SectionEdge[] {
   return sketch.entities
     .filter((e) => e.role === 'outline')
     .map((e) => ({
-      piece: line(locate(e.from), locate(e.to)),
+      piece: pieceOf(e, locate),
       name: { step: sketch.id, entity: e.id, role: 'drawn' as const },
     }))
 }

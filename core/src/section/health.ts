@@ -41,7 +41,8 @@ export function crossingFaults(edges: readonly SectionEdge[]): ProfileFault[] {
       const doubled = !meeting && sharesBothEnds(edge, other) && sameMiddle(edge, other)
       if (meeting || doubled) {
         const at = meeting?.at ?? pointAt(edge.piece, 0.5)
-        faults.push({ kind: 'crossing', at, entities: [other.name.entity, edge.name.entity] })
+        const kind = doubled ? 'doubled' : 'crossing'
+        faults.push({ kind, at, entities: [other.name.entity, edge.name.entity] })
       }
     }
     active.push(i)

@@ -42,7 +42,7 @@ export function loopsOf(section: Section): Loop[] {
 
 /** A place where a profile is not sound. */
 export interface ProfileFault {
-  readonly kind: 'open' | 'crossing' | 'belowAxis' | 'zeroLength'
+  readonly kind: 'open' | 'crossing' | 'doubled' | 'belowAxis' | 'zeroLength'
   readonly at: Vec
   /** The sketch entities concerned. */
   readonly entities: readonly string[]

@@ -1,15 +1,22 @@
 import { AXIS_ID, ORIGIN_ID, type Constraint, type Size, type Sketch } from './types'
 
-/** The ids of points and lines a constraint or size stands on, the axis and origin left out. */
-export function referencesOf(item: Constraint | Size): string[] {
-  return allReferences(item).filter((id) => id !== AXIS_ID && id !== ORIGIN_ID)
+/** A constraint or a size. */
+export type Item = Constraint | Size
+
+/** The ids of points and curves a constraint or size stands on, the axis and origin left out. */
+export function referencesOf(item: Item): string[] {
+  return allReferences(item).filter(
+    (id) => id !== AXIS_ID && id !== ORIGIN_ID && id !== 'axial' && id !== 'radial',
+  )
 }
 
-function allReferences(item: Constraint | Size): string[] {
+function allReferences(item: Item): readonly string[] {
   switch (item.kind) {
     case 'coincident':
     case 'inLine':
     case 'axialDistance':
+    case 'radialDistance':
+    case 'distance':
       return [item.a, item.b]
     case 'symmetric':
       return [item.a, item.b, item.about]
@@ -17,32 +24,63 @@ function allReferences(item: Constraint | Size): string[] {
     case 'radial':
     case 'length':
       return [item.line]
-    case 'pointOnLine':
+    case 'pointOn':
+      return [item.point, item.curve]
     case 'midpoint':
       return [item.point, item.line]
     case 'fixed':
     case 'diameter':
       return [item.point]
+    case 'span':
+      return [item.point, item.about]
+    case 'gap':
+      return [item.item, item.to]
+    case 'radius':
+    case 'curveDiameter':
+    case 'arcLength':
+      return [item.curve]
     case 'angle':
     case 'parallel':
     case 'perpendicular':
-    case 'equal':
       return [item.line, item.to]
+    case 'equal':
+    case 'tangent':
+    case 'concentric':
+      return [item.curve, item.to]
+    case 'repeat':
+      return [...item.points, ...item.copies.flat(), item.along]
   }
 }
 
-/** What a point or line is called in a sentence: its kind and its place in the sketch, from 1. */
+/** Fields that hold an id of something else in the sketch. */
+const ID_FIELDS: ReadonlySet<string> = new Set([
+  ...['a', 'b', 'about', 'line', 'to', 'point', 'curve', 'item', 'along'],
+  ...['from', 'centre', 'rim'],
+])
+
+/** The same item or entity standing on other points and curves. */
+export function withIds<T extends object>(item: T, rename: (id: string) => string): T {
+  const entries = Object.entries(item).map(([key, value]: [string, unknown]) => {
+    if (ID_FIELDS.has(key) && typeof value === 'string') return [key, rename(value)]
+    if (key === 'points') return [key, (value as string[]).map(rename)]
+    if (key === 'copies') return [key, (value as string[][]).map((copy) => copy.map(rename))]
+    return [key, value]
+  })
+  return Object.fromEntries(entries) as T
+}
+
+/** What a point or curve is called in a sentence: its kind and its place in the sketch, from 1. */
 export function entityName(sketch: Sketch, id: string): string {
   if (id === AXIS_ID) return 'the axis'
   if (id === ORIGIN_ID) return 'the datum point'
-  const line = sketch.entities.findIndex((e) => e.id === id)
-  if (line >= 0) return `line ${line + 1}`
+  const found = sketch.entities.findIndex((e) => e.id === id)
+  if (found >= 0) return `${sketch.entities[found]?.kind ?? 'line'} ${found + 1}`
   const point = sketch.points.findIndex((p) => p.id === id)
   return point >= 0 ? `point ${point + 1}` : 'something deleted'
 }
 
 /** A constraint or size in words, as in “line 3 axial” or “⌀ of point 4”. */
-export function describeItem(sketch: Sketch, item: Constraint | Size): string {
+export function describeItem(sketch: Sketch, item: Item): string {
   const name = (id: string): string => entityName(sketch, id)
   switch (item.kind) {
     case 'coincident':
@@ -51,8 +89,8 @@ export function describeItem(sketch: Sketch, item: Constraint | Size): string {
       return `${name(item.line)} axial`
     case 'radial':
       return `${name(item.line)} radial`
-    case 'pointOnLine':
-      return `${name(item.point)} on ${name(item.line)}`
+    case 'pointOn':
+      return `${name(item.point)} on ${name(item.curve)}`
     case 'fixed':
       return `${name(item.point)} fixed`
     case 'inLine':
@@ -60,24 +98,61 @@ export function describeItem(sketch: Sketch, item: Constraint | Size): string {
     case 'parallel':
     case 'perpendicular':
       return `${name(item.line)} ${item.kind} to ${name(item.to)}`
-    case 'equal':
-      return `${name(item.line)} as long as ${name(item.to)}`
+    case 'equal': {
+      const round = sketch.entities.find((e) => e.id === item.curve)?.kind !== 'line'
+      return `${name(item.curve)} ${round ? 'equal in radius to' : 'as long as'} ${name(item.to)}`
+    }
+    case 'tangent':
+      return `${name(item.curve)} tangent to ${name(item.to)}`
+    case 'concentric':
+      return `${name(item.curve)} concentric with ${name(item.to)}`
     case 'midpoint':
       return `${name(item.point)} in the middle of ${name(item.line)}`
     case 'symmetric':
       return `${name(item.a)} and ${name(item.b)} symmetric about ${name(item.about)}`
-    case 'length':
-      return `length of ${name(item.line)}, ${item.name} = ${item.formula}`
-    case 'axialDistance':
-      return `axial distance of ${name(item.a)} and ${name(item.b)}, ${item.name} = ${item.formula}`
-    case 'diameter':
-      return `diameter at ${name(item.point)}, ${item.name} = ⌀${item.formula}`
-    case 'angle':
-      return `angle of ${name(item.line)} to ${name(item.to)}, ${item.name} = ${item.formula}`
+    case 'repeat':
+      return `repeat of ${item.points.length} points, ${item.copies.length + 1} in all`
+    default:
+      return `${measured(item, name)}, ${item.name} = ${signOf(item)}${item.formula}`
   }
 }
 
+/** What a size measures, in words. */
+function measured(size: Size, name: (id: string) => string): string {
+  switch (size.kind) {
+    case 'length':
+      return `length of ${name(size.line)}`
+    case 'axialDistance':
+      return `axial distance of ${name(size.a)} and ${name(size.b)}`
+    case 'radialDistance':
+      return `radial distance of ${name(size.a)} and ${name(size.b)}`
+    case 'distance':
+      return `distance of ${name(size.a)} and ${name(size.b)}`
+    case 'diameter':
+      return `diameter at ${name(size.point)}`
+    case 'span':
+      return `span of ${name(size.point)} about ${name(size.about)}`
+    case 'gap':
+      return `distance of ${name(size.item)} from ${name(size.to)}`
+    case 'radius':
+      return `radius of ${name(size.curve)}`
+    case 'curveDiameter':
+      return `diameter of ${name(size.curve)}`
+    case 'arcLength':
+      return `length of ${name(size.curve)}`
+    case 'angle':
+      return `angle of ${name(size.line)} to ${name(size.to)}`
+  }
+}
+
+/** The sign before a size's figure (ISO 129-1): ⌀ for diameters, R for radii. */
+export function signOf(size: Pick<Size, 'kind'>): string {
+  if (size.kind === 'diameter' || size.kind === 'curveDiameter') return '⌀'
+  if (size.kind === 'radius') return 'R'
+  return size.kind === 'arcLength' ? '⌒' : ''
+}
+
 /** The constraint or size of an id. */
-export function findItem(sketch: Sketch, id: string): Constraint | Size | undefined {
+export function findItem(sketch: Sketch, id: string): Item | undefined {
   return sketch.constraints.find((c) => c.id === id) ?? sketch.sizes.find((s) => s.id === id)
 }

@@ -1,11 +1,27 @@
 export * from './types'
-export { describeItem, entityName, findItem, referencesOf } from './describe'
 export {
+  describeItem,
+  entityName,
+  findItem,
+  referencesOf,
+  signOf,
+  withIds,
+  type Item,
+} from './describe'
+export {
+  endsOf,
   entityMap,
   isGiven,
   lineEnds,
+  lineOf,
+  linesOf,
   locator,
   measureSize,
+  offLine,
+  pieceOf,
+  pointsOf,
+  roundOf,
   signedAngle,
+  type Entities,
   type Locate,
 } from './measure'

@@ -10,18 +10,42 @@ export interface SketchPoint {
 }
 
 /** Outline bounds material; construction and centre lines only guide. */
-export type LineRole = 'outline' | 'construction' | 'centre'
+export type Role = 'outline' | 'construction' | 'centre'
 
 export interface SketchLine {
   readonly id: string
   readonly kind: 'line'
   readonly from: string
   readonly to: string
-  readonly role: LineRole
+  readonly role: Role
 }
 
-/** Everything drawn between points; arcs and curves join this union. */
-export type Entity = SketchLine
+/** Part of a circle from one point to another about a centre. */
+export interface SketchArc {
+  readonly id: string
+  readonly kind: 'arc'
+  readonly from: string
+  readonly to: string
+  readonly centre: string
+  /** The way it turns from its start to its end, with x to the right and y upwards. */
+  readonly counterClockwise: boolean
+  readonly role: Role
+}
+
+/**
+ * A full circle. Its rim is a point that lies axially beside the centre, on the side of greater x,
+ * so that a circle has just the three freedoms of its place and its radius.
+ */
+export interface SketchCircle {
+  readonly id: string
+  readonly kind: 'circle'
+  readonly centre: string
+  readonly rim: string
+  readonly role: Role
+}
+
+/** Everything drawn between points. */
+export type Entity = SketchLine | SketchArc | SketchCircle
 
 /** The part's axis: a line every sketch has, along y = 0. */
 export const AXIS_ID = 'axis'
@@ -51,11 +75,11 @@ export interface Radial extends Identified {
   readonly line: string
 }
 
-/** A point lies on a line or its extension; the line may be the axis. */
-export interface PointOnLine extends Identified {
-  readonly kind: 'pointOnLine'
+/** A point lies on a line or its extension, or on the circle of an arc; it may be the axis. */
+export interface PointOn extends Identified {
+  readonly kind: 'pointOn'
   readonly point: string
-  readonly line: string
+  readonly curve: string
 }
 
 /** A point stays at a place, in mm. */
@@ -74,10 +98,20 @@ export interface InLine extends Identified {
   readonly along: 'axial' | 'radial'
 }
 
-/** Two lines run in one direction, square to one another, or are of one length. */
+/** Two lines run in one direction, or square to one another. */
 export interface LinePair extends Identified {
-  readonly kind: 'parallel' | 'perpendicular' | 'equal'
+  readonly kind: 'parallel' | 'perpendicular'
   readonly line: string
+  readonly to: string
+}
+
+/**
+ * Two lines are of one length, or two arcs or circles of one radius; two curves touch without a
+ * corner; two arcs or circles have one centre.
+ */
+export interface CurvePair extends Identified {
+  readonly kind: 'equal' | 'tangent' | 'concentric'
+  readonly curve: string
   readonly to: string
 }
 
@@ -88,7 +122,7 @@ export interface Midpoint extends Identified {
   readonly line: string
 }
 
-/** Two points mirror one another about a line, which may be the axis. */
+/** Two points mirror one another about a line, which may be the axis, or about a point. */
 export interface Symmetric extends Identified {
   readonly kind: 'symmetric'
   readonly a: string
@@ -96,8 +130,35 @@ export interface Symmetric extends Identified {
   readonly about: string
 }
 
+/**
+ * Points repeat in one direction at one pitch: the n-th point of each copy lies as many pitches
+ * from the n-th of the first as the copy counts. Neighbouring copies may share points; the pitch is
+ * then the width of what is repeated.
+ */
+export interface Repeat extends Identified {
+  readonly kind: 'repeat'
+  readonly points: readonly string[]
+  readonly copies: readonly (readonly string[])[]
+  /** The way the copies go: along the axis, square to it, or along a line of the sketch. */
+  readonly along: string
+}
+
+/** Directions of a repeat that are no line's id. */
+export const ALONG_AXIS = 'axial'
+export const ALONG_RADIUS = 'radial'
+
 export type Constraint =
-  Coincident | Axial | Radial | PointOnLine | Fixed | InLine | LinePair | Midpoint | Symmetric
+  | Coincident
+  | Axial
+  | Radial
+  | PointOn
+  | Fixed
+  | InLine
+  | LinePair
+  | CurvePair
+  | Midpoint
+  | Symmetric
+  | Repeat
 
 interface Sized extends Identified {
   /** The name by which formulas read this size. */
@@ -106,6 +167,8 @@ interface Sized extends Identified {
   readonly formula: string
   /** A reference only reports what it measures; it drives nothing. */
   readonly reference: boolean
+  /** Where its label was dragged to, in mm from where what it measures has its middle. */
+  readonly label?: { readonly x: number; readonly y: number }
 }
 
 /** The length of a line. */
@@ -114,9 +177,11 @@ export interface LengthSize extends Sized {
   readonly line: string
 }
 
-/** The distance of two points along the axis. */
-export interface AxialDistanceSize extends Sized {
-  readonly kind: 'axialDistance'
+/**
+ * The distance of two points: along the axis, square to it, or straight from one to the other.
+ */
+export interface DistanceSize extends Sized {
+  readonly kind: 'axialDistance' | 'radialDistance' | 'distance'
   readonly a: string
   readonly b: string
 }
@@ -125,6 +190,27 @@ export interface AxialDistanceSize extends Sized {
 export interface DiameterSize extends Sized {
   readonly kind: 'diameter'
   readonly point: string
+}
+
+/** Twice the distance of a point from a line: the full width of what is symmetric about it. */
+export interface SpanSize extends Sized {
+  readonly kind: 'span'
+  readonly point: string
+  readonly about: string
+}
+
+/** The distance of a point or of a parallel line from a line, or of two concentric arcs or circles. */
+export interface GapSize extends Sized {
+  readonly kind: 'gap'
+  /** A point, a line, an arc or a circle. */
+  readonly item: string
+  readonly to: string
+}
+
+/** The radius of an arc or circle, twice it, or the length of an arc along its curve. */
+export interface CurveSize extends Sized {
+  readonly kind: 'radius' | 'curveDiameter' | 'arcLength'
+  readonly curve: string
 }
 
 /**
@@ -138,7 +224,8 @@ export interface AngleSize extends Sized {
   readonly reversed: boolean
 }
 
-export type Size = LengthSize | AxialDistanceSize | DiameterSize | AngleSize
+export type Size =
+  LengthSize | DistanceSize | DiameterSize | SpanSize | GapSize | CurveSize | AngleSize
 
 export interface Sketch {
   readonly id: string

@@ -4,7 +4,7 @@ import { prepareBlock } from './leastChange'
 import { createRandom } from './random'
 import { analyseRank, type RankReport, type SparseRow } from './rank'
 import { initialUnknowns, writeCoordinates, type System } from './system'
-import type { Equation } from './equations'
+import { WIDEST, type Equation } from './equations'
 
 /** What a system's structure allows, found once for many solves. */
 export interface Analysis {
@@ -55,7 +55,18 @@ function rowsAtWitness(system: System): SparseRow[] {
     prepareBlock(system, geometric, all, coordinates).solve(unknowns)
     writeCoordinates(system, unknowns, coordinates)
   }
-  const gradient = new Float64Array(8)
+  return rowsAt(system, coordinates)
+}
+
+/** The derivatives of all equations where the points stand. */
+export function rowsHere(system: System): SparseRow[] {
+  const coordinates = new Float64Array(system.start.length)
+  writeCoordinates(system, initialUnknowns(system), coordinates)
+  return rowsAt(system, coordinates)
+}
+
+function rowsAt(system: System, coordinates: Float64Array): SparseRow[] {
+  const gradient = new Float64Array(WIDEST)
   return system.equations.map((equation) => {
     equation.evaluate(coordinates, gradient)
     const sums = new Map<number, number>()

@@ -1,5 +1,6 @@
 import { SOLVE_TOLERANCE } from '../tolerances'
 import { analyseSystem, type Analysis } from './analysis'
+import { WIDEST } from './equations'
 import { prepareBlock } from './leastChange'
 import { LARGEST_SMALL_BLOCK, createSmallSolver } from './smallBlock'
 import {
@@ -54,7 +55,7 @@ export function attempt(
     }
   }
   writeCoordinates(system, unknowns, coordinates)
-  const gradient = new Float64Array(8)
+  const gradient = new Float64Array(WIDEST)
   if (!faults.some((f) => f.kind === 'conflict')) {
     for (const { equation, from } of analysis.dependent) {
       const misfit = Math.abs(equation.evaluate(coordinates, gradient))
@@ -106,5 +107,7 @@ function suspectsAround(
     if (first === undefined) firstOf.set(u, c)
     else system.reasonsBetween(first, c).forEach((r) => suspects.add(r))
   }
+  // What an arc is by nature has no owner and is nobody's fault.
+  suspects.delete('')
   return [...suspects]
 }

@@ -4,21 +4,36 @@
  * tolerance fits all.
  */
 export interface Equation {
-  /** The id of the constraint or size that asks for it. */
+  /** The id of the constraint or size that asks for it; empty for what an arc is by its nature. */
   readonly owner: string
-  /** The coordinates it reads, in the order of its gradient. */
+  /** The coordinates it reads, in the order of its gradient; one may come more than once. */
   readonly coordinates: Int32Array
   /** True when it carries a size's value; false when it is a purely geometric demand. */
   readonly valued: boolean
   /**
    * The residual in mm where the coordinates stand.
    * @param at all coordinates in mm
-   * @param gradient receives one derivative per coordinate read
+   * @param gradient receives one derivative per coordinate read, `WIDEST` at most
    */
   evaluate(at: Float64Array, gradient: Float64Array): number
 }
 
+/** The most coordinates one equation reads. */
+export const WIDEST = 16
+
 const value = (array: Float64Array, i: number): number => array[i] ?? 0
+
+/** Something measured on points: a length or a signed distance in mm. Equations are sums of such. */
+export interface Measure {
+  readonly coordinates: readonly number[]
+  /**
+   * The measured value in mm; writes its derivatives, times a weight, from a slot on.
+   */
+  evaluate(at: Float64Array, gradient: Float64Array, slot: number, weight: number): number
+}
+
+const coordinatesOf = (...points: readonly number[]): number[] =>
+  points.flatMap((p) => [2 * p, 2 * p + 1])
 
 /** What reads only b − a changes by a vector with b, and against it with a. */
 function spread(gradient: Float64Array, slot: number, gx: number, gy: number): void {
@@ -28,58 +43,152 @@ function spread(gradient: Float64Array, slot: number, gx: number, gy: number): v
   gradient[slot + 3] = gy
 }
 
-/** |b − a| = length. */
-export function lengthEquation(owner: string, a: number, b: number, length: number): Equation {
-  const coordinates = Int32Array.of(2 * a, 2 * a + 1, 2 * b, 2 * b + 1)
+/** |b − a| */
+export function separation(a: number, b: number): Measure {
   return {
-    owner,
-    coordinates,
-    valued: true,
-    evaluate(at, gradient) {
+    coordinates: coordinatesOf(a, b),
+    evaluate(at, gradient, slot, weight) {
       const dx = value(at, 2 * b) - value(at, 2 * a)
       const dy = value(at, 2 * b + 1) - value(at, 2 * a + 1)
       const size = Math.hypot(dx, dy)
-      // Ends on one spot have no direction; any will do to part them.
+      // Points on one spot have no direction; any will do to part them.
       const ux = size > 0 ? dx / size : 1
       const uy = size > 0 ? dy / size : 0
-      spread(gradient, 0, ux, uy)
-      return size - length
+      spread(gradient, slot, weight * ux, weight * uy)
+      return size
     },
   }
 }
 
-/** The signed distance of a point from the line through a and b is nought. */
-export function pointOnLineEquation(owner: string, p: number, a: number, b: number): Equation {
-  const coordinates = Int32Array.of(2 * p, 2 * p + 1, 2 * a, 2 * a + 1, 2 * b, 2 * b + 1)
+/** The distance of p from the line through a and b, positive on the left of its direction. */
+export function offset(p: number, a: number, b: number): Measure {
   return {
-    owner,
-    coordinates,
-    valued: false,
-    evaluate(at, gradient) {
+    coordinates: coordinatesOf(p, a, b),
+    evaluate(at, gradient, slot, weight) {
       const dx = value(at, 2 * b) - value(at, 2 * a)
       const dy = value(at, 2 * b + 1) - value(at, 2 * a + 1)
       const px = value(at, 2 * p) - value(at, 2 * a)
       const py = value(at, 2 * p + 1) - value(at, 2 * a + 1)
       const size = Math.hypot(dx, dy) || 1
-      const ux = dx / size
-      const uy = dy / size
-      const off = ux * py - uy * px
-      const along = (ux * px + uy * py) / size
+      const ux = (weight * dx) / size
+      const uy = (weight * dy) / size
+      const along = (dx * px + dy * py) / (size * size)
       // Moving an end by h across the line moves the foot by h·(1 − along) or h·along.
-      gradient[0] = -uy
-      gradient[1] = ux
-      gradient[2] = uy * (1 - along)
-      gradient[3] = -ux * (1 - along)
-      gradient[4] = uy * along
-      gradient[5] = -ux * along
-      return off
+      gradient[slot] = -uy
+      gradient[slot + 1] = ux
+      gradient[slot + 2] = uy * (1 - along)
+      gradient[slot + 3] = -ux * (1 - along)
+      gradient[slot + 4] = uy * along
+      gradient[slot + 5] = -ux * along
+      return (dx * py - dy * px) / size
     },
   }
 }
 
+/** How far q lies from p in the direction of the line from a to b. */
+export function advance(p: number, q: number, a: number, b: number): Measure {
+  return {
+    coordinates: coordinatesOf(p, q, a, b),
+    evaluate(at, gradient, slot, weight) {
+      const dx = value(at, 2 * b) - value(at, 2 * a)
+      const dy = value(at, 2 * b + 1) - value(at, 2 * a + 1)
+      const size = Math.hypot(dx, dy) || 1
+      const [ux, uy] = [dx / size, dy / size]
+      const wx = value(at, 2 * q) - value(at, 2 * p)
+      const wy = value(at, 2 * q + 1) - value(at, 2 * p + 1)
+      const along = ux * wx + uy * wy
+      spread(gradient, slot, weight * ux, weight * uy)
+      const share = weight / size
+      spread(gradient, slot + 4, share * (wx - along * ux), share * (wy - along * uy))
+      return along
+    },
+  }
+}
+
+/** One coordinate. */
+export function coordinate(c: number): Measure {
+  return {
+    coordinates: [c],
+    evaluate(at, gradient, slot, weight) {
+      gradient[slot] = weight
+      return value(at, c)
+    },
+  }
+}
+
+/** The length of the arc from a to b about c, which may be a turn either way. */
+export function arcLength(a: number, b: number, c: number, counterClockwise: boolean): Measure {
+  return {
+    coordinates: coordinatesOf(a, b, c),
+    evaluate(at, gradient, slot, weight) {
+      const [ax, ay] = [
+        value(at, 2 * a) - value(at, 2 * c),
+        value(at, 2 * a + 1) - value(at, 2 * c + 1),
+      ]
+      const [bx, by] = [
+        value(at, 2 * b) - value(at, 2 * c),
+        value(at, 2 * b + 1) - value(at, 2 * c + 1),
+      ]
+      const radius = Math.hypot(ax, ay) || 1
+      const far = bx * bx + by * by || 1
+      const turn = Math.atan2(ax * by - ay * bx, ax * bx + ay * by)
+      const way = counterClockwise ? turn : -turn
+      const sweep = way > 0 ? way : way + 2 * Math.PI
+      const sign = counterClockwise ? weight : -weight
+      // r·θ: the radius is that of the start; the sweep turns with both ends.
+      const gax = (weight * sweep * ax) / radius + (sign * ay) / radius
+      const gay = (weight * sweep * ay) / radius - (sign * ax) / radius
+      const gbx = (-sign * radius * by) / far
+      const gby = (sign * radius * bx) / far
+      gradient[slot] = gax
+      gradient[slot + 1] = gay
+      gradient[slot + 2] = gbx
+      gradient[slot + 3] = gby
+      gradient[slot + 4] = -gax - gbx
+      gradient[slot + 5] = -gay - gby
+      return radius * sweep
+    },
+  }
+}
+
+/** A measure with the weight it has in a sum. */
+export type Term = readonly [weight: number, measure: Measure]
+
 /**
- * The direction from a to b stands at an angle to the direction from c to d, or to the axis when
- * these are left out.
+ * A weighted sum of measures comes to a target.
+ * @param target in mm; left out for purely geometric demands, whose sum is nought
+ */
+export function sumEquation(owner: string, terms: readonly Term[], target?: number): Equation {
+  const goal = target ?? 0
+  return {
+    owner,
+    coordinates: Int32Array.from(terms.flatMap(([, measure]) => measure.coordinates)),
+    valued: target !== undefined,
+    evaluate(at, gradient) {
+      let sum = -goal
+      let slot = 0
+      for (const [weight, measure] of terms) {
+        sum += weight * measure.evaluate(at, gradient, slot, weight)
+        slot += measure.coordinates.length
+      }
+      return sum
+    },
+  }
+}
+
+/** A sum of coordinates with fixed weights is nought, in mm: middles and mirror images. */
+export function weightedEquation(
+  owner: string,
+  terms: readonly (readonly [coordinate: number, weight: number])[],
+): Equation {
+  return sumEquation(
+    owner,
+    terms.map(([c, weight]) => [weight, coordinate(c)]),
+  )
+}
+
+/**
+ * The direction from a to b stands at an angle to the direction from c to d.
  * @param angle target in radians, signed, in (−π, π]
  * @param arm length in mm by which the angle's error is multiplied
  * @param valued false when the angle is no size's but a matter of the constraint's kind
@@ -87,13 +196,11 @@ export function pointOnLineEquation(owner: string, p: number, a: number, b: numb
 export function angleEquation(
   owner: string,
   [a, b]: readonly [number, number],
-  to: readonly [number, number] | undefined,
+  [c, d]: readonly [number, number],
   angle: number,
   arm: number,
   valued = true,
 ): Equation {
-  const points = to ? [a, b, to[0], to[1]] : [a, b]
-  const coordinates = Int32Array.from(points.flatMap((p) => [2 * p, 2 * p + 1]))
   const direction = (
     at: Float64Array,
     p: number,
@@ -112,11 +219,11 @@ export function angleEquation(
   }
   return {
     owner,
-    coordinates,
+    coordinates: Int32Array.from(coordinatesOf(a, b, c, d)),
     valued,
     evaluate(at, gradient) {
       const first = direction(at, a, b, gradient, 0, 1)
-      const second = to ? direction(at, to[0], to[1], gradient, 4, -1) : 0
+      const second = direction(at, c, d, gradient, 4, -1)
       return arm * wrap(first - second - angle)
     },
   }
@@ -126,102 +233,4 @@ export function angleEquation(
 function wrap(angle: number): number {
   const turn = 2 * Math.PI
   return angle - turn * Math.floor((angle + Math.PI) / turn)
-}
-
-/** |b − a| = |d − c|: two lines are of one length. */
-export function equalLengthEquation(
-  owner: string,
-  [a, b]: readonly [number, number],
-  [c, d]: readonly [number, number],
-): Equation {
-  const coordinates = Int32Array.from([a, b, c, d].flatMap((p) => [2 * p, 2 * p + 1]))
-  const span = (
-    at: Float64Array,
-    p: number,
-    q: number,
-    gradient: Float64Array,
-    slot: number,
-    sign: number,
-  ): number => {
-    const dx = value(at, 2 * q) - value(at, 2 * p)
-    const dy = value(at, 2 * q + 1) - value(at, 2 * p + 1)
-    const size = Math.hypot(dx, dy)
-    const ux = size > 0 ? (sign * dx) / size : sign
-    const uy = size > 0 ? (sign * dy) / size : 0
-    spread(gradient, slot, ux, uy)
-    return size
-  }
-  return {
-    owner,
-    coordinates,
-    valued: false,
-    evaluate: (at, gradient) => span(at, a, b, gradient, 0, 1) - span(at, c, d, gradient, 4, -1),
-  }
-}
-
-/** A sum of coordinates with fixed weights is nought, in mm: middles and mirror images. */
-export function weightedEquation(
-  owner: string,
-  terms: readonly (readonly [coordinate: number, weight: number])[],
-): Equation {
-  return {
-    owner,
-    coordinates: Int32Array.from(terms, ([c]) => c),
-    valued: false,
-    evaluate(at, gradient) {
-      let sum = 0
-      terms.forEach(([c, weight], k) => {
-        sum += weight * value(at, c)
-        gradient[k] = weight
-      })
-      return sum
-    },
-  }
-}
-
-/**
- * Two points mirror one another about the line through c and e: their middle lies on it, and the
- * way from one to the other is square to it.
- */
-export function symmetryEquations(
-  owner: string,
-  [a, b]: readonly [number, number],
-  [c, e]: readonly [number, number],
-): readonly Equation[] {
-  const coordinates = Int32Array.from([a, b, c, e].flatMap((p) => [2 * p, 2 * p + 1]))
-  const read = (at: Float64Array) => {
-    const [cx, cy] = [value(at, 2 * c), value(at, 2 * c + 1)]
-    const [dx, dy] = [value(at, 2 * e) - cx, value(at, 2 * e + 1) - cy]
-    const size = Math.hypot(dx, dy) || 1
-    const [ax, ay, bx, by] = [a, a, b, b].map((p, k) => value(at, 2 * p + (k % 2)))
-    return { cx, cy, size, ux: dx / size, uy: dy / size, ax, ay, bx, by }
-  }
-  const middle: Equation = {
-    owner,
-    coordinates,
-    valued: false,
-    evaluate(at, gradient) {
-      const { cx, cy, size, ux, uy, ax = 0, ay = 0, bx = 0, by = 0 } = read(at)
-      const [px, py] = [(ax + bx) / 2 - cx, (ay + by) / 2 - cy]
-      const along = (ux * px + uy * py) / size
-      const parts = [-uy / 2, ux / 2, -uy / 2, ux / 2]
-      gradient.set(parts)
-      gradient.set([uy * (1 - along), -ux * (1 - along), uy * along, -ux * along], 4)
-      return ux * py - uy * px
-    },
-  }
-  const square: Equation = {
-    owner,
-    coordinates,
-    valued: false,
-    evaluate(at, gradient) {
-      const { size, ux, uy, ax = 0, ay = 0, bx = 0, by = 0 } = read(at)
-      const [wx, wy] = [bx - ax, by - ay]
-      const along = ux * wx + uy * wy
-      const [tx, ty] = [(wx - along * ux) / size, (wy - along * uy) / size]
-      gradient.set([-ux, -uy, ux, uy, -tx, -ty, tx, ty])
-      return along
-    },
-  }
-  return [middle, square]
 }

@@ -1,22 +1,18 @@
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { AXIS_ID, ORIGIN_ID, entityMap, locator, signedAngle, type Sketch } from '../sketch'
-import {
-  angleEquation,
-  equalLengthEquation,
-  lengthEquation,
-  pointOnLineEquation,
-  symmetryEquations,
-  weightedEquation,
-  type Equation,
-} from './equations'
-import { createLinearGraph, type Circle, type LinearGraph } from './linearGraph'
+import { AXIS_ID, ORIGIN_ID, entityMap, locator, pointsOf, type Size, type Sketch } from '../sketch'
+import { arcByNature, readConstraint, readSize, sizedArc } from './demands'
+import { createLinearGraph, type Circle } from './linearGraph'
+import { createTies, reduceDemands } from './reduce'
+import type { Equation } from './equations'
+import type { Demand, Setting } from './relations'
 
 /** Values of the driving sizes by size id, in mm and radians. */
 export type SizeValues = ReadonlyMap<string, number>
 
 /**
  * A sketch as numbers: coordinates merged into unknowns, and equations between what is left.
- * Coordinate 2·i is x and 2·i + 1 is y of point i; the last point is the origin, which stands still.
+ * Coordinate 2·i is x and 2·i + 1 is y of point i; the last two points stand still: the origin and
+ * a point of the axis 1 mm from it, between which the axis is a line like others.
  */
 export interface System {
   readonly pointIds: readonly string[]
@@ -46,157 +42,38 @@ export function buildSystem(
   values: SizeValues,
   keep: (id: string) => boolean = () => true,
 ): System {
-  const pointIds = [...sketch.points.map((p) => p.id), ORIGIN_ID]
+  const pointIds = [...sketch.points.map((p) => p.id), ORIGIN_ID, AXIS_ID]
   const indexOf = new Map(pointIds.map((id, i) => [id, i]))
-  const lines = entityMap(sketch)
+  const entities = entityMap(sketch)
   const count = pointIds.length
+  const [origin, onAxis] = [count - 2, count - 1]
   const start = new Float64Array(2 * count)
   sketch.points.forEach((p, i) => {
     start[2 * i] = p.x
     start[2 * i + 1] = p.y
   })
   const extent = extentOf(start)
+  start[2 * onAxis] = 1
   const graph = createLinearGraph(2 * count)
-  const circles: Circle[] = []
-  const equations: Equation[] = []
-  const index = (id: string): number => indexOf.get(id) ?? count - 1
-  const x = (i: number): number => 2 * i
-  const y = (i: number): number => 2 * i + 1
-  const coordinate = (c: number): number => start[c] ?? 0
-  const groundX = x(count - 1)
-  const groundY = y(count - 1)
-  // Both coordinates of the origin are one held class, so that every held value hangs on one root.
+  const [groundX, groundY] = [2 * origin, 2 * origin + 1]
+  // What is held is one class, so that every held value hangs on one root.
   graph.tie(groundX, groundY, 0, '')
-  const tie: Tie = (a, b, difference, reason, support) => {
-    const circle = graph.tie(a, b, difference, reason, support)
-    if (circle) circles.push(circle)
+  graph.tie(groundX, 2 * onAxis, 1, '')
+  graph.tie(groundY, 2 * onAxis + 1, 0, '')
+  const { ties, circles } = createTies(graph, start, [groundX, groundY], VERTEX_TOLERANCE)
+  const index = (id: string): number => indexOf.get(id) ?? origin
+  const setting: Setting = {
+    entities,
+    locate: locator(sketch),
+    index,
+    line: (id) => {
+      const found = entities.get(id)
+      return found?.kind === 'line' ? [index(found.from), index(found.to)] : [origin, onAxis]
+    },
+    ties,
+    extent,
   }
-  const locate = locator(sketch)
-  const NOWHERE = [0, 0] as const
-  const ends = (id: string): readonly [number, number] | undefined => {
-    const line = lines.get(id)
-    return line && [index(line.from), index(line.to)]
-  }
-  /** The difference keeps its sign from where the points stand. */
-  const signed = (a: number, b: number, size: number): number =>
-    coordinate(b) < coordinate(a) ? -size : size
-
-  for (const c of sketch.constraints) {
-    if (!keep(c.id)) continue
-    switch (c.kind) {
-      case 'coincident': {
-        const [a, b] = [index(c.a), index(c.b)]
-        tie(x(a), x(b), 0, c.id)
-        tie(y(a), y(b), 0, c.id)
-        break
-      }
-      case 'axial':
-      case 'radial': {
-        const [a, b] = ends(c.line) ?? NOWHERE
-        if (c.kind === 'axial') tie(y(a), y(b), 0, c.id)
-        else tie(x(a), x(b), 0, c.id)
-        break
-      }
-      case 'fixed': {
-        const p = index(c.point)
-        const closed = [
-          graph.tie(groundX, x(p), c.x, c.id),
-          graph.tie(groundY, y(p), c.y, c.id),
-        ].flatMap((circle) => circle ?? [])
-        // A point that is held one way already may still be fixed the other way.
-        const partly = closed.length === 1 && closed.every((k) => k.misfit <= VERTEX_TOLERANCE)
-        if (!partly) circles.push(...closed)
-        break
-      }
-      case 'pointOnLine':
-        if (c.line === AXIS_ID) tie(groundY, y(index(c.point)), 0, c.id)
-        break
-      case 'inLine': {
-        const [a, b] = [index(c.a), index(c.b)]
-        if (c.along === 'axial') tie(y(a), y(b), 0, c.id)
-        else tie(x(a), x(b), 0, c.id)
-        break
-      }
-      case 'parallel':
-      case 'perpendicular': {
-        const [first, second] = [ends(c.line) ?? NOWHERE, ends(c.to)]
-        const now = signedAngle({ ...c, reversed: false }, lines, locate)
-        equations.push(angleEquation(c.id, first, second, nearestTurn(now, c.kind), extent, false))
-        break
-      }
-      case 'equal':
-        equations.push(equalLengthEquation(c.id, ends(c.line) ?? NOWHERE, ends(c.to) ?? NOWHERE))
-        break
-      case 'midpoint': {
-        const [a, b] = ends(c.line) ?? NOWHERE
-        const p = index(c.point)
-        for (const axis of [0, 1]) {
-          const terms = [p, a, b].map((i, k) => [2 * i + axis, k === 0 ? 2 : -1] as const)
-          equations.push(weightedEquation(c.id, terms))
-        }
-        break
-      }
-      case 'symmetric': {
-        const [a, b] = [index(c.a), index(c.b)]
-        const about = ends(c.about)
-        if (about) equations.push(...symmetryEquations(c.id, [a, b], about))
-        else {
-          tie(x(a), x(b), 0, c.id)
-          equations.push(
-            weightedEquation(c.id, [
-              [y(a), 1],
-              [y(b), 1],
-            ]),
-          )
-        }
-        break
-      }
-    }
-  }
-
-  const lengths: { owner: string; a: number; b: number; size: number }[] = []
-  for (const size of sketch.sizes) {
-    const target = values.get(size.id)
-    if (size.reference || target === undefined || !keep(size.id)) continue
-    switch (size.kind) {
-      case 'length': {
-        const [a, b] = ends(size.line) ?? NOWHERE
-        lengths.push({ owner: size.id, a, b, size: target })
-        break
-      }
-      case 'axialDistance': {
-        const [a, b] = [x(index(size.a)), x(index(size.b))]
-        tie(a, b, signed(a, b, target), size.id)
-        break
-      }
-      case 'diameter': {
-        const c = y(index(size.point))
-        tie(groundY, c, coordinate(c) < 0 ? -target / 2 : target / 2, size.id)
-        break
-      }
-      case 'angle': {
-        const first = ends(size.line) ?? NOWHERE
-        const second = ends(size.to)
-        const now = signedAngle(size, lines, locate)
-        const turned: readonly [number, number] = size.reversed ? [first[1], first[0]] : first
-        const angle = now < 0 ? -target : target
-        equations.push(angleEquation(size.id, turned, second, angle, extent))
-        break
-      }
-    }
-  }
-
-  const onLines = sketch.constraints.flatMap((c) => {
-    const line = c.kind === 'pointOnLine' && keep(c.id) ? ends(c.line) : undefined
-    return c.kind === 'pointOnLine' && line ? [{ owner: c.id, p: index(c.point), line }] : []
-  })
-  const linear = reduceToTies(lengths, onLines, graph, tie, signed)
-  for (const l of lengths) {
-    if (!linear.has(l.owner)) equations.push(lengthEquation(l.owner, l.a, l.b, l.size))
-  }
-  for (const c of onLines) {
-    if (!linear.has(c.owner)) equations.push(pointOnLineEquation(c.owner, c.p, ...c.line))
-  }
+  const equations = reduceDemands(demandsOf(sketch, values, keep, setting), ties)
 
   const held = graph.rootOf(groundX)
   const shift = graph.offsetOf(groundX)
@@ -228,55 +105,50 @@ export function buildSystem(
   }
 }
 
-/** The angle that makes lines parallel or square and is nearest to the one they have, in radians. */
-function nearestTurn(now: number, kind: 'parallel' | 'perpendicular'): number {
-  const quarter = Math.PI / 2
-  if (kind === 'perpendicular') return now < 0 ? -quarter : quarter
-  return Math.abs(now) <= quarter ? 0 : Math.PI
-}
-
-type Tie = (...args: Parameters<LinearGraph['tie']>) => void
-
-/**
- * Lengths of lines that run axially or radially by other ties, and points on such lines, are ties
- * themselves. Each may make further lines straight, so this goes on until nothing changes.
- * @returns the owners that became ties
- */
-function reduceToTies(
-  lengths: readonly { owner: string; a: number; b: number; size: number }[],
-  onLines: readonly { owner: string; p: number; line: readonly [number, number] }[],
-  graph: LinearGraph,
-  tie: Tie,
-  signed: (a: number, b: number, size: number) => number,
-): ReadonlySet<string> {
-  const done = new Set<string>()
-  const together = (a: number, b: number): boolean =>
-    graph.rootOf(a) === graph.rootOf(b) && Math.abs(graph.offsetOf(a) - graph.offsetOf(b)) < 1e-12
-  for (let before = -1; before !== done.size;) {
-    before = done.size
-    for (const { owner, a, b, size } of lengths) {
-      if (done.has(owner)) continue
-      for (const axis of [0, 1]) {
-        const [along, across] = [axis, 1 - axis]
-        if (done.has(owner) || !together(2 * a + across, 2 * b + across)) continue
-        if (together(2 * a + along, 2 * b + along)) continue
-        const difference = signed(2 * a + along, 2 * b + along, size)
-        const support = [2 * a + across, 2 * b + across] as const
-        tie(2 * a + along, 2 * b + along, difference, owner, support)
-        done.add(owner)
-      }
-    }
-    for (const { owner, p, line } of onLines) {
-      const [a, b] = line
-      for (const across of [0, 1]) {
-        if (done.has(owner) || !together(2 * a + across, 2 * b + across)) continue
-        if (together(2 * a + 1 - across, 2 * b + 1 - across)) continue
-        tie(2 * a + across, 2 * p + across, 0, owner, [2 * a + across, 2 * b + across])
-        done.add(owner)
+/** All demands of a sketch: what arcs are by nature first, so that others are found at odds with it. */
+function demandsOf(
+  sketch: Sketch,
+  values: SizeValues,
+  keep: (id: string) => boolean,
+  setting: Setting,
+): Demand[] {
+  const { ties, index, entities } = setting
+  const constraints = sketch.constraints.filter((c) => keep(c.id))
+  const sizes = sketch.sizes.filter((s) => !s.reference && values.has(s.id) && keep(s.id))
+  for (const e of sketch.entities) {
+    if (e.kind === 'circle') ties.tie(2 * index(e.centre) + 1, 2 * index(e.rim) + 1, 0, '')
+  }
+  // Copies of an arc are round because the arc is.
+  const copied = new Set<string>()
+  for (const c of constraints) {
+    if (c.kind !== 'repeat') continue
+    for (const copy of c.copies) {
+      const points = new Set(copy)
+      for (const e of sketch.entities) {
+        if (e.kind === 'arc' && pointsOf(e).every((p) => points.has(p))) copied.add(e.id)
       }
     }
   }
-  return done
+  const radii = new Map<string, Size>()
+  for (const size of sizes) {
+    if (size.kind !== 'radius' && size.kind !== 'curveDiameter') continue
+    const arc = entities.get(size.curve)
+    if (arc?.kind === 'arc' && !copied.has(arc.id) && !radii.has(arc.id)) radii.set(arc.id, size)
+  }
+  const demands: Demand[] = []
+  for (const e of sketch.entities) {
+    if (!copied.has(e.id) && !radii.has(e.id)) demands.push(...arcByNature(setting, e))
+  }
+  for (const c of constraints) demands.push(...readConstraint(setting, c))
+  for (const size of sizes) {
+    const target = values.get(size.id) ?? 0
+    const arc = 'curve' in size ? entities.get(size.curve) : undefined
+    if (arc && radii.get(arc.id) === size) {
+      const radius = size.kind === 'radius' ? target : target / 2
+      demands.push(...sizedArc(setting, size.id, arc, radius))
+    } else demands.push(...readSize(setting, size, target))
+  }
+  return demands
 }
 
 function extentOf(coordinates: Float64Array): number {

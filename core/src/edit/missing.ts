@@ -1,0 +1,108 @@
+import { AXIS_ID, ORIGIN_ID, entityMap, lineEnds, linesOf, locator, type Sketch } from '../sketch'
+import { solve, type SizeValues } from '../solver'
+import { valuesOf, type Part } from '../part'
+import { measureOffer, named, type SizeOffer } from './offers'
+import type { NewConstraint } from './draft'
+
+/** Something that would take a freedom away: a size, or a constraint, with the length it concerns. */
+export type Proposal =
+  | { readonly kind: 'size'; readonly offer: SizeOffer; readonly extent: number }
+  | { readonly kind: 'tie'; readonly tie: NewConstraint; readonly extent: number }
+
+/** The most proposals made at once: more than one would read. */
+const MOST_PROPOSALS = 40
+
+/**
+ * What would finish a profile: sizes and constraints, each of which takes a freedom that those
+ * before it leave. First what ties the profile to the datum, then the longest.
+ * @param skipped keys of proposals that were turned down
+ */
+export function missingItems(
+  part: Part,
+  sketchId: string,
+  skipped: ReadonlySet<string> = new Set(),
+): readonly Proposal[] {
+  const sketch = part.sketches.find((s) => s.id === sketchId)
+  if (!sketch) return []
+  const { sizes } = valuesOf(part)
+  const values = new Map(
+    sketch.sizes.flatMap((s) => (sizes.has(s.id) ? [[s.id, sizes.get(s.id) ?? 0]] : [])),
+  )
+  const chosen: Proposal[] = []
+  let here = sketch
+  const now = solve(here, values)
+  let { freedoms } = now
+  for (const candidate of candidatesOf(sketch)) {
+    if (freedoms === 0 || chosen.length >= MOST_PROPOSALS) break
+    if (skipped.has(proposalKey(candidate))) continue
+    const next = withProposal(here, candidate, values)
+    const solution = solve(next.sketch, next.values)
+    const sound = solution.solved && solution.disagreements.length === now.disagreements.length
+    if (!sound || solution.freedoms >= freedoms) continue
+    freedoms = solution.freedoms
+    here = next.sketch
+    for (const [id, value] of next.values) values.set(id, value)
+    chosen.push(candidate)
+  }
+  return chosen
+}
+
+/** A name for a proposal that stays the same while the profile changes around it. */
+export function proposalKey(proposal: Proposal): string {
+  return JSON.stringify(proposal.kind === 'size' ? proposal.offer : proposal.tie)
+}
+
+function withProposal(
+  sketch: Sketch,
+  proposal: Proposal,
+  values: SizeValues,
+): { readonly sketch: Sketch; readonly values: Map<string, number> } {
+  const id = `proposed${sketch.constraints.length + sketch.sizes.length}`
+  const all = new Map(values)
+  if (proposal.kind === 'tie') {
+    const constraint = { ...proposal.tie, id } as Sketch['constraints'][number]
+    return { sketch: { ...sketch, constraints: [...sketch.constraints, constraint] }, values: all }
+  }
+  all.set(id, measureOffer(sketch, proposal.offer))
+  const size = named(proposal.offer, id, id, '')
+  return { sketch: { ...sketch, sizes: [...sketch.sizes, size] }, values: all }
+}
+
+/** Everything worth proposing: nearly straight lines first, then sizes, the longest first. */
+function candidatesOf(sketch: Sketch): Proposal[] {
+  const entities = entityMap(sketch)
+  const locate = locator(sketch)
+  const ties: Proposal[] = []
+  const sizes: Proposal[] = []
+  const size = (offer: SizeOffer): void => {
+    const extent = measureOffer(sketch, offer)
+    if (extent > 1e-6) sizes.push({ kind: 'size', offer, extent })
+  }
+  const [first] = [...sketch.points].sort((p, q) => p.x - q.x)
+  if (first) {
+    const datum: NewConstraint = { kind: 'inLine', a: first.id, b: ORIGIN_ID, along: 'radial' }
+    if (Math.abs(first.x) < 1e-6) ties.push({ kind: 'tie', tie: datum, extent: Infinity })
+    else size({ kind: 'axialDistance', a: ORIGIN_ID, b: first.id })
+  }
+  for (const e of linesOf(sketch)) {
+    const [a, b] = lineEnds(entities, locate, e.id)
+    const extent = Math.hypot(b.x - a.x, b.y - a.y)
+    const slope = Math.abs(Math.atan2(b.y - a.y, b.x - a.x)) % Math.PI
+    const off = Math.min(slope, Math.PI - slope)
+    if (off < 0.02) ties.push({ kind: 'tie', tie: { kind: 'axial', line: e.id }, extent })
+    else if (Math.abs(off - Math.PI / 2) < 0.02) {
+      ties.push({ kind: 'tie', tie: { kind: 'radial', line: e.id }, extent })
+    } else size({ kind: 'angle', line: e.id, to: AXIS_ID, reversed: slope > Math.PI / 2 })
+    if (e.role !== 'centre') size({ kind: 'length', line: e.id })
+  }
+  for (const e of sketch.entities) {
+    if (e.kind === 'arc') size({ kind: 'radius', curve: e.id })
+    if (e.kind === 'circle') size({ kind: 'curveDiameter', curve: e.id })
+  }
+  for (const p of sketch.points) {
+    size({ kind: 'diameter', point: p.id })
+    size({ kind: 'axialDistance', a: ORIGIN_ID, b: p.id })
+  }
+  const longest = (a: Proposal, b: Proposal): number => b.extent - a.extent
+  return [...ties.sort(longest), ...sizes.sort(longest)]
+}

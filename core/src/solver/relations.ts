@@ -1,0 +1,383 @@
+import {
+  offLine,
+  roundOf,
+  signedAngle,
+  type CurvePair,
+  type Entities,
+  type Entity,
+  type LinePair,
+  type Locate,
+  type Repeat,
+} from '../sketch'
+import {
+  advance,
+  angleEquation,
+  offset,
+  separation,
+  sumEquation,
+  weightedEquation,
+  type Equation,
+} from './equations'
+import type { Reducible, Ties } from './reduce'
+
+/** What constraints and sizes are told in: points as numbers, and what is drawn between them. */
+export interface Setting {
+  readonly entities: Entities
+  readonly locate: Locate
+  /** The number of a point. */
+  readonly index: (pointId: string) => number
+  /** The ends of a line, the axis included, as numbers. */
+  readonly line: (id: string) => readonly [number, number]
+  readonly ties: Ties
+  /** The extent of the sketch in mm. */
+  readonly extent: number
+}
+
+/** What remains to be met when a constraint or size has been read: ties are put on at once. */
+export type Demand = Equation | Reducible
+
+const x = (point: number): number => 2 * point
+const y = (point: number): number => 2 * point + 1
+
+/** The centre and a point of the rim of an arc or circle, as numbers. */
+export function roundPoints(
+  { entities, index }: Setting,
+  id: string,
+): [number, number] | undefined {
+  const round = roundOf(entities.get(id))
+  return round && [index(round.centre), index(round.rim)]
+}
+
+/** Two points are a length apart: a tie when they stand in line by other ties. */
+export function apart(owner: string, a: number, b: number, length: number): Reducible {
+  return {
+    owner,
+    reduce: (ties) => {
+      for (const axis of [0, 1]) {
+        const [along, across] = [axis, 1 - axis]
+        const support = [2 * a + across, 2 * b + across] as const
+        if (!ties.together(...support)) continue
+        const [p, q] = [2 * a + along, 2 * b + along]
+        if (ties.together(p, q)) continue
+        ties.tie(p, q, ties.signed(p, q, length), owner, support)
+        return true
+      }
+      return false
+    },
+    equations: () => [sumEquation(owner, [[1, separation(a, b)]], length)],
+  }
+}
+
+export function onLine(owner: string, p: number, [a, b]: readonly [number, number]): Reducible {
+  return {
+    owner,
+    reduce: (ties) => {
+      for (const across of [0, 1]) {
+        const support = [2 * a + across, 2 * b + across] as const
+        if (!ties.together(...support)) continue
+        if (ties.together(2 * a + 1 - across, 2 * b + 1 - across)) continue
+        ties.tie(2 * a + across, 2 * p + across, 0, owner, support)
+        return true
+      }
+      return false
+    },
+    equations: () => [sumEquation(owner, [[1, offset(p, a, b)]])],
+  }
+}
+
+/** A point lies at a distance from a line, on the side where it is. */
+export function besides(
+  { line, entities, locate, ties }: Setting,
+  owner: string,
+  p: number,
+  lineId: string,
+  target: number,
+): Reducible {
+  const [a, b] = line(lineId)
+  const side = offLine(entities, locate, ties.place(p), lineId) < 0 ? -1 : 1
+  return {
+    owner,
+    reduce: (ties) => {
+      for (const across of [0, 1]) {
+        const support = [2 * a + across, 2 * b + across] as const
+        if (!ties.together(...support)) continue
+        const [from, to] = [2 * a + across, 2 * p + across]
+        ties.tie(from, to, ties.signed(from, to, target), owner, support)
+        return true
+      }
+      return false
+    },
+    equations: () => [sumEquation(owner, [[side, offset(p, a, b)]], target)],
+  }
+}
+
+/** Parallel to a straight line of the axes' directions is a tie; else the angle is held. */
+export function direction({ line, entities, locate, extent }: Setting, c: LinePair): Reducible {
+  const [first, second] = [line(c.line), line(c.to)]
+  const now = signedAngle({ ...c, reversed: false }, entities, locate)
+  const turned = c.kind === 'perpendicular' ? 1 : 0
+  return {
+    owner: c.id,
+    reduce: (ties) => {
+      for (const [known, other] of [
+        [second, first],
+        [first, second],
+      ] as const) {
+        for (const axis of [0, 1]) {
+          const support = [2 * known[0] + axis, 2 * known[1] + axis] as const
+          if (!ties.together(...support)) continue
+          if (ties.together(2 * known[0] + 1 - axis, 2 * known[1] + 1 - axis)) continue
+          const across = turned === 1 ? 1 - axis : axis
+          ties.tie(2 * other[0] + across, 2 * other[1] + across, 0, c.id, support)
+          return true
+        }
+      }
+      return false
+    },
+    equations: () => [angleEquation(c.id, first, second, nearestTurn(now, c.kind), extent, false)],
+  }
+}
+
+/** The angle that makes lines parallel or square and is nearest to the one they have, in radians. */
+function nearestTurn(now: number, kind: LinePair['kind']): number {
+  const quarter = Math.PI / 2
+  if (kind === 'perpendicular') return now < 0 ? -quarter : quarter
+  return Math.abs(now) <= quarter ? 0 : Math.PI
+}
+
+export function equal(setting: Setting, c: CurvePair): Equation {
+  const [a, b] = [c.curve, c.to].map((id) => {
+    const span = roundPoints(setting, id) ?? setting.line(id)
+    return separation(span[0], span[1])
+  })
+  return sumEquation(
+    c.id,
+    a && b
+      ? [
+          [1, a],
+          [-1, b],
+        ]
+      : [],
+  )
+}
+
+/** A coordinate lies in the middle of two others. */
+export function middle(owner: string, m: number, a: number, b: number): Reducible {
+  return {
+    owner,
+    reduce: (ties) => {
+      const gap = ties.between(a, b)
+      if (gap === undefined) return false
+      ties.tie(a, m, gap / 2, owner, [a, b])
+      return true
+    },
+    equations: () => [
+      weightedEquation(owner, [
+        [m, 2],
+        [a, -1],
+        [b, -1],
+      ]),
+    ],
+  }
+}
+
+/** Two points mirror one another about a line. */
+export function mirror(
+  owner: string,
+  a: number,
+  b: number,
+  [c, d]: readonly [number, number],
+): Reducible {
+  let along: number | undefined
+  return {
+    owner,
+    reduce: (ties) => {
+      // About an axial or radial line one coordinate is shared, and the other has its middle there.
+      for (const across of [0, 1]) {
+        const support = [2 * c + across, 2 * d + across] as const
+        if (!ties.together(...support)) continue
+        if (along === undefined) {
+          ties.tie(2 * a + 1 - across, 2 * b + 1 - across, 0, owner, support)
+          along = across
+        }
+        return false
+      }
+      return false
+    },
+    equations: () => {
+      if (along !== undefined) {
+        return [
+          weightedEquation(owner, [
+            [2 * c + along, 2],
+            [2 * a + along, -1],
+            [2 * b + along, -1],
+          ]),
+        ]
+      }
+      return [
+        sumEquation(owner, [
+          [1, offset(a, c, d)],
+          [1, offset(b, c, d)],
+        ]),
+        sumEquation(owner, [[1, advance(a, b, c, d)]]),
+      ]
+    },
+  }
+}
+
+/** Two curves touch without a corner: where they share an end, there; else somewhere. */
+export function tangent(setting: Setting, c: CurvePair): Demand {
+  const { entities, index, line, locate, ties } = setting
+  const [one, two] = [entities.get(c.curve), entities.get(c.to)]
+  const rounds = [roundPoints(setting, c.curve), roundPoints(setting, c.to)] as const
+  const shared = sharedEnd(one, two)
+  const [first, second] = rounds
+  if (first && second) {
+    if (shared !== undefined) return throughCentres(c.id, shared, first[0], second[0])
+    const [p, q] = [ties.place(first[0]), ties.place(second[0])]
+    const gap = Math.hypot(q.x - p.x, q.y - p.y)
+    const [r, s] = rounds.map((round) => {
+      const [m, n] = (round ?? []).map((i) => ties.place(i))
+      return m && n ? Math.hypot(n.x - m.x, n.y - m.y) : 0
+    })
+    const outside = gap > Math.max(r ?? 0, s ?? 0)
+    const larger = (r ?? 0) >= (s ?? 0) ? 1 : -1
+    return sumEquation(c.id, [
+      [1, separation(first[0], second[0])],
+      [outside ? -1 : -larger, separation(...first)],
+      [outside ? -1 : larger, separation(...second)],
+    ])
+  }
+  const round = first ?? second
+  if (!round) return sumEquation(c.id, [])
+  const lineId = first ? c.to : c.curve
+  const ends = line(lineId)
+  if (shared !== undefined) return squareToRadius(c.id, shared, round[0], ends)
+  const off = offLine(entities, locate, ties.place(round[0]), lineId)
+  return sumEquation(c.id, [
+    [off < 0 ? -1 : 1, offset(round[0], ...ends)],
+    [-1, separation(...round)],
+  ])
+
+  function sharedEnd(a: Entity | undefined, b: Entity | undefined): number | undefined {
+    const ends = (e: Entity | undefined): number[] =>
+      e && e.kind !== 'circle' ? [index(e.from), index(e.to)] : []
+    return ends(a).find((p) =>
+      ends(b).some((q) => p === q || (ties.together(x(p), x(q)) && ties.together(y(p), y(q)))),
+    )
+  }
+}
+
+/** The radius to an end is square to the line: a tie when the line is axial or radial. */
+function squareToRadius(
+  owner: string,
+  p: number,
+  centre: number,
+  [a, b]: readonly [number, number],
+): Reducible {
+  return {
+    owner,
+    reduce: (ties) => {
+      for (const axis of [0, 1]) {
+        const support = [2 * a + axis, 2 * b + axis] as const
+        if (!ties.together(...support)) continue
+        if (ties.together(2 * a + 1 - axis, 2 * b + 1 - axis)) continue
+        ties.tie(2 * p + 1 - axis, 2 * centre + 1 - axis, 0, owner, support)
+        return true
+      }
+      return false
+    },
+    equations: () => [sumEquation(owner, [[1, advance(centre, p, a, b)]])],
+  }
+}
+
+/** Two arcs go on smoothly at a point: it is in line with both their centres. */
+function throughCentres(owner: string, p: number, a: number, b: number): Reducible {
+  return {
+    owner,
+    reduce: (ties) => {
+      for (const [known, other] of [
+        [a, b],
+        [b, a],
+      ] as const) {
+        for (const axis of [0, 1]) {
+          const support = [2 * p + axis, 2 * known + axis] as const
+          if (!ties.together(...support)) continue
+          ties.tie(2 * p + axis, 2 * other + axis, 0, owner, support)
+          return true
+        }
+      }
+      return false
+    },
+    equations: () => [sumEquation(owner, [[1, offset(p, a, b)]])],
+  }
+}
+
+/** Every point of a copy lies one pitch from its like in the copy before. */
+export function repeated({ index, line, ties }: Setting, c: Repeat): Demand[] {
+  const rows = [c.points, ...c.copies].map((row) => row.map(index))
+  const [first = [], second = []] = rows
+  const [a, b] = [first[0] ?? 0, second[0] ?? 0]
+  const demands: Demand[] = []
+  const straight = c.along === 'axial' ? 1 : c.along === 'radial' ? 0 : undefined
+  if (straight !== undefined) ties.tie(2 * a + straight, 2 * b + straight, 0, c.id)
+  else {
+    const [p, q] = line(c.along)
+    demands.push(
+      sumEquation(c.id, [
+        [1, offset(b, p, q)],
+        [-1, offset(a, p, q)],
+      ]),
+    )
+  }
+  rows.slice(1).forEach((row, k) => {
+    row.forEach((point, j) => {
+      const before = rows[k]?.[j] ?? 0
+      if (k === 0 && j === 0) return
+      for (const axis of [0, 1]) {
+        const [from, to] = [2 * before + axis, 2 * point + axis]
+        const [base, next] = [2 * a + axis, 2 * b + axis]
+        if (axis === straight) ties.tie(from, to, 0, c.id)
+        else demands.push(samePitch(c.id, [base, next], [from, to]))
+      }
+    })
+  })
+  return demands
+}
+
+/** One coordinate goes on from another as a second pair does: a tie once that pair is tied. */
+function samePitch(
+  owner: string,
+  [base, next]: readonly [number, number],
+  [from, to]: readonly [number, number],
+): Reducible {
+  return {
+    owner,
+    reduce: (ties) => {
+      for (const [[a, b], [p, q]] of [
+        [
+          [base, next],
+          [from, to],
+        ],
+        [
+          [from, to],
+          [base, next],
+        ],
+      ] as const) {
+        const pitch = ties.between(a, b)
+        if (pitch === undefined) continue
+        ties.tie(p, q, pitch, owner, [a, b])
+        return true
+      }
+      return false
+    },
+    equations: () => [
+      weightedEquation(owner, [
+        [to, 1],
+        [from, -1],
+        [next, -1],
+        [base, 1],
+      ]),
+    ],
+  }
+}
