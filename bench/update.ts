@@ -8,6 +8,7 @@ import {
   drawChain,
   evaluate,
   latheMesh,
+  linesOf,
   overallOf,
   perform,
   removeItems,
@@ -19,6 +20,7 @@ import {
   type End,
   type LatheMesh,
   type Part,
+  type Sketch,
   type Vec,
 } from '@lathica/core'
 import { atMost, medianTime, type Row } from './row'
@@ -45,7 +47,7 @@ function sizedShaft(): Part {
     kinds.push('radial', 'axial')
     x += length
   }
-  ends.push({ at: { x, y: 0 }, line: AXIS_ID })
+  ends.push({ at: { x, y: 0 }, on: [AXIS_ID] })
   kinds.push('radial')
   const chain = drawChain(
     SKETCH,
@@ -53,12 +55,18 @@ function sizedShaft(): Part {
     kinds.map((k) => [k]),
   )
   const drawn = run(createPart({ name: 'Spindle' }), chain)
-  const lands = drawn.sketches[0]?.entities.filter((_, i) => i % 2 === 1) ?? []
+  const lands = linesOf(sketchOf(drawn)).filter((_, i) => i % 2 === 1)
   const sizes = lands.flatMap((land, i) => [
     addSize(SKETCH, { kind: 'length', line: land.id }, String(steps[i]?.length)),
     addSize(SKETCH, { kind: 'diameter', point: land.from }, String(steps[i]?.diameter)),
   ])
   return run(drawn, ...sizes, addRevolve(SKETCH))
+}
+
+function sketchOf(part: Part): Sketch {
+  const [sketch] = part.sketches
+  if (!sketch) throw new Error('the bench part has no profile')
+  return sketch
 }
 
 /** The shaft with one land's diameter left open, and a place on that land. */
@@ -67,7 +75,7 @@ export function looseShaft(): { part: Part; point: string; at: Vec; sized: Part;
   const freed = sized.sketches[0]?.sizes.find((s) => s.kind === 'diameter')
   if (freed?.kind !== 'diameter') throw new Error('the bench part has no size to free')
   const part = run(sized, removeItems(SKETCH, [freed.id]))
-  const land = part.sketches[0]?.entities.find((e) => e.from === freed.point)
+  const land = linesOf(sketchOf(part)).find((e) => e.from === freed.point)
   const points = part.sketches[0]?.points ?? []
   const [a, b] = [land?.from, land?.to].map((id) => points.find((p) => p.id === id))
   if (!a || !b) throw new Error('the bench part has no land to drag')

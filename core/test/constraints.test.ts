@@ -5,13 +5,16 @@ import {
   constrain,
   createPart,
   drawChain,
+  drawPiece,
   evaluate,
   fittingConstraints,
+  linesOf,
   locator,
   perform,
   readPartFile,
   removeItems,
   writePartFile,
+  type Command,
   type ConstraintKind,
   type End,
   type Part,
@@ -35,7 +38,7 @@ function twoLines(): Part {
 
 function parts(part: Part) {
   const sketch = sketchOf(part)
-  const [one, two] = sketch.entities
+  const [one, two] = linesOf(sketch)
   if (!one || !two) throw new Error('two lines are drawn')
   const at = locator(sketch)
   const along = ({ from, to }: typeof one): Vec => ({
@@ -83,7 +86,7 @@ describe('constraints between lines', () => {
   it('lay lines along one another: both ends of one on the other', () => {
     const part = twoLines()
     const { one, two } = parts(part)
-    const tied = put(part, 'pointOnLine', [one.id, two.id])
+    const tied = put(part, 'pointOn', [one.id, two.id])
     const { u, at, one: first, two: second } = parts(tied)
     for (const p of [at(second.from), at(second.to)]) {
       const w = { x: p.x - at(first.from).x, y: p.y - at(first.from).y }
@@ -131,7 +134,7 @@ describe('constraints between points', () => {
     expect(at(one.from).y).toBeCloseTo(-at(two.from).y, 8)
     const end = (x: number, y: number): End => ({ at: { x, y } })
     const third = must(part, drawChain(SKETCH, [end(70, 5), end(95, 12)], [[]]))
-    const mirror = sketchOf(third).entities[2]
+    const mirror = linesOf(sketchOf(third))[2]
     const tied = put(third, 'symmetric', [one.from, two.from, mirror?.id ?? ''])
     const place = locator(sketchOf(tied))
     const [a, b] = [place(one.from), place(two.from)]
@@ -144,17 +147,30 @@ describe('constraints between points', () => {
 })
 
 describe('every constraint', () => {
-  const part = twoLines()
+  const bow = (x: number, y: number): Command =>
+    drawPiece({
+      sketch: SKETCH,
+      from: { at: { x: x + 5, y } },
+      to: { at: { x, y: y + 5 } },
+      role: 'outline',
+      arc: { centre: { x, y }, counterClockwise: true },
+    })
+  const part = must(twoLines(), bow(5, 40), bow(40, 45))
   const { one, two } = parts(part)
+  const [arc = '', other = ''] = sketchOf(part).entities.flatMap((e) =>
+    e.kind === 'arc' ? e.id : [],
+  )
   const PICKS: Readonly<Record<ConstraintKind, readonly string[]>> = {
     axial: [one.id],
     radial: [one.id],
     coincident: [one.to, two.from],
-    pointOnLine: [two.from, one.id],
+    pointOn: [two.from, one.id],
     fixed: [one.from],
     inLine: [one.from, two.from],
     parallel: [one.id, two.id],
     perpendicular: [one.id, two.id],
+    tangent: ['axis', arc],
+    concentric: [arc, other],
     equal: [one.id, two.id],
     midpoint: [two.from, one.id],
     symmetric: [one.from, two.from, 'axis'],

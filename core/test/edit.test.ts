@@ -11,7 +11,8 @@ import {
   createHistory,
   createPart,
   drawChain,
-  drawLine,
+  drawPiece,
+  lineOf,
   edit,
   evaluate,
   fittingConstraints,
@@ -57,7 +58,7 @@ function roughSpindle(): Part {
     at(31, 9),
     at(31, 14),
     at(52, 14),
-    at(52, 0, { line: AXIS_ID }),
+    at(52, 0, { on: [AXIS_ID] }),
   ]
   const kinds = ['radial', 'axial', 'radial', 'axial', 'radial'] as const
   return must(
@@ -73,7 +74,7 @@ function roughSpindle(): Part {
 function sizedSpindle(): Part {
   const part = roughSpindle()
   const [small, big] = [line(part, 1), line(part, 3)]
-  const point = (id: string): string => sketchOf(part).entities.find((e) => e.id === id)?.from ?? ''
+  const point = (id: string): string => lineOf(sketchOf(part), id)?.from ?? ''
   return must(
     part,
     addSize(SKETCH, { kind: 'length', line: small }, '24'),
@@ -113,7 +114,7 @@ describe('drawing and sizing', () => {
     const [p] = sketchOf(part).points
     const from = { at: { x: 0, y: 0 }, point: p?.id ?? '' }
     const draw = (to: End): Command =>
-      drawLine({ sketch: SKETCH, from, to, role: 'outline', directions: [] })
+      drawPiece({ sketch: SKETCH, from, to, role: 'outline', directions: [] })
     expect(problemOf(part, draw(from))).toContain('no length')
     expect(problemOf(part, draw({ at: { x: NaN, y: 0 } }))).toContain('too far')
     expect(
@@ -124,7 +125,7 @@ describe('drawing and sizing', () => {
   it('leaves out a suggested constraint that would only repeat what holds', () => {
     const part = roughSpindle()
     const [a, b] = [sketchOf(part).points[0], sketchOf(part).points[5]]
-    const base = drawLine({
+    const base = drawPiece({
       sketch: SKETCH,
       from: { at: { x: 0, y: 0 }, point: a?.id ?? '' },
       to: { at: { x: 52, y: 0 }, point: b?.id ?? '' },
@@ -141,15 +142,15 @@ describe('drawing and sizing', () => {
     const sketch = sketchOf(part)
     const kinds = (...picks: string[]): string[] => fittingSizes(sketch, picks).map((o) => o.kind)
     const [p0, p1] = sketch.points.map((p) => p.id)
-    expect(kinds(line(part, 1))).toEqual(['length', 'diameter'])
+    expect(kinds(line(part, 1))).toEqual(['length', 'diameter', 'radialDistance'])
     expect(kinds(line(part, 0))).toEqual(['length'])
-    expect(kinds(line(part, 1), AXIS_ID)).toEqual(['diameter'])
-    expect(kinds(line(part, 0), line(part, 2))).toEqual(['axialDistance'])
+    expect(kinds(line(part, 1), AXIS_ID)).toEqual(['diameter', 'radialDistance'])
+    expect(kinds(line(part, 0), line(part, 2))).toEqual(['gap'])
     expect(kinds(line(part, 0), line(part, 1))).toEqual(['angle'])
-    expect(kinds(p0 ?? '', p1 ?? '')).toEqual(['axialDistance'])
+    expect(kinds(p0 ?? '', p1 ?? '')).toEqual(['radialDistance'])
     expect(kinds(p0 ?? '', p1 ?? '', line(part, 0))).toEqual([])
     expect(fittingConstraints(sketch, [p1 ?? ''])).toEqual(['fixed'])
-    expect(fittingConstraints(sketch, [p1 ?? '', AXIS_ID])).toEqual(['pointOnLine'])
+    expect(fittingConstraints(sketch, [p1 ?? '', AXIS_ID])).toEqual(['pointOn'])
     expect(fittingConstraints(sketch, [line(part, 0)])).toEqual(['axial', 'radial'])
     expect(fittingConstraints(sketch, [])).toEqual([])
   })

@@ -8,6 +8,7 @@ import {
   createPart,
   drawChain,
   evaluate,
+  linesOf,
   nameItems,
   perform,
   removeItems,
@@ -26,10 +27,10 @@ const at = (x: number, y: number, extra: Partial<End> = {}): End => ({ at: { x, 
 /** A cylinder drawn in one profile: radial, axial, radial. */
 function cylinder(part: Part, sketch: string, from: number, radius: number, length: number): Part {
   const ends = [
-    at(from, 0, { line: 'axis' }),
+    at(from, 0, { on: ['axis'] }),
     at(from, radius),
     at(from + length, radius),
-    at(from + length, 0, { line: 'axis' }),
+    at(from + length, 0, { on: ['axis'] }),
   ]
   return must(part, drawChain(sketch, ends, [['radial'], ['axial'], ['radial']]))
 }
@@ -74,7 +75,7 @@ describe('the route', () => {
 
   it('keeps the names when sizes change', () => {
     const part = twoBodies()
-    const line = sketchOf(part).entities[1]?.id ?? ''
+    const line = linesOf(sketchOf(part))[1]?.id ?? ''
     const names = (p: Part) => evaluate(p).bodies[0]?.section.regions[0]?.outer.map((e) => e.name)
     const sized = must(part, addSize('sketch2', { kind: 'length', line }, '80'))
     expect(names(sized)).toEqual(names(part))
@@ -82,7 +83,7 @@ describe('the route', () => {
 
   it('runs later steps when an earlier one fails, and says what the failed one lost', () => {
     const part = twoBodies()
-    const broken = must(part, removeItems('sketch2', [sketchOf(part).entities[1]?.id ?? '']))
+    const broken = must(part, removeItems('sketch2', [linesOf(sketchOf(part))[1]?.id ?? '']))
     const { steps, bodies } = evaluate(broken)
     expect(steps.map((s) => s.status)).toEqual(['failed', 'done'])
     expect(steps[0]?.problem?.code).toBe('profile.open')
@@ -102,7 +103,7 @@ describe('the route', () => {
   it('computes only what an edit concerns', () => {
     const part = twoBodies()
     const before = evaluate(part)
-    const line = sketchOf(part, 1).entities[1]?.id ?? ''
+    const line = linesOf(sketchOf(part, 1))[1]?.id ?? ''
     const edited = must(part, addSize(sketchOf(part, 1).id, { kind: 'length', line }, '40'))
     const after = evaluate(edited)
     expect(evaluate(part)).toBe(before)
@@ -127,7 +128,7 @@ describe('dragging within a part', () => {
   it('shows section and mass of every place it passes, as if the profile were drawn there', () => {
     const part = twoBodies()
     const sketch = sketchOf(part)
-    const land = sketch.entities[1]
+    const land = linesOf(sketch)[1]
     const session = startDrag(sketch, valuesOf(part).sizes, [land?.from ?? ''])
     for (const by of [3, 7, -5]) {
       const shown = withDragged(part, sketch.id, session.move({ x: 0, y: by }))
@@ -145,7 +146,7 @@ describe('sentences about a profile', () => {
     const ids = sketch.constraints.map((c) => c.id)
     expect(nameItems(sketch, ids.slice(0, 2))).toEqual(['point 1 on the axis', 'line 1 radial'])
     expect(nameItems(sketch, ids)).toHaveLength(ids.length)
-    const line = sketch.entities[1]?.id ?? ''
+    const line = linesOf(sketch)[1]?.id ?? ''
     const sized = sketchOf(must(part, addSize('sketch2', { kind: 'length', line }, '50')))
     const all = [...ids, ...sized.sizes.map((s) => s.id)]
     expect(nameItems(sized, all)).toEqual([
@@ -157,7 +158,7 @@ describe('sentences about a profile', () => {
 
   it('refuse a size too many with its short list, and light all who are in it', () => {
     const part = twoBodies()
-    const [, land] = sketchOf(part).entities
+    const [, land] = linesOf(sketchOf(part))
     const offer = { kind: 'length' as const, line: land?.id ?? '' }
     const sized = must(part, addSize('sketch2', offer, '50'))
     const ends = { a: land?.from ?? '', b: land?.to ?? '' }
@@ -169,7 +170,7 @@ describe('sentences about a profile', () => {
 
   it('let a point be fixed the way it is still free, and refuse it when it is held both ways', () => {
     const part = twoBodies()
-    const point = sketchOf(part).entities[1]?.from ?? ''
+    const point = linesOf(sketchOf(part))[1]?.from ?? ''
     const fixed = must(part, constrain('sketch2', 'fixed', [point]))
     expect(evaluate(fixed).sketches.get('sketch2')?.solution.pointFreedoms.get(point)).toBe(0)
     const again = perform(fixed, constrain('sketch2', 'fixed', [point]))
@@ -181,7 +182,7 @@ describe('sentences about a profile', () => {
       createPart({ name: 'Cone' }),
       drawChain('sketch2', [at(0, 10), at(20, 25)], [[]]),
     )
-    const [line] = sketchOf(drawn).entities
+    const [line] = linesOf(sketchOf(drawn))
     const sized = must(
       drawn,
       addSize('sketch2', { kind: 'length', line: line?.id ?? '' }, '30'),

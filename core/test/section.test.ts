@@ -194,7 +194,7 @@ describe('unsound profiles', () => {
 
   it('are refused where a line is drawn twice, or lies along another', () => {
     const outline = chain([0, 0], [0, 20], [30, 20], [30, 0])
-    expect(faultsOf([...outline, line(vec(0, 20), vec(30, 20))]).faults[0]?.kind).toBe('crossing')
+    expect(faultsOf([...outline, line(vec(0, 20), vec(30, 20))]).faults[0]?.kind).toBe('doubled')
     expect(faultsOf([...outline, line(vec(10, 20), vec(20, 20))]).faults[0]?.kind).toBe('crossing')
   })
 

@@ -1,4 +1,12 @@
-import { evaluate, loopsOf, overallOf, pointsAlong, type Part } from '@lathica/core'
+import {
+  evaluate,
+  locator,
+  loopsOf,
+  overallOf,
+  pieceOf,
+  pointsAlong,
+  type Part,
+} from '@lathica/core'
 
 /** What a card on the shelf shows of a part. */
 export interface PartSummary {
@@ -45,11 +53,10 @@ export function summarise(part: Part): PartSummary {
     ),
     pencil: part.sketches.flatMap((sketch) => {
       if (turned.has(sketch.id)) return []
-      const places = new Map(sketch.points.map((p) => [p.id, [round(p.x), round(p.y)]]))
-      return sketch.entities.map((e) => [
-        ...(places.get(e.from) ?? []),
-        ...(places.get(e.to) ?? []),
-      ])
+      const locate = locator(sketch)
+      return sketch.entities.map((e) =>
+        pointsAlong(pieceOf(e, locate), chord).flatMap((p) => [round(p.x), round(p.y)]),
+      )
     }),
     failedSteps: state.steps.filter((s) => s.status === 'failed').length,
   }

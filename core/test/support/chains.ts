@@ -50,7 +50,7 @@ export function steppedSketch(
   })
   const end = place(x, 0)
   draw(last, end, 'radial')
-  constraints.push({ id: 'end', kind: 'pointOnLine', point: end, line: 'axis' })
+  constraints.push({ id: 'end', kind: 'pointOn', point: end, curve: 'axis' })
   const sketch = { id: 's', name: 'A', nextId: 1000, points, entities, constraints, sizes }
   return { sketch, values }
 }
