@@ -1,5 +1,13 @@
 // @vitest-environment jsdom
-import { addSize, changeSize, createPart, drawChain, removeItems, type End } from '@lathica/core'
+import {
+  addSize,
+  changeSize,
+  createPart,
+  drawChain,
+  removeItems,
+  type End,
+  linesOf,
+} from '@lathica/core'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
@@ -26,7 +34,7 @@ const sizeOf = (formula: string) => screen.board.sketch.sizes.find((s) => s.form
 function disagree({ parts, board }: Screen): void {
   const { id } = board.sketch
   parts.run(drawChain(id, [at(200, 40), at(220, 60)], [[]]))
-  const line = board.sketch.entities.at(-1)
+  const line = linesOf(board.sketch).at(-1)
   if (!line) throw new Error('the line was drawn')
   parts.run(addSize(id, { kind: 'length', line: line.id }, '30'))
   const length = board.sketch.sizes.at(-1)?.id ?? ''
@@ -110,7 +118,7 @@ describe('the card of the profile', () => {
 
   it('shows where an outline is open, and picks the line on request', async () => {
     screen = await openScreen(createPart({ name: 'Float' }))
-    const ends = [at(0, 0, { line: 'axis' }), at(0, 9), at(30, 9)]
+    const ends = [at(0, 0, { on: ['axis'] }), at(0, 9), at(30, 9)]
     screen.parts.run(drawChain(sketchId(), ends, [['radial'], ['axial']]))
     const card = screen.mount(ProfileCard)
     expect(card.text()).toContain('Profile A is open')
@@ -122,7 +130,7 @@ describe('the card of the profile', () => {
     screen = await openScreen(createPart({ name: 'Float' }))
     const card = screen.mount(ProfileCard)
     expect(card.text()).not.toContain('Revolve')
-    const ends = [at(0, 0, { line: 'axis' }), at(0, 9), at(30, 9), at(30, 0, { line: 'axis' })]
+    const ends = [at(0, 0, { on: ['axis'] }), at(0, 9), at(30, 9), at(30, 0, { on: ['axis'] })]
     screen.parts.run(drawChain(sketchId(), ends, [['radial'], ['axial'], ['radial']]))
     await nextTick()
     const button = card.findAll('button').find((b) => b.text().startsWith('Revolve'))
@@ -144,7 +152,7 @@ describe('the card of what is picked', () => {
   })
 
   it('tells how a point can move', async () => {
-    const land = screen.board.sketch.entities[5]
+    const land = linesOf(screen.board.sketch)[5]
     screen.parts.run(removeItems(sketchId(), [sizeOf('44')?.id ?? '']))
     screen.board.picks = [land?.from ?? '']
     const card = screen.mount(PicksCard)
@@ -177,7 +185,7 @@ describe('the bottom line', () => {
     expect(line.find('[data-figure="mass"]').text()).toBe('826.6 g')
     expect(line.find('[data-figure="size"]').text()).toBe('⌀44 × 171')
     expect(line.find('[data-figure="freedoms"]').text()).toBe('in ink')
-    expect(line.find('.hint').text()).toContain('Click a point or a line')
+    expect(line.find('.hint').text()).toContain('Click to pick')
     screen.board.useTool('chain')
     await nextTick()
     expect(line.find('.hint').text()).toContain('where the outline begins')

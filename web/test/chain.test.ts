@@ -9,8 +9,8 @@ describe('the chain tool', () => {
     const bench = start().click(0, 0).click(0.2, 9).click(24, 9.3)
     expect(bench.state?.hint).toContain('next corner')
     bench.click(24.3, 0.2)
-    expect(bench.sketch.entities).toHaveLength(3)
-    expect(bench.ties).toEqual(['axial', 'coincident', 'pointOnLine', 'radial', 'radial'])
+    expect(bench.lines).toHaveLength(3)
+    expect(bench.ties).toEqual(['axial', 'coincident', 'pointOn', 'radial', 'radial'])
     expect(bench.state?.hint).toContain('where the outline begins')
     const profile = evaluate(bench.part).sketches.get(bench.sketch.id)?.profile
     expect(profile?.section.regions).toHaveLength(1)
@@ -44,21 +44,21 @@ describe('the chain tool', () => {
     bench.key('Enter')
     expect(bench.state?.hint).toContain('where the outline begins')
     bench.click(30, 9).click(30, 14).click(0, 9)
-    expect(bench.sketch.entities).toHaveLength(4)
+    expect(bench.lines).toHaveLength(4)
     expect(bench.sketch.points).toHaveLength(4)
     expect(bench.state?.hint).toContain('where the outline begins')
   })
 
   it('ends by a double press on the last corner, without a line of no length', () => {
     const bench = start().click(0, 0).click(0, 9).click(30, 9).press(30, 9)
-    expect(bench.sketch.entities).toHaveLength(2)
+    expect(bench.lines).toHaveLength(2)
     expect(bench.told).toEqual([])
     expect(bench.state?.hint).toContain('where the outline begins')
   })
 
   it('takes a second press on its first corner for a slip, not for an end', () => {
     const bench = start().click(5, 0).press(5.1, 0)
-    expect(bench.sketch.entities).toHaveLength(0)
+    expect(bench.lines).toHaveLength(0)
     expect(bench.told).toEqual([])
     expect(bench.click(5, 8).sketch.entities).toHaveLength(1)
   })
@@ -67,7 +67,7 @@ describe('the chain tool', () => {
     const bench = start().click(0, 0).click(0, 9)
     bench.escape()
     expect(bench.state?.hint).toContain('where the outline begins')
-    expect(bench.sketch.entities).toHaveLength(1)
+    expect(bench.lines).toHaveLength(1)
     bench.escape()
     expect(bench.state).toBeUndefined()
   })
@@ -79,8 +79,8 @@ describe('the chain tool', () => {
     bench.part = before
     bench.state = bench.state?.refresh?.()
     bench.click(22, 9)
-    expect(bench.sketch.entities).toHaveLength(2)
-    const [a, b] = bench.sketch.entities
+    expect(bench.lines).toHaveLength(2)
+    const [a, b] = bench.lines
     expect(b?.from).toBe(a?.to)
   })
 
@@ -91,9 +91,9 @@ describe('the chain tool', () => {
     bench.part = before
     bench.state = bench.state?.refresh?.()
     bench.click(4, 7)
-    expect(bench.sketch.entities).toHaveLength(1)
+    expect(bench.lines).toHaveLength(1)
     const locate = locator(bench.sketch)
-    const [line] = bench.sketch.entities
+    const [line] = bench.lines
     expect(locate(line?.from ?? '')).toMatchObject({ x: 4, y: 0 })
   })
 
@@ -105,13 +105,13 @@ describe('the chain tool', () => {
     const last = bench.sketch.points.at(-1)
     expect(last?.x).toBeCloseTo(0, 9)
     expect(last?.y).toBeCloseTo(8, 9)
-    expect(bench.ties.filter((k) => k === 'pointOnLine')).toHaveLength(2)
+    expect(bench.ties.filter((k) => k === 'pointOn')).toHaveLength(2)
   })
 
   it('refuses to draw the same line twice, and says so', () => {
     const bench = start().click(0, 0).click(0, 9).key('Enter').click(0, 9)
     bench.click(0, 0)
-    expect(bench.sketch.entities).toHaveLength(1)
+    expect(bench.lines).toHaveLength(1)
     expect(bench.told.join()).toContain('already')
   })
 })

@@ -63,6 +63,12 @@ describe('keys of the modelling screen', () => {
     press('a')
     expect(screen.board.toolId).toBe('chain')
     press('w')
+    expect([screen.board.toolId, page.value]).toEqual(['arc', 'draw'])
+    press('2')
+    press('w')
+    expect([screen.board.toolId, page.value]).toEqual(['trim', 'edit'])
+    press('3')
+    press('w')
     expect([screen.board.toolId, page.value]).toEqual(['tie:axial', 'tie'])
     press('Escape')
     expect(screen.board.toolId).toBe('pick')
@@ -125,6 +131,7 @@ describe('keys of the modelling screen', () => {
   })
 
   it('begin another profile with the chain in hand', () => {
+    press('4')
     press('t')
     expect(screen.parts.part?.sketches).toHaveLength(2)
     expect([screen.board.sketch.name, screen.board.toolId]).toEqual(['B', 'chain'])
@@ -137,13 +144,9 @@ describe('the tool pad', () => {
     expect(pad.findAll('.grid > *')).toHaveLength(15)
     const tools = pad.findAll('button.tool').map((b) => b.attributes('aria-label'))
     expect(tools).toEqual([
-      'Pick',
-      'Chain',
-      'Size',
-      'Construction',
-      'Centre line',
-      'Outline',
-      'Delete',
+      ...['Pick', 'Arc', 'Circle', 'Rectangle', 'Slot'],
+      ...['Chain', 'Size', 'Polygon', 'Point', 'Stepped chain'],
+      ...['Construction', 'Centre line', 'Outline', 'Reference', 'Delete'],
     ])
     expect(pad.find('[aria-label="Pick"]').attributes('aria-pressed')).toBe('true')
     expect(pad.find('[aria-label="Construction"]').attributes('disabled')).toBeDefined()
@@ -158,7 +161,7 @@ describe('the tool pad', () => {
     const pad = screen.mount(ToolPad, { actions, page: 'tie' })
     screen.board.picks = [screen.board.sketch.points[2]?.id ?? '', 'axis']
     await nextTick()
-    expect(pad.find('[aria-label="On line"]').classes()).toContain('fits')
+    expect(pad.find('[aria-label="On curve"]').classes()).toContain('fits')
     expect(pad.find('[aria-label="Axial"]').classes()).not.toContain('fits')
   })
 })
@@ -186,7 +189,7 @@ describe('the search over commands', () => {
 
   it('does not run what cannot be done now', async () => {
     const search = screen.mount(CommandSearch, { actions })
-    await search.find('input').setValue('centre line')
+    await search.find('input').setValue('only report')
     await search.find('input').trigger('keydown', { key: 'Enter' })
     expect(search.emitted('close')).toBeUndefined()
   })

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { addReference, evaluate, overallOf } from '@lathica/core'
+import { addReference, evaluate, overallOf, linesOf } from '@lathica/core'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
@@ -85,7 +85,7 @@ describe('the value field on the drawing', () => {
   })
 
   it('offers to keep a size too many as a reference', async () => {
-    const land = screen.board.sketch.entities[1]
+    const land = linesOf(screen.board.sketch)[1]
     const offer = { kind: 'axialDistance' as const, a: land?.from ?? '', b: land?.to ?? '' }
     screen.board.openField({ kind: 'new', offer })
     const field = screen.mount(SizeField, { drawings: [], width: 800, height: 400 })
@@ -120,7 +120,7 @@ describe('the value field on the drawing', () => {
   })
 
   it('shows what a reference measures, and lets it drive only where that is possible', async () => {
-    const land = screen.board.sketch.entities[3]
+    const land = linesOf(screen.board.sketch)[3]
     screen.parts.run(
       addReference(screen.board.sketch.id, { kind: 'diameter', point: land?.to ?? '' }),
     )

@@ -69,7 +69,7 @@ describe('sizes on the drawing', () => {
         bench.click(x, r)
       }
       bench.click(x, 0)
-      const lands = bench.sketch.entities.filter((_, i) => i % 2 === 1)
+      const lands = bench.lines.filter((_, i) => i % 2 === 1)
       const offers = lands.flatMap((e): SizeOffer[] => [
         { kind: 'length', line: e.id },
         { kind: 'diameter', point: e.from },
@@ -110,7 +110,7 @@ describe('sizes on the drawing', () => {
       .click(0, 12.7)
       .click(50.8, 12.7)
       .key('Enter')
-    const [, land] = bench.sketch.entities
+    const [, land] = bench.lines
     bench.do(addReference(bench.sketch.id, { kind: 'length', line: land?.id ?? '' }))
     bench.do(addReference(bench.sketch.id, { kind: 'diameter', point: land?.from ?? '' }))
     const texts = (units: Part['units']) =>

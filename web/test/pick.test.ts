@@ -1,4 +1,4 @@
-import { AXIS_ID, ORIGIN_ID, addSize, constrain, evaluate, locator } from '@lathica/core'
+import { AXIS_ID, ORIGIN_ID, addSize, constrain, evaluate, locator, linesOf } from '@lathica/core'
 import { describe, expect, it } from 'vitest'
 import { inBox, pickAt } from '../src/board/pick'
 import { ToolBench, VIEW } from './support/bench'
@@ -14,7 +14,7 @@ const px = (x: number, y: number) => ({ x: 500 + 10 * x, y: 500 - 10 * y })
 describe('what lies under the pointer', () => {
   it('is a point before the line it ends, and the axis last', () => {
     const { sketch } = drawn()
-    const [first, second] = sketch.entities
+    const [first, second] = linesOf(sketch)
     expect(pickAt(sketch, VIEW, px(0.2, 9.3))).toBe(first?.to)
     expect(pickAt(sketch, VIEW, px(12, 9.3))).toBe(second?.id)
     expect(pickAt(sketch, VIEW, px(12, 0.2))).toBe(AXIS_ID)
@@ -23,22 +23,25 @@ describe('what lies under the pointer', () => {
 
   it('is the drawn point where it lies on the datum point', () => {
     const { sketch } = drawn()
-    expect(pickAt(sketch, VIEW, px(0, 0))).toBe(sketch.entities[0]?.from)
+    expect(pickAt(sketch, VIEW, px(0, 0))).toBe(linesOf(sketch)[0]?.from)
     expect(pickAt(new ToolBench().sketch, VIEW, px(0.3, 0))).toBe(ORIGIN_ID)
   })
 
-  it('is in a box only when all of it is', () => {
+  it('is in a box when all of it is, or when the box touches it', () => {
     const { sketch } = drawn()
-    const ids = inBox(sketch, { x: -1, y: 8 }, { x: 30, y: 20 })
+    const ids = inBox(sketch, { x: -1, y: 8 }, { x: 30, y: 20 }, false)
     expect(ids).toEqual([sketch.entities[1]?.id, sketch.entities[2]?.id])
-    expect(inBox(sketch, { x: 30, y: 20 }, { x: -1, y: 8 })).toEqual(ids)
+    expect(inBox(sketch, { x: 30, y: 20 }, { x: -1, y: 8 }, false)).toEqual(ids)
+    const touched = inBox(sketch, { x: -1, y: 8 }, { x: 30, y: 20 }, true)
+    expect(touched.length).toBeGreaterThan(ids.length)
+    expect(touched).toEqual(expect.arrayContaining(ids))
   })
 })
 
 describe('the pick tool', () => {
   it('picks by a click, adds and takes away with Shift, and lets go on empty paper', () => {
     const bench = drawn()
-    const [, land, , second] = bench.sketch.entities
+    const [, land, , second] = bench.lines
     bench.click(12, 9)
     expect(bench.picks).toEqual([land?.id])
     bench.click(32, 14, true)
@@ -51,7 +54,7 @@ describe('the pick tool', () => {
 
   it('lights what it would pick', () => {
     const bench = drawn().move(12, 9)
-    expect(bench.hover).toBe(bench.sketch.entities[1]?.id)
+    expect(bench.hover).toBe(bench.lines[1]?.id)
     bench.move(60, 30)
     expect(bench.hover).toBeUndefined()
   })
@@ -75,7 +78,7 @@ describe('the pick tool', () => {
 
   it('drags a land out and takes it as one edit; the ties hold all the way', () => {
     const bench = drawn()
-    const land = bench.sketch.entities[1]
+    const land = bench.lines[1]
     bench.press(12, 9).move(12, 10).move(12, 11).move(12, 12)
     expect(bench.shown).toBeDefined()
     const during = locator(bench.sketch)
@@ -106,7 +109,7 @@ describe('the pick tool', () => {
 
   it('says why what is sized cannot be dragged', () => {
     const bench = drawn()
-    const land = bench.sketch.entities[1]
+    const land = bench.lines[1]
     bench.do(addSize(bench.sketch.id, { kind: 'diameter', point: land?.from ?? '' }, '18'))
     bench.do(addSize(bench.sketch.id, { kind: 'length', line: land?.id ?? '' }, '24'))
     bench.use('pick').press(12, 9).move(12, 12)
@@ -116,7 +119,7 @@ describe('the pick tool', () => {
 
   it('moves all that is picked when one of the picks is dragged', () => {
     const bench = drawn()
-    const [, first, , second] = bench.sketch.entities
+    const [, first, , second] = bench.lines
     bench.picks = [first?.id ?? '', second?.id ?? '']
     bench.use('pick').press(12, 9).move(12, 10.5).move(12, 11).release(12, 11)
     const locate = locator(bench.sketch)
@@ -128,7 +131,7 @@ describe('the pick tool', () => {
 describe('the constraint tools', () => {
   it('act at once on picks that fit', () => {
     const bench = new ToolBench().use('chain').click(3, 2, true).click(20, 6, true).key('Enter')
-    bench.picks = [bench.sketch.entities[0]?.id ?? '']
+    bench.picks = [bench.lines[0]?.id ?? '']
     bench.use('tie:axial')
     expect(bench.ties).toEqual(['axial'])
     expect(bench.state).toBeUndefined()
@@ -151,7 +154,7 @@ describe('the constraint tools', () => {
   })
 
   it('step back with Esc: first the picks, then the tool', () => {
-    const bench = drawn().use('tie:pointOnLine')
+    const bench = drawn().use('tie:pointOn')
     bench.click(24, 14)
     expect(bench.picks).toHaveLength(1)
     bench.escape()
@@ -163,7 +166,7 @@ describe('the constraint tools', () => {
   it('refuse what holds already, by name, and change nothing', () => {
     const bench = drawn()
     const before = bench.sketch.constraints
-    bench.picks = [bench.sketch.entities[1]?.id ?? '']
+    bench.picks = [bench.lines[1]?.id ?? '']
     bench.use('tie:axial')
     expect(bench.told.join()).toContain('holds already')
     expect(bench.sketch.constraints).toEqual(before)
@@ -171,7 +174,7 @@ describe('the constraint tools', () => {
 
   it('hold points still when they are fixed', () => {
     const bench = drawn()
-    const point = bench.sketch.entities[1]?.from ?? ''
+    const point = bench.lines[1]?.from ?? ''
     bench.do(constrain(bench.sketch.id, 'fixed', [point]))
     const freedoms = evaluate(bench.part).sketches.get(bench.sketch.id)?.solution.pointFreedoms
     expect(freedoms?.get(point)).toBe(0)

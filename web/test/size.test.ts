@@ -7,7 +7,7 @@ function drawn(): ToolBench {
   bench.click(0, 0).click(0, 9).click(24, 9).click(30, 14).click(40, 14).click(40, 0)
   return bench.use('size')
 }
-const line = (bench: ToolBench, i: number) => bench.sketch.entities[i]
+const line = (bench: ToolBench, i: number) => bench.lines[i]
 
 describe('the size tool', () => {
   it('takes a land’s length where the label goes outside, its diameter towards the axis', () => {
@@ -40,12 +40,16 @@ describe('the size tool', () => {
     seen.push(bench.words)
     bench.key('Tab')
     seen.push(bench.words)
-    expect(seen).toEqual(['length', 'diameter', 'length'])
+    bench.key('Tab')
+    seen.push(bench.words)
+    expect(seen).toEqual(['length', 'diameter', 'radial distance', 'length'])
   })
 
   it('measures between two things, and from the datum point', () => {
     const bench = drawn().click(0, 9).click(30, 14)
     expect(bench.words).toBe('axial distance')
+    expect(bench.move(40, 12).words).toBe('radial distance')
+    expect(bench.move(40, 30).words).toBe('straight distance')
     bench.click(20, 25)
     expect(bench.fields[0]).toMatchObject({ kind: 'new', offer: { kind: 'axialDistance' } })
   })

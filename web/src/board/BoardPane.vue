@@ -4,8 +4,11 @@ import { computed, ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import BoardStatus from './BoardStatus.vue'
 import ConstraintMarks from './ConstraintMarks.vue'
+import EntryForm from './EntryForm.vue'
 import SizeField from './SizeField.vue'
 import SizeLabels from './SizeLabels.vue'
+import SuggestionMenu from './SuggestionMenu.vue'
+import TakenList from './TakenList.vue'
 import { useBoardPaint } from './useBoardPaint'
 import { useBoardPointer } from './useBoardPointer'
 import { useBoardView } from './useBoardView'
@@ -23,7 +26,12 @@ const viewText = computed(() => {
   return view && [view.scale, view.origin.x, view.origin.y].map((v) => v.toFixed(4)).join(' ')
 })
 
-const words = computed(() => board.toolState?.overlay?.words ?? [])
+/** While one draws or edits, the labels of sizes must not stand in the pointer's way. */
+const isDrawing = computed(() => board.toolId !== 'pick' && board.toolId !== 'size')
+
+const words = computed(() =>
+  board.typing === undefined ? (board.toolState?.overlay?.words ?? []) : [],
+)
 const wordsAt = computed(() => {
   if (!at.value) return undefined
   const flip = at.value.x > width.value - 190
@@ -54,6 +62,7 @@ function step(by: number): void {
     tabindex="0"
     :data-view="viewText"
     :data-tool="board.toolId"
+    :data-drawing="isDrawing"
     :style="{ cursor: board.toolState?.cursor ?? 'default' }"
     @keydown.right.prevent="step(1)"
     @keydown.down.prevent="step(1)"
@@ -65,6 +74,25 @@ function step(by: number): void {
     <SizeLabels :drawings="drawings" />
     <SizeField v-if="board.field" :drawings="drawings" :width="width" :height="height" />
     <BoardStatus />
+    <EntryForm
+      v-if="board.typing !== undefined && board.toolState?.entry"
+      :at="at"
+      :width="width"
+      :height="height"
+    />
+    <TakenList :at="at" :width="width" :height="height" />
+    <button
+      type="button"
+      class="plain suggest"
+      data-floats
+      title="What is suggested while one draws (N)"
+      :aria-expanded="board.suggestionsOpen"
+      @click.stop="board.suggestionsOpen = !board.suggestionsOpen"
+      @pointerdown.stop
+    >
+      suggest
+    </button>
+    <SuggestionMenu v-if="board.suggestionsOpen" />
     <div v-if="words.length > 0 && wordsAt && !board.field" class="words" :style="wordsAt">
       {{ words.join(' · ') }}
     </div>
@@ -96,8 +124,17 @@ canvas {
 
 /* While one draws or measures, marks and labels must not stand in the pointer's way. */
 .board:not([data-tool='pick']) :deep(.mark),
-.board[data-tool='chain'] :deep(.size) {
+.board[data-drawing='true'] :deep(.size) {
   pointer-events: none;
+}
+
+.suggest {
+  position: absolute;
+  right: 8px;
+  top: 6px;
+  padding: 2px 8px;
+  color: var(--ink-soft);
+  font-size: 12px;
 }
 
 .words {

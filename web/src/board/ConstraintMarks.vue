@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { describeItem, entityMap, locator, type Constraint } from '@lathica/core'
+import {
+  describeItem,
+  entityMap,
+  locator,
+  pieceOf,
+  pointAt,
+  pointsOf,
+  type Constraint,
+} from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { toScreen, type Px } from './view'
@@ -11,7 +19,7 @@ const SIGNS: Readonly<Record<Constraint['kind'], string>> = {
   axial: '∥',
   radial: '⟂',
   coincident: '⌖',
-  pointOnLine: '∈',
+  pointOn: '∈',
   fixed: '▣',
   inLine: '⋯',
   parallel: '∥',
@@ -19,6 +27,9 @@ const SIGNS: Readonly<Record<Constraint['kind'], string>> = {
   equal: '=',
   midpoint: '÷',
   symmetric: '⌯',
+  tangent: '⌒',
+  concentric: '◎',
+  repeat: '⇶',
 }
 
 interface Mark {
@@ -46,7 +57,7 @@ const marks = computed<Mark[]>(() => {
   return sketch.constraints.flatMap((constraint): Mark[] => {
     const anchor = anchorOf(constraint)
     const entity = lines.get(anchor)
-    const points = entity ? [entity.from, entity.to] : [anchor]
+    const points = entity ? pointsOf(entity) : [anchor]
     const moves = points.some((p) => (freedoms.get(p) ?? 0) > 0)
     if (!(showMarks && moves) && !disagreeing.value.has(constraint.id)) {
       const ids = [constraint.id, anchor, ...points]
@@ -54,8 +65,9 @@ const marks = computed<Mark[]>(() => {
     }
     const n = crowd.get(anchor) ?? 0
     crowd.set(anchor, n + 1)
-    const at = entity
-      ? besideLine(toScreen(view, locate(entity.from)), toScreen(view, locate(entity.to)), n)
+    const piece = entity && pieceOf(entity, locate)
+    const at = piece
+      ? besideLine(toScreen(view, pointAt(piece, 0.4)), toScreen(view, pointAt(piece, 0.6)), n)
       : besidePoint(toScreen(view, locate(anchor)), n)
     return [{ constraint, at }]
   })
@@ -67,16 +79,21 @@ function anchorOf(c: Constraint): string {
     case 'radial':
     case 'parallel':
     case 'perpendicular':
-    case 'equal':
       return c.line
+    case 'equal':
+    case 'tangent':
+    case 'concentric':
+      return c.curve
     case 'coincident':
     case 'inLine':
     case 'symmetric':
       return c.a
-    case 'pointOnLine':
+    case 'pointOn':
     case 'midpoint':
     case 'fixed':
       return c.point
+    case 'repeat':
+      return c.points[0] ?? ''
   }
 }
 

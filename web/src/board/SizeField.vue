@@ -7,6 +7,7 @@ import {
   measureOffer,
   removeItems,
   setReference,
+  signOf,
   unitScale,
   type Problem,
 } from '@lathica/core'
@@ -14,6 +15,7 @@ import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import type { SizeDrawing } from './sizes/layout'
+import { SIZE_WORDS } from './sizes/words'
 
 const props = defineProps<{
   drawings: readonly SizeDrawing[]
@@ -36,13 +38,8 @@ const kind = computed(() =>
 )
 const unit = computed(() => (kind.value === 'angle' ? parts.units.angle : parts.units.length))
 const label = computed(() => {
-  const names = {
-    length: 'length',
-    axialDistance: 'distance',
-    diameter: 'diameter',
-    angle: 'angle',
-  }
-  return size.value ? `${names[kind.value]} ${size.value.name}` : names[kind.value]
+  const name = SIZE_WORDS[kind.value]
+  return size.value ? `${name} ${size.value.name}` : name
 })
 
 /** Where the field stands: over its label, but never off the pane. */
@@ -77,6 +74,26 @@ watch(
     input.value?.select()
   },
   { immediate: true },
+)
+
+// Another size was clicked: its name, or its value, goes in where the caret stands.
+watch(
+  () => board.linked,
+  async (linked) => {
+    if (!linked) return
+    board.linked = undefined
+    const other = board.sketch.sizes.find((s) => s.id === linked.id)
+    const element = input.value
+    if (!other || !element) return
+    const value = board.sketchState?.measured.get(linked.id) ?? 0
+    const scaled = value / unitScale(measureOf(other), parts.units)
+    const insert = linked.once ? String(Number(scaled.toPrecision(10))) : other.name
+    const [from, to] = [element.selectionStart ?? 0, element.selectionEnd ?? 0]
+    text.value = text.value.slice(0, from) + insert + text.value.slice(to)
+    await nextTick()
+    element.focus()
+    element.setSelectionRange(from + insert.length, from + insert.length)
+  },
 )
 
 function commit(): boolean {
@@ -146,7 +163,8 @@ function onTab(event: KeyboardEvent): void {
 /** Clicking elsewhere takes a value that holds; one that does not stays where it was typed. */
 function onLeave(event: FocusEvent): void {
   const inside =
-    event.relatedTarget instanceof Element && event.relatedTarget.closest('.field') !== null
+    event.relatedTarget instanceof Element &&
+    event.relatedTarget.closest('.field, [data-size]') !== null
   if (inside || !board.field) return
   if (board.field.kind === 'size' && text.value === (size.value?.formula ?? '')) close()
   else commit()
@@ -156,7 +174,9 @@ function onLeave(event: FocusEvent): void {
 <template>
   <form class="field" data-floats :style="style" @submit.prevent="commit" @focusout="onLeave">
     <div class="row" :class="{ wrong: problem }">
-      <span v-if="kind === 'diameter'" class="sign figure" aria-hidden="true">⌀</span>
+      <span v-if="signOf({ kind })" class="sign figure" aria-hidden="true">{{
+        signOf({ kind })
+      }}</span>
       <input
         ref="input"
         v-model="text"

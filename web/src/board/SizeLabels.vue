@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { describeItem } from '@lathica/core'
+import { describeItem, entityMap, locator, perform, placeLabels } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
-import type { SizeDrawing } from './sizes/layout'
+import { usePartStore } from '../store/part'
+import { anchorOf, type SizeDrawing } from './sizes/layout'
+import { toPlane } from './view'
 
 const props = defineProps<{ drawings: readonly SizeDrawing[] }>()
 const board = useBoardStore()
+const parts = usePartStore()
 
 const editedId = computed(() => {
   const { field } = board
@@ -43,10 +46,61 @@ const told = computed(() => {
   )
 })
 
-function open(id: string): void {
-  if (id === 'pending') return
-  board.picks = [id]
-  board.openField({ kind: 'size', id })
+function open(id: string, event: MouseEvent): void {
+  if (id === 'pending' || dragged) return
+  const { field } = board
+  if (field && !(field.kind === 'size' && field.id === id)) {
+    board.linked = { id, once: event.altKey }
+    return
+  }
+  board.picks = event.shiftKey ? [...board.picks.filter((p) => p !== id), id] : [id]
+  if (!event.shiftKey) board.openField({ kind: 'size', id })
+}
+
+/** A press that moves drags the label; one that does not opens its field. */
+const THRESHOLD = 4
+let dragged = false
+
+function press(id: string, event: PointerEvent): void {
+  dragged = false
+  const { view } = board
+  const label = props.drawings.find((d) => d.id === id)?.label
+  const size = board.sketch.sizes.find((s) => s.id === id)
+  const part = parts.part
+  const target = event.currentTarget
+  if (event.button !== 0 || !view || !label || !size || !part || board.field) return
+  if (!(target instanceof HTMLElement)) return
+  const sketch = board.sketch
+  const anchor = anchorOf(size, entityMap(sketch), locator(sketch))
+  const start = { x: event.clientX, y: event.clientY }
+  const stop = new AbortController()
+  const { signal } = stop
+  target.setPointerCapture(event.pointerId)
+  const onMove = (move: PointerEvent): void => {
+    const by = { x: move.clientX - start.x, y: move.clientY - start.y }
+    if (!dragged && Math.hypot(by.x, by.y) < THRESHOLD) return
+    dragged = true
+    const place = toPlane(view, { x: label.x + by.x, y: label.y + by.y })
+    const put = { x: place.x - anchor.x, y: place.y - anchor.y }
+    const moved = perform(part, placeLabels(sketch.id, new Map([[id, put]])))
+    if (moved.ok) parts.preview = moved.value
+  }
+  const onUp = (): void => {
+    stop.abort()
+    const { preview } = parts
+    parts.preview = undefined
+    if (dragged && preview) parts.take('move label', preview)
+  }
+  const onKey = (key: KeyboardEvent): void => {
+    if (key.key !== 'Escape') return
+    key.stopPropagation()
+    stop.abort()
+    parts.preview = undefined
+  }
+  target.addEventListener('pointermove', onMove, { signal })
+  target.addEventListener('pointerup', onUp, { signal })
+  target.addEventListener('pointercancel', onUp, { signal })
+  window.addEventListener('keydown', onKey, { signal, capture: true })
 }
 </script>
 
@@ -78,7 +132,8 @@ function open(id: string): void {
     :aria-label="told.get(d.id)?.said ?? d.text"
     :title="told.get(d.id)?.said"
     :tabindex="d.id === 'pending' ? -1 : 0"
-    @click="open(d.id)"
+    @pointerdown="press(d.id, $event)"
+    @click="open(d.id, $event)"
     @pointerenter="board.hover = d.id"
     @pointerleave="board.hover = undefined"
   >

@@ -1,28 +1,58 @@
 import {
   AXIS_ID,
   ORIGIN_ID,
+  boundsOf,
   distance,
   line,
   locator,
+  meetingsOf,
   nearestOn,
+  pieceOf,
+  pointsOf,
   type Sketch,
   type Vec,
 } from '@lathica/core'
-import { toScreen, type Px, type View } from './view'
+import { toPlane, toScreen, type Px, type View } from './view'
 
-/** How near the pointer must be to a point or a line, in pixels. */
+/** How near the pointer must be to a point or a curve, in pixels. */
 export const POINT_REACH = 9
-const LINE_REACH = 6
+const CURVE_REACH = 6
 
-/** What lies under the pointer: points before lines, the axis last. */
+/** What lies under the pointer: points before curves, the axis last. */
 export function pickAt(sketch: Sketch, view: View, at: Px): string | undefined {
-  const point = nearestPoint(sketch, view, at, POINT_REACH)
-  if (point !== undefined) return point
-  const found = nearestLine(sketch, view, at, LINE_REACH)
-  if (found !== undefined) return found
+  return allAt(sketch, view, at)[0]
+}
+
+/** Everything in reach of the pointer, the nearest of each kind first: points, curves, the axis. */
+export function allAt(sketch: Sketch, view: View, at: Px): string[] {
+  const near = (found: readonly Near[]): string[] =>
+    [...found].sort((a, b) => a.distance - b.distance).map((n) => n.id)
+  const points = pointsNear(sketch, view, at).filter((n) => n.distance < POINT_REACH)
+  const curves = curvesNear(sketch, view, at).filter((n) => n.distance <= CURVE_REACH)
   const axis = toScreen(view, { x: 0, y: 0 })
   const off = view.lie === 'lying' ? Math.abs(at.y - axis.y) : Math.abs(at.x - axis.x)
-  return off <= LINE_REACH ? AXIS_ID : undefined
+  return [...near(points), ...near(curves), ...(off <= CURVE_REACH ? [AXIS_ID] : [])]
+}
+
+interface Near {
+  readonly id: string
+  /** in pixels */
+  readonly distance: number
+}
+
+function pointsNear(sketch: Sketch, view: View, at: Px): Near[] {
+  // A drawn point that lies on the datum point comes first.
+  const candidates = [...sketch.points, { id: ORIGIN_ID, x: 0, y: 0 }]
+  return candidates.map((p) => ({ id: p.id, distance: distance(toScreen(view, p), at) }))
+}
+
+function curvesNear(sketch: Sketch, view: View, at: Px): Near[] {
+  const locate = locator(sketch)
+  const place = toPlane(view, at)
+  return sketch.entities.map((e) => ({
+    id: e.id,
+    distance: nearestOn(pieceOf(e, locate), place).distance * view.scale,
+  }))
 }
 
 /** The point nearest to a place, the datum point included. */
@@ -32,38 +62,69 @@ export function nearestPoint(
   at: Px,
   reach: number,
 ): string | undefined {
-  let best: string | undefined
-  let nearest = reach
-  const candidates = [...sketch.points, { id: ORIGIN_ID, x: 0, y: 0 }]
-  for (const p of candidates) {
-    const d = distance(toScreen(view, p), at)
-    // A drawn point that lies on the datum point comes first.
-    if (d < nearest || (d === nearest && best === undefined)) [best, nearest] = [p.id, d]
-  }
-  return best
+  const found = pointsNear(sketch, view, at).filter((n) => n.distance < reach)
+  return nearestOf(found)
 }
 
-export function nearestLine(sketch: Sketch, view: View, at: Px, reach: number): string | undefined {
-  const locate = locator(sketch)
-  let best: string | undefined
-  let nearest = reach
-  for (const e of sketch.entities) {
-    const piece = line(toScreen(view, locate(e.from)), toScreen(view, locate(e.to)))
-    const d = nearestOn(piece, at).distance
-    if (d <= nearest) [best, nearest] = [e.id, d]
-  }
-  return best
+export function nearestCurve(
+  sketch: Sketch,
+  view: View,
+  at: Px,
+  reach: number,
+): string | undefined {
+  const found = curvesNear(sketch, view, at).filter((n) => n.distance <= reach)
+  return nearestOf(found)
 }
 
-/** Ids of what lies wholly inside a box given by two corners in the section plane. */
-export function inBox(sketch: Sketch, a: Vec, b: Vec): string[] {
+function nearestOf(found: readonly Near[]): string | undefined {
+  return found.reduce<Near | undefined>(
+    (best, n) => (best && best.distance <= n.distance ? best : n),
+    undefined,
+  )?.id
+}
+
+/**
+ * Ids of the curves in a box given by two corners in the section plane, and of the points in it that
+ * no curve ends at.
+ * @param touching true to take also what only reaches into the box
+ */
+export function inBox(sketch: Sketch, a: Vec, b: Vec, touching: boolean): string[] {
   const locate = locator(sketch)
-  const within = (p: Vec): boolean =>
-    p.x >= Math.min(a.x, b.x) &&
-    p.x <= Math.max(a.x, b.x) &&
-    p.y >= Math.min(a.y, b.y) &&
-    p.y <= Math.max(a.y, b.y)
-  return sketch.entities
-    .filter((e) => within(locate(e.from)) && within(locate(e.to)))
-    .map((e) => e.id)
+  const [left, right] = [Math.min(a.x, b.x), Math.max(a.x, b.x)]
+  const [low, high] = [Math.min(a.y, b.y), Math.max(a.y, b.y)]
+  const within = (p: Vec): boolean => p.x >= left && p.x <= right && p.y >= low && p.y <= high
+  const corners = [
+    { x: left, y: low },
+    { x: right, y: low },
+    { x: right, y: high },
+    { x: left, y: high },
+  ]
+  const sides = corners.map((p, i) => line(p, corners[(i + 1) % 4] ?? p))
+  const curves = sketch.entities.filter((e) => {
+    const piece = pieceOf(e, locate)
+    const { min, max } = boundsOf(piece)
+    if (within(min) && within(max)) return true
+    if (!touching) return false
+    return within(piece.from) || sides.some((side) => meetingsOf(side, piece, 1e-9).length > 0)
+  })
+  const held = new Set(sketch.entities.flatMap(pointsOf))
+  const loose = sketch.points.filter((p) => !held.has(p.id) && within(p))
+  return [...curves, ...loose].map((item) => item.id)
+}
+
+/** Every curve that hangs together with one by shared ends, that one included. */
+export function wholeChain(sketch: Sketch, id: string): string[] {
+  const chain = new Set([id])
+  const ends = new Set<string>()
+  for (let before = -1; before !== chain.size;) {
+    before = chain.size
+    for (const e of sketch.entities) {
+      if (e.kind === 'circle') continue
+      if (chain.has(e.id)) ends.add(e.from).add(e.to)
+    }
+    for (const e of sketch.entities) {
+      if (e.kind !== 'circle' && (ends.has(e.from) || ends.has(e.to))) chain.add(e.id)
+    }
+  }
+  return [...chain]
 }

@@ -1,89 +1,285 @@
 import {
   AXIS_ID,
   ORIGIN_ID,
+  add,
+  distance,
   entityName,
   isGiven,
+  line,
+  linesOf,
   locator,
+  meetingsOf,
+  nearestOn,
+  pieceOf,
+  pointAt,
+  scale,
+  type Entity,
   type End,
+  type NewConstraint,
   type Sketch,
   type Vec,
 } from '@lathica/core'
-import { POINT_REACH, nearestLine, nearestPoint } from './pick'
+import { POINT_REACH, nearestCurve, nearestPoint } from './pick'
 import { toPlane, toScreen, type Px, type View } from './view'
+
+/** Kinds of suggestions, each of which can be switched off. */
+export const SUGGESTION_KINDS = {
+  points: 'ends and centres',
+  middles: 'middles of lines',
+  crossings: 'crossings',
+  curves: 'on curves and the axis',
+  directions: 'axial and radial directions',
+  tangents: 'smooth joins',
+  inLine: 'in line with other points',
+  grid: 'grid',
+} as const
+
+export type SuggestionKind = keyof typeof SUGGESTION_KINDS
+
+export interface Grid {
+  /** distance of the finer lines, in mm */
+  readonly minor: number
+  /** every how many of them is a heavier one */
+  readonly major: number
+}
+
+/** What is suggested, and the grid that places are rounded to. */
+export interface Suggesting {
+  readonly kinds: ReadonlySet<SuggestionKind>
+  readonly grid: Grid
+}
+
+/** Everything that is suggested from the start. */
+export const USUAL: Suggesting = {
+  kinds: new Set(['points', 'middles', 'crossings', 'curves', 'directions', 'tangents']),
+  grid: { minor: 1, major: 10 },
+}
 
 /** Where a new point would go, and what it would be tied to. */
 export interface Snap {
   readonly end: End
   readonly directions: readonly ('axial' | 'radial')[]
+  /** Further constraints; the piece drawn goes by `~piece`, its end by `~to`. */
+  readonly ties: readonly NewConstraint[]
   /** What would be taken, in words; empty when nothing is suggested. */
   readonly words: readonly string[]
+  readonly guides: readonly (readonly [Vec, Vec])[]
 }
 
-/** A line this near to axial or radial is offered as such, in radians. */
-const NEAR_DIRECTION = (5 * Math.PI) / 180
-const LINE_SNAP = 7
+/** What a snap is sought from. */
+export interface SnapQuery {
+  readonly sketch: Sketch
+  readonly view: View
+  readonly at: Px
+  readonly suggesting: Suggesting
+  /** where the piece starts, if it has begun */
+  readonly from?: End | undefined
+  /** true while suggestions are refused: the place is then taken as it is */
+  readonly refuse: boolean
+  /** false for curves, whose chord has no direction worth a constraint */
+  readonly straight?: boolean
+}
 
-/**
- * Proposes where a line's end goes: onto a point, a line or the axis, or level with its start.
- * @param from where the line starts, if it has begun
- * @param refuse true while suggestions are refused: the place is then taken as it is
- */
-export function snapTo(
-  sketch: Sketch,
-  view: View,
-  at: Px,
-  from: End | undefined,
-  refuse: boolean,
-): Snap {
-  const free = toPlane(view, at)
-  if (refuse) return { end: { at: free }, directions: [], words: [] }
+/** A line this near to axial, radial or smooth is offered as such, in radians. */
+const NEAR_DIRECTION = (5 * Math.PI) / 180
+const CURVE_SNAP = 7
+const IN_LINE_SNAP = 5
+
+const free = (at: Vec): Snap => ({ end: { at }, directions: [], ties: [], words: [], guides: [] })
+
+/** Proposes where an end goes: onto a point, a middle, a crossing, a curve, or level with its start. */
+export function snapTo(query: SnapQuery): Snap {
+  const place = toPlane(query.view, query.at)
+  if (query.refuse) return free(place)
+  return (
+    onPoint(query) ?? onMiddle(query) ?? onCrossing(query) ?? alongDirection(query, onGrid(query))
+  )
+}
+
+function onPoint({ sketch, view, at, from, suggesting, straight }: SnapQuery): Snap | undefined {
+  if (!suggesting.kinds.has('points')) return undefined
   const point = nearestPoint(sketch, view, at, POINT_REACH)
-  if (point !== undefined && point !== from?.point) {
-    const place = locator(sketch)(point)
-    return {
-      end: { at: place, point },
-      directions: directionsBetween(from?.at, place, NEAR_DIRECTION / 2),
-      words: [point === ORIGIN_ID ? 'on the datum point' : `meets ${entityName(sketch, point)}`],
+  if (point === undefined || point === from?.point) return undefined
+  const place = locator(sketch)(point)
+  const level = straight !== false && suggesting.kinds.has('directions')
+  return {
+    ...free(place),
+    end: { at: place, point },
+    directions: level ? directionsBetween(from?.at, place, NEAR_DIRECTION / 2) : [],
+    words: [point === ORIGIN_ID ? 'on the datum point' : `meets ${entityName(sketch, point)}`],
+  }
+}
+
+function onMiddle({ sketch, view, at, from, suggesting }: SnapQuery): Snap | undefined {
+  if (!suggesting.kinds.has('middles')) return undefined
+  const locate = locator(sketch)
+  for (const e of linesOf(sketch)) {
+    if (from?.point !== undefined && [e.from, e.to].includes(from.point)) continue
+    const middle = pointAt(pieceOf(e, locate), 0.5)
+    if (distance(toScreen(view, middle), at) >= POINT_REACH) continue
+    const words = [`middle of ${entityName(sketch, e.id)}`]
+    return { ...free(middle), end: { at: middle, middle: e.id }, words }
+  }
+  return undefined
+}
+
+/** Where two curves cross, or a curve the axis. */
+function onCrossing({ sketch, view, at, from, suggesting }: SnapQuery): Snap | undefined {
+  if (!suggesting.kinds.has('crossings')) return undefined
+  const locate = locator(sketch)
+  const place = toPlane(view, at)
+  const reach = POINT_REACH / view.scale
+  const near = sketch.entities
+    .filter((e) => from?.point === undefined || !hasEnd(e, from.point))
+    .map((e) => ({ id: e.id, piece: pieceOf(e, locate) }))
+    .filter(({ piece }) => nearestOn(piece, place).distance <= reach)
+  if (Math.abs(place.y) <= reach) {
+    const far = 4 * reach
+    const piece = line({ x: place.x - far, y: 0 }, { x: place.x + far, y: 0 })
+    near.push({ id: AXIS_ID, piece })
+  }
+  for (const [i, a] of near.entries()) {
+    for (const b of near.slice(i + 1)) {
+      const meeting = meetingsOf(a.piece, b.piece, 1e-9).find((m) => distance(m.at, place) <= reach)
+      if (!meeting || [0, 1].includes(meeting.t) || [0, 1].includes(meeting.u)) continue
+      const words = [`crossing of ${entityName(sketch, a.id)} and ${entityName(sketch, b.id)}`]
+      return { ...free(meeting.at), end: { at: meeting.at, on: [a.id, b.id] }, words }
     }
   }
-  const directions = from ? directionsBetween(from.at, free, NEAR_DIRECTION) : []
-  const level = from ? levelled(from.at, free, directions) : free
-  return withLine(sketch, view, from, level, directions)
+  return undefined
 }
 
-function withLine(
+function hasEnd(e: Entity, point: string): boolean {
+  return e.kind !== 'circle' && (e.from === point || e.to === point)
+}
+
+function onGrid({ view, at, suggesting }: SnapQuery): Vec {
+  const place = toPlane(view, at)
+  if (!suggesting.kinds.has('grid')) return place
+  const { minor } = suggesting.grid
+  return { x: Math.round(place.x / minor) * minor, y: Math.round(place.y / minor) * minor }
+}
+
+/** A direction from the start, if one is near, and a curve or point met on the way. */
+function alongDirection(query: SnapQuery, place: Vec): Snap {
+  const { sketch, from, suggesting, straight } = query
+  const level = from && straight !== false
+  const directions =
+    level && suggesting.kinds.has('directions')
+      ? directionsBetween(from.at, place, NEAR_DIRECTION)
+      : []
+  if (directions.length > 0 && from) {
+    const to =
+      directions[0] === 'axial' ? { x: place.x, y: from.at.y } : { x: from.at.x, y: place.y }
+    return withCurve(query, { ...free(to), directions, words: directions })
+  }
+  const smooth =
+    level && suggesting.kinds.has('tangents') ? smoothFrom(sketch, from, place) : undefined
+  if (smooth) {
+    const tie: NewConstraint = { kind: 'tangent', curve: '~piece', to: smooth.curve }
+    const words = [`smooth from ${entityName(sketch, smooth.curve)}`]
+    return withCurve(query, { ...free(smooth.at), ties: [tie], words })
+  }
+  return withCurve(query, free(place))
+}
+
+/** The end of a line that goes on smoothly from an arc, where it is near to doing so. */
+function smoothFrom(
   sketch: Sketch,
-  view: View,
+  from: End,
+  place: Vec,
+): { readonly curve: string; readonly at: Vec } | undefined {
+  const before = sketch.entities.find((e) => e.kind === 'arc' && hasEnd(e, from.point ?? ''))
+  if (before?.kind !== 'arc') return undefined
+  const locate = locator(sketch)
+  const centre = locate(before.centre)
+  const radius = { x: from.at.x - centre.x, y: from.at.y - centre.y }
+  const along = { x: -radius.y, y: radius.x }
+  const way = { x: place.x - from.at.x, y: place.y - from.at.y }
+  const length = along.x ** 2 + along.y ** 2
+  const share = (way.x * along.x + way.y * along.y) / (length || 1)
+  const at = add(from.at, scale(along, share))
+  const off = distance(at, place)
+  return off <= Math.tan(NEAR_DIRECTION) * distance(at, from.at)
+    ? { curve: before.id, at }
+    : undefined
+}
+
+/** Puts a proposed place onto the axis or a curve that lies near, or in line with a point. */
+function withCurve(query: SnapQuery, snap: Snap): Snap {
+  const { sketch, view, from, suggesting } = query
+  const { at } = snap.end
+  if (suggesting.kinds.has('curves')) {
+    const axisIsNear = Math.abs(at.y) * view.scale <= CURVE_SNAP
+    const levelOnAxis = snap.directions[0] === 'axial' && isOnAxis(sketch, from)
+    if (axisIsNear && !levelOnAxis && snap.ties.length === 0) {
+      const end = { at: { x: at.x, y: 0 }, on: [AXIS_ID] }
+      return { ...snap, end, words: [...snap.words, 'on the axis'] }
+    }
+    const met = nearestCurve(sketch, view, toScreen(view, at), CURVE_SNAP)
+    const curve = sketch.entities.find((e) => e.id === met)
+    if (curve && !(from?.point !== undefined && hasEnd(curve, from.point))) {
+      const onto = ontoCurve(sketch, curve, snap, from)
+      if (onto) {
+        const word = `on ${entityName(sketch, curve.id)}`
+        return { ...snap, end: { at: onto, on: [curve.id] }, words: [...snap.words, word] }
+      }
+    }
+  }
+  return suggesting.kinds.has('inLine') ? inLineWithPoint(query, snap) : snap
+}
+
+/** The place on a curve: where the direction from the start meets it, or the nearest place. */
+function ontoCurve(
+  sketch: Sketch,
+  curve: Entity,
+  snap: Snap,
   from: End | undefined,
-  level: Vec,
-  directions: readonly ('axial' | 'radial')[],
-): Snap {
-  const words: string[] = [...directions]
-  const axisIsNear = Math.abs(level.y) * view.scale <= LINE_SNAP
-  if (axisIsNear && !(directions[0] === 'axial' && isOnAxis(sketch, from))) {
-    const end = { at: { x: level.x, y: 0 }, line: AXIS_ID }
-    return { end, directions, words: [...words, 'on the axis'] }
+): Vec | undefined {
+  const piece = pieceOf(curve, locator(sketch))
+  const { at } = snap.end
+  if (snap.directions.length === 0 && snap.ties.length === 0) {
+    return pointAt(piece, nearestOn(piece, at).t)
   }
-  const place = toScreen(view, level)
-  const line = nearestLine(sketch, view, place, LINE_SNAP)
-  if (line === undefined || directions.length === 0) {
-    // A free end is put onto a line only where it stays in reach of it.
-    if (line === undefined) return { end: { at: level }, directions, words }
-    const onto = footOn(sketch, line, level)
-    return { end: { at: onto, line }, directions: [], words: [`on ${entityName(sketch, line)}`] }
+  if (!from) return undefined
+  const way = { x: at.x - from.at.x, y: at.y - from.at.y }
+  const ray = line(from.at, add(from.at, scale(way, 1.5)))
+  const meetings = meetingsOf(ray, piece, 1e-9).map((m) => m.at)
+  return meetings.sort((p, q) => distance(p, at) - distance(q, at))[0]
+}
+
+/** Level with another point of the sketch, in a direction that is still open. */
+function inLineWithPoint({ sketch, view, from }: SnapQuery, snap: Snap): Snap {
+  const { at } = snap.end
+  const open = (['radial', 'axial'] as const).filter((along) =>
+    snap.directions.length === 0 ? snap.ties.length === 0 : along !== snap.directions[0],
+  )
+  for (const along of open) {
+    const off = (p: Vec): number => Math.abs(along === 'radial' ? p.x - at.x : p.y - at.y)
+    const near = sketch.points
+      .filter((p) => p.id !== from?.point && off(p) * view.scale <= IN_LINE_SNAP)
+      .sort((p, q) => distance(p, at) - distance(q, at))[0]
+    if (!near) continue
+    const to = along === 'radial' ? { x: near.x, y: at.y } : { x: at.x, y: near.y }
+    const tie: NewConstraint = { kind: 'inLine', a: '~to', b: near.id, along }
+    return {
+      ...snap,
+      end: { at: to },
+      ties: [...snap.ties, tie],
+      words: [...snap.words, `in line with ${entityName(sketch, near.id)}`],
+      guides: [[near, to]],
+    }
   }
-  const crossing = from ? crossingOf(sketch, line, from.at, directions) : undefined
-  if (!crossing) return { end: { at: level }, directions, words }
-  const onLine = `on ${entityName(sketch, line)}`
-  return { end: { at: crossing, line }, directions, words: [...words, onLine] }
+  return snap
 }
 
 function isOnAxis(sketch: Sketch, from: End | undefined): boolean {
   if (!from) return false
-  if (from.line === AXIS_ID || (from.point !== undefined && isGiven(from.point))) return true
+  if (from.on?.includes(AXIS_ID) === true) return true
+  if (from.point !== undefined && isGiven(from.point)) return true
   return sketch.constraints.some(
     (c) =>
-      (c.kind === 'pointOnLine' && c.point === from.point && c.line === AXIS_ID) ||
+      (c.kind === 'pointOn' && c.point === from.point && c.curve === AXIS_ID) ||
       (c.kind === 'coincident' && (c.a === from.point || c.b === from.point) && c.b === ORIGIN_ID),
   )
 }
@@ -100,45 +296,4 @@ export function directionsBetween(
   if (Math.atan2(dy, dx) <= within) return ['axial']
   if (Math.atan2(dx, dy) <= within) return ['radial']
   return []
-}
-
-function levelled(from: Vec, to: Vec, directions: readonly ('axial' | 'radial')[]): Vec {
-  if (directions[0] === 'axial') return { x: to.x, y: from.y }
-  if (directions[0] === 'radial') return { x: from.x, y: to.y }
-  return to
-}
-
-function footOn(sketch: Sketch, id: string, p: Vec): Vec {
-  const ends = endsOf(sketch, id)
-  if (!ends) return p
-  const [a, b] = ends
-  const [dx, dy] = [b.x - a.x, b.y - a.y]
-  const t = ((p.x - a.x) * dx + (p.y - a.y) * dy) / (dx * dx + dy * dy || 1)
-  return { x: a.x + t * dx, y: a.y + t * dy }
-}
-
-/** Where a line is crossed by the axial or radial line through a point. */
-function crossingOf(
-  sketch: Sketch,
-  id: string,
-  from: Vec,
-  directions: readonly ('axial' | 'radial')[],
-): Vec | undefined {
-  const ends = endsOf(sketch, id)
-  if (!ends) return undefined
-  const [a, b] = ends
-  if (directions[0] === 'axial') {
-    if (Math.abs(b.y - a.y) < 1e-9) return undefined
-    const t = (from.y - a.y) / (b.y - a.y)
-    return { x: a.x + t * (b.x - a.x), y: from.y }
-  }
-  if (Math.abs(b.x - a.x) < 1e-9) return undefined
-  const t = (from.x - a.x) / (b.x - a.x)
-  return { x: from.x, y: a.y + t * (b.y - a.y) }
-}
-
-function endsOf(sketch: Sketch, id: string): readonly [Vec, Vec] | undefined {
-  const locate = locator(sketch)
-  const entity = sketch.entities.find((e) => e.id === id)
-  return entity && [locate(entity.from), locate(entity.to)]
 }

@@ -1,3 +1,4 @@
+import { referencesOf } from '@lathica/core'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -36,8 +37,12 @@ export function useBoardPaint(
     const { constraints, sizes } = board.sketch
     return members.flatMap((id) => {
       const item = [...constraints, ...sizes].find((x) => x.id === id)
-      return item && 'line' in item ? [id, item.line] : [id]
+      return item ? [id, ...referencesOf(item).filter(isEntity)] : [id]
     })
+  }
+
+  function isEntity(id: string): boolean {
+    return board.sketch.entities.some((e) => e.id === id)
   }
 
   const drawnSteps = computed(() => {
@@ -61,7 +66,8 @@ export function useBoardPaint(
           picks: new Set(board.picks),
           hover: board.hover,
           troubled: troubled.value,
-          overlay: board.toolState?.overlay,
+          overlay: board.typedOverlay ?? board.toolState?.overlay,
+          grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,
         }
       : undefined,
   )

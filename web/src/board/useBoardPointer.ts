@@ -4,6 +4,9 @@ import { useBoardStore } from '../store/board'
 import type { PointerAt } from './tools'
 import { pannedBy, zoomedAt, type Px } from './view'
 
+/** Two presses within this are a double click, in ms. */
+const DOUBLE_CLICK = 350
+
 /** Feeds the pointer to the tool in hand; the wheel zooms, the middle and right buttons pan. */
 export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at: Ref<Px | null> } {
   const board = useBoardStore()
@@ -15,7 +18,21 @@ export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at
     const box = element.value?.getBoundingClientRect()
     return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
   }
-  const pointer = (event: PointerEvent): PointerAt => ({ px: place(event), shift: event.shiftKey })
+  // A pointer event does not count clicks; two presses at one place within a moment are a double one.
+  let lastPress: { readonly px: Px; readonly time: number } | undefined
+  const isDouble = (event: PointerEvent): boolean => {
+    const px = place(event)
+    const near = lastPress && Math.hypot(px.x - lastPress.px.x, px.y - lastPress.px.y) < 5
+    const double = near === true && event.timeStamp - (lastPress?.time ?? 0) < DOUBLE_CLICK
+    lastPress = double ? undefined : { px, time: event.timeStamp }
+    return double
+  }
+  const pointer = (event: PointerEvent, double = false): PointerAt => ({
+    px: place(event),
+    shift: event.shiftKey,
+    alt: event.altKey,
+    double,
+  })
   const isOnPaper = (event: Event): boolean =>
     event.target instanceof Element && event.target.closest('[data-floats]') === null
 
@@ -29,7 +46,8 @@ export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at
       element.value?.focus()
       if (board.field) return
       pressed = true
-      board.feed(board.toolState?.press?.(pointer(event)))
+      board.taken = []
+      board.feed(board.toolState?.press?.(pointer(event, isDouble(event))))
     }
     element.value?.setPointerCapture(event.pointerId)
   })

@@ -35,7 +35,8 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
 
   const drawingsIn = (view: View): SizeDrawing[] => {
     const { sketch, toolState, field } = board
-    const offer = field?.kind === 'new' ? field.offer : toolState?.overlay?.offer
+    const offer =
+      field?.kind === 'new' ? field.offer : (toolState?.overlay?.offer ?? board.proposed)
     const pending = offer
       ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false }]
       : []

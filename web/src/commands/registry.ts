@@ -2,152 +2,95 @@ import {
   addRevolve,
   addSketch,
   fittingConstraints,
+  placeLabels,
   removeItems,
   removeStep,
   setReference,
   setRole,
-  type ConstraintKind,
-  type LineRole,
+  type Role,
 } from '@lathica/core'
 import type { IconName } from '../icons/paths'
-import type { ToolId } from '../board/tools'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { createClipboard } from './clipboard'
+import { TIES, TOOLS } from './tools'
+import type { Action } from './action'
 
-/** The pages of the tool pad. */
-export type Page = 'draw' | 'tie' | 'turn'
-
-/** Something the designer can do by key, by the pad or by the command search. */
-export interface Action {
-  readonly id: string
-  readonly label: string
-  /** What it does, in a sentence for the pad and the list of keys. */
-  readonly help: string
-  /** The key as it is pressed; letters of the pad stand for their place there. */
-  readonly key?: string
-  readonly icon?: IconName
-  /** The pages of the pad it stands on. */
-  readonly pages?: readonly Page[]
-  readonly tool?: ToolId
-  readonly enabled?: () => boolean
-  /** True while it would act on what is picked at once. */
-  readonly fits?: () => boolean
-  readonly run: () => void
-}
-
-/** The 15 places of the pad, as the left hand finds them. */
-export const PAD_KEYS = ['q', 'w', 'e', 'r', 't', 'a', 's', 'd', 'f', 'g', 'z', 'x', 'c', 'v', 'b']
+export { PAD_KEYS, type Action, type Page } from './action'
 
 /** Every action of the modelling screen: the one place where a reader learns what there is. */
 export function createActions(): readonly Action[] {
+  return [...toolActions(), ...sketchActions(), ...routeActions(), ...screenActions()]
+}
+
+function toolActions(): Action[] {
+  const board = useBoardStore()
+  return [
+    ...TOOLS.map(({ id, ...rest }): Action => ({
+      id,
+      ...rest,
+      tool: id,
+      run: () => board.useTool(id),
+    })),
+    ...TIES.map(({ kind, ...rest }): Action => ({
+      id: `tie:${kind}`,
+      ...rest,
+      pages: ['tie'],
+      tool: `tie:${kind}`,
+      fits: () => fittingConstraints(board.sketch, board.picks).includes(kind),
+      run: () => board.useTool(`tie:${kind}`),
+    })),
+  ]
+}
+
+function sketchActions(): Action[] {
   const parts = usePartStore()
   const board = useBoardStore()
-  const pickedLines = (): string[] =>
+  const clipboard = createClipboard()
+  const pickedCurves = (): string[] =>
     board.picks.filter((id) => board.sketch.entities.some((e) => e.id === id))
   const pickedSizes = (): string[] =>
     board.picks.filter((id) => board.sketch.sizes.some((s) => s.id === id))
-
-  const tool = (
-    id: ToolId,
-    key: string,
-    icon: IconName,
-    pages: readonly Page[],
-    label: string,
-    help: string,
-  ): Action => ({ id, label, help, key, icon, pages, tool: id, run: () => board.useTool(id) })
-
-  const tie = (
-    kind: ConstraintKind,
+  const make = (role: Role): void => void parts.run(setRole(board.sketch.id, pickedCurves(), role))
+  const roleAction = (
+    to: Role,
     key: string,
     icon: IconName,
     label: string,
     help: string,
   ): Action => ({
-    ...tool(`tie:${kind}`, key, icon, ['tie'], label, help),
-    fits: () => fittingConstraints(board.sketch, board.picks).includes(kind),
+    ...{ id: `role:${to}`, label, help, key, icon, pages: ['draw'] },
+    enabled: () => pickedCurves().length > 0,
+    run: () => make(to),
   })
-
-  const role = (
-    to: LineRole,
-    key: string,
-    icon: IconName,
-    label: string,
-    help: string,
-  ): Action => ({
-    id: `role:${to}`,
-    label,
-    help,
-    key,
-    icon,
-    pages: ['draw'],
-    enabled: () => pickedLines().length > 0,
-    run: () => void parts.run(setRole(board.sketch.id, pickedLines(), to)),
-  })
+  const removable = (): string[] => board.picks.filter((id) => id !== 'axis' && id !== 'origin')
 
   return [
-    tool(
-      'pick',
-      'q',
-      'pick',
-      ['draw', 'tie', 'turn'],
-      'Pick',
-      'Click to pick, Shift and click to add, drag to move.',
-    ),
-    tool(
-      'chain',
-      'a',
-      'chain',
-      ['draw'],
-      'Chain',
-      'Lines in one go, corner by corner. Shift refuses suggestions.',
-    ),
-    tool(
-      'size',
-      's',
-      'size',
-      ['draw', 'tie'],
-      'Size',
-      'Click what to measure, then where the label goes, then type the value.',
-    ),
-    role(
+    roleAction(
       'construction',
       'z',
       'construction',
       'Construction',
-      'Makes the picked lines construction lines, which bound no material.',
+      'Makes what is picked construction lines, which bound no material.',
     ),
-    role('centre', 'x', 'centreLine', 'Centre line', 'Makes the picked lines centre lines.'),
-    role('outline', 'c', 'outline', 'Outline', 'Makes the picked lines outline again.'),
-    tie('axial', 'w', 'axial', 'Axial', 'Lines run along the axis.'),
-    tie('radial', 'e', 'radial', 'Radial', 'Lines run square to the axis.'),
-    tie('coincident', 'd', 'meet', 'Meet', 'Points become one.'),
-    tie(
-      'pointOnLine',
-      'f',
-      'onLine',
-      'On line',
-      'Points, or other lines, lie on a line or on the axis.',
-    ),
-    tie('fixed', 'g', 'fix', 'Fixed', 'Points stay where they are.'),
-    tie(
-      'inLine',
-      'z',
-      'inLine',
-      'In line',
-      'Points stand in line, along the axis or square to it.',
-    ),
-    tie('parallel', 'r', 'parallel', 'Parallel', 'Lines run in the direction of the first.'),
-    tie('perpendicular', 't', 'perpendicular', 'Perpendicular', 'Lines stand square to the first.'),
-    tie('equal', 'a', 'equal', 'Equal', 'Lines are as long as the first.'),
-    tie('midpoint', 'c', 'midpoint', 'Midpoint', 'A point lies in the middle of a line.'),
-    tie('symmetric', 'x', 'symmetric', 'Symmetric', 'Two points mirror one another about a line.'),
+    {
+      id: 'centreLine',
+      label: 'Centre line',
+      help: 'Draws a centre line, or makes what is picked centre lines.',
+      key: 'x',
+      icon: 'centreLine',
+      pages: ['draw'],
+      tool: 'centreLine',
+      run: () => (pickedCurves().length > 0 ? make('centre') : board.useTool('centreLine')),
+    },
+    roleAction('outline', 'c', 'outline', 'Outline', 'Makes what is picked outline again.'),
     {
       id: 'reference',
       label: 'Reference',
       help: 'Lets the picked sizes only report, in parentheses, or drive again.',
       key: 'v',
       icon: 'reference',
-      pages: ['tie'],
+      pages: ['draw'],
       enabled: () => pickedSizes().length > 0,
       run: () => {
         for (const id of pickedSizes()) {
@@ -162,13 +105,76 @@ export function createActions(): readonly Action[] {
       help: 'Deletes what is picked, and what stands on it. The Delete key does the same.',
       key: 'b',
       icon: 'remove',
-      pages: ['draw', 'tie', 'turn'],
+      pages: ['draw', 'edit', 'turn'],
       enabled: () => removable().length > 0 || board.stepId !== undefined,
       run: () => {
         if (removable().length > 0) parts.run(removeItems(board.sketch.id, removable()))
         else if (board.stepId !== undefined) parts.run(removeStep(board.stepId))
       },
     },
+    {
+      id: 'cut',
+      label: 'Cut',
+      help: 'Copies what is picked, with its constraints and sizes, and deletes it.',
+      key: 'Ctrl+x',
+      run: clipboard.cut,
+    },
+    {
+      id: 'copyPicks',
+      label: 'Copy to the clipboard',
+      help: 'Copies what is picked, with its constraints and sizes, also for other parts.',
+      key: 'Ctrl+c',
+      run: () => void clipboard.copy(),
+    },
+    {
+      id: 'paste',
+      label: 'Paste',
+      help: 'Puts in what was copied: beside it, or in place in another profile.',
+      key: 'Ctrl+v',
+      run: clipboard.paste,
+    },
+    {
+      id: 'pickAll',
+      label: 'Pick all',
+      help: 'Picks every line and curve of the profile.',
+      key: 'Ctrl+a',
+      run: () => (board.picks = board.sketch.entities.map((e) => e.id)),
+    },
+    {
+      id: 'alignLabels',
+      label: 'Align labels',
+      help: 'Puts dragged labels back in their rows: those picked, or all.',
+      key: 'y',
+      enabled: () => board.sketch.sizes.some((s) => s.label),
+      run: () => {
+        const picked = pickedSizes()
+        const ids = picked.length > 0 ? picked : board.sketch.sizes.map((s) => s.id)
+        parts.run(placeLabels(board.sketch.id, new Map(ids.map((id) => [id, undefined]))))
+      },
+    },
+    {
+      id: 'suggestions',
+      label: 'Suggestions',
+      help: 'Shows what is suggested while one draws, to switch kinds on and off; the grid too.',
+      key: 'n',
+      run: () => (board.suggestionsOpen = !board.suggestionsOpen),
+    },
+    {
+      id: 'marks',
+      label: 'Constraint marks',
+      help: 'Shows or hides the marks of constraints beside their lines.',
+      key: 'm',
+      run: () => (board.showMarks = !board.showMarks),
+    },
+  ]
+}
+
+function routeActions(): Action[] {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const isTurned = (): boolean =>
+    parts.part?.route.some((s) => s.kind === 'revolve' && s.sketch === board.sketch.id) === true
+  return [
     {
       id: 'revolve',
       label: 'Revolve',
@@ -199,6 +205,13 @@ export function createActions(): readonly Action[] {
         board.useTool('chain')
       },
     },
+  ]
+}
+
+function screenActions(): Action[] {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  return [
     { id: 'fit', label: 'Fit', help: 'Fits the part to the board.', key: ' ', run: board.fit },
     {
       id: 'undo',
@@ -217,20 +230,6 @@ export function createActions(): readonly Action[] {
       run: parts.stepForth,
     },
     {
-      id: 'pickAll',
-      label: 'Pick all',
-      help: 'Picks every line of the profile.',
-      key: 'Ctrl+a',
-      run: () => (board.picks = board.sketch.entities.map((e) => e.id)),
-    },
-    {
-      id: 'marks',
-      label: 'Constraint marks',
-      help: 'Shows or hides the marks of constraints beside their lines.',
-      key: 'm',
-      run: () => (board.showMarks = !board.showMarks),
-    },
-    {
       id: 'largest',
       label: 'Largest pane',
       help: 'Lets the board or the solid, whichever the pointer is over, fill the place of all.',
@@ -245,14 +244,4 @@ export function createActions(): readonly Action[] {
       run: () => void parts.saveNow(),
     },
   ]
-
-  function removable(): string[] {
-    return board.picks.filter((id) => id !== 'axis' && id !== 'origin')
-  }
-
-  function isTurned(): boolean {
-    return (
-      parts.part?.route.some((s) => s.kind === 'revolve' && s.sketch === board.sketch.id) === true
-    )
-  }
 }

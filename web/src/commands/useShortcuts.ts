@@ -3,7 +3,12 @@ import { ref, watch, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import type { Action, Page } from './registry'
 
-const PAGE_KEYS: Readonly<Record<string, Page>> = { '1': 'draw', '2': 'tie', '3': 'turn' }
+const PAGE_KEYS: Readonly<Record<string, Page>> = {
+  '1': 'draw',
+  '2': 'edit',
+  '3': 'tie',
+  '4': 'turn',
+}
 
 /** Keys of the modelling screen. They rest while one types or a window is open over the screen. */
 export function useShortcuts(
@@ -63,8 +68,21 @@ export function useShortcuts(
     }
   }
 
+  /** Typing a figure while a tool takes values opens its fields. */
+  const typesValue = (event: KeyboardEvent): boolean => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return false
+    if (!board.toolState?.entry || board.field || !/^[\d.(]$/.test(event.key)) return false
+    board.taken = []
+    board.typing = event.key
+    return true
+  }
+
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (event.defaultPrevented || searching.value || listingKeys.value || isElsewhere(event)) return
+    if (typesValue(event)) {
+      event.preventDefault()
+      return
+    }
     const name = nameOf(event)
     const action = actionFor(actions, name, page.value)
     if (action) {
@@ -85,7 +103,7 @@ export function useShortcuts(
 function actionFor(actions: readonly Action[], name: string, page: Page): Action | undefined {
   const all = actions.filter((a) => a.key === name)
   const rank = (a: Action): number =>
-    Math.min(...(a.pages ?? []).map((p) => ['draw', 'turn', 'tie'].indexOf(p)))
+    Math.min(...(a.pages ?? []).map((p) => ['draw', 'turn', 'edit', 'tie'].indexOf(p)))
   const [other] = [...all].sort((a, b) => rank(a) - rank(b))
   return all.find((a) => a.pages?.includes(page)) ?? other
 }

@@ -3,14 +3,16 @@ import { formatLength, formatMass, overallOf } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useFreeMotion } from './useFreeMotion'
 
 const parts = usePartStore()
 const board = useBoardStore()
 
+const motion = useFreeMotion()
 const overall = computed(() => (parts.state ? overallOf(parts.state) : undefined))
 const hint = computed(() =>
   board.field
-    ? 'Type a number, a unit or a formula; Enter takes it, Esc leaves it.'
+    ? 'Type a number or a formula; click another size to link to it, Alt and click for its value once.'
     : (board.toolState?.hint ?? ''),
 )
 const freedoms = computed(() => {
@@ -46,7 +48,20 @@ function showTrouble(): void {
     <button v-if="trouble" type="button" class="plain trouble" @click="showTrouble">
       <b aria-hidden="true">△</b> {{ trouble }}
     </button>
-    <span data-figure="freedoms">{{ freedoms }}</span>
+    <button
+      v-if="freedoms"
+      type="button"
+      class="plain freedoms"
+      data-figure="freedoms"
+      title="Shows what can still move"
+      @pointerenter="motion.start"
+      @pointerleave="motion.stop"
+      @focus="motion.start"
+      @blur="motion.stop"
+      @click="showTrouble"
+    >
+      {{ freedoms }}
+    </button>
     <span class="figure" data-figure="size">{{ size }}</span>
     <span class="figure" data-figure="mass">{{ mass }}</span>
   </footer>
@@ -71,6 +86,11 @@ function showTrouble(): void {
   overflow: hidden;
   text-overflow: ellipsis;
   color: var(--ink-soft);
+}
+
+.freedoms {
+  padding: 0 2px;
+  color: inherit;
 }
 
 .trouble {

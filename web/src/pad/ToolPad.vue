@@ -10,8 +10,9 @@ const board = useBoardStore()
 
 const PAGES: readonly { readonly id: Page; readonly label: string; readonly key: string }[] = [
   { id: 'draw', label: 'Draw', key: '1' },
-  { id: 'tie', label: 'Tie', key: '2' },
-  { id: 'turn', label: 'Turn', key: '3' },
+  { id: 'edit', label: 'Edit', key: '2' },
+  { id: 'tie', label: 'Tie', key: '3' },
+  { id: 'turn', label: 'Turn', key: '4' },
 ]
 
 const places = computed(() =>
@@ -73,7 +74,7 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
 
 .pages {
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: repeat(4, 1fr);
   margin-bottom: 10px;
   border: 1px solid var(--rule);
   border-radius: 3px;

@@ -8,13 +8,20 @@ import {
   formatAngle,
   formatLength,
   locator,
+  pieceOf,
+  pointsOf,
+  radiusOf,
   referencesOf,
   removeItems,
+  setRepeatCount,
+  sweepOf,
   type Constraint,
+  type Problem,
+  type Repeat,
   type Size,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import ItemRow from './ItemRow.vue'
@@ -47,28 +54,55 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
       ['Can move', ['no: in ink', 'one way', 'freely'][free] ?? ''],
     ]
   }
-  const line = sketch.entities.find((e) => e.id === id)
-  if (!line) return []
-  const [a, b] = [locate(line.from), locate(line.to)]
+  const entity = sketch.entities.find((e) => e.id === id)
+  if (!entity) return []
+  const role = ['Role', entity.role === 'centre' ? 'centre line' : entity.role] as const
+  const piece = pieceOf(entity, locate)
+  if (piece.kind === 'arc') {
+    return [
+      ['Radius', mm(radiusOf(piece))],
+      ['Centre', `${formatLength(piece.centre.x, units)}, ⌀${mm(2 * piece.centre.y)}`],
+      ...(entity.kind === 'circle'
+        ? []
+        : [['Turns', formatAngle(Math.abs(sweepOf(piece)), units)] as const]),
+      role,
+    ]
+  }
+  const { from: a, to: b } = piece
   const angle = Math.atan2(Math.abs(b.y - a.y), Math.abs(b.x - a.x))
   return [
     ['Length', mm(Math.hypot(b.x - a.x, b.y - a.y))],
     ['To the axis', formatAngle(angle, units)],
     ['Ends at', `⌀${formatLength(2 * a.y, units)}, ⌀${formatLength(2 * b.y, units)}`],
-    ['Role', line.role === 'centre' ? 'centre line' : line.role],
+    role,
   ]
 })
 
 /** Constraints and sizes that stand on what is picked, or are picked themselves. */
 const items = computed<(Constraint | Size)[]>(() => {
   const { sketch, picks } = board
-  const points = sketch.entities.filter((e) => picks.includes(e.id)).flatMap((e) => [e.from, e.to])
+  const points = sketch.entities.filter((e) => picks.includes(e.id)).flatMap(pointsOf)
   const near = new Set([...picks, ...points])
   return [...sketch.constraints, ...sketch.sizes].filter(
     (item) => picks.includes(item.id) || referencesOf(item).some((id) => near.has(id)),
   )
 })
 const canDelete = computed(() => board.picks.some((id) => id !== AXIS_ID && id !== ORIGIN_ID))
+
+/** The repeat that is picked, or that what is picked belongs to. */
+const repeat = computed(() => items.value.find((c): c is Repeat => c.kind === 'repeat'))
+const problem = shallowRef<Problem>()
+watch(
+  () => board.picks,
+  () => (problem.value = undefined),
+)
+
+function setCount(event: Event): void {
+  if (!repeat.value) return
+  const count = Number((event.target as HTMLInputElement).value)
+  const result = parts.attempt(setRepeatCount(board.sketch.id, repeat.value.id, count))
+  problem.value = result.ok ? undefined : result.problem
+}
 
 function open(item: Constraint | Size): void {
   board.picks = [item.id]
@@ -90,6 +124,20 @@ function open(item: Constraint | Size): void {
       <ItemRow v-for="item in items" :key="item.id" :item="item" @open="open(item)" />
     </ul>
   </template>
+  <div v-if="repeat" class="fields">
+    <label for="repeat-count">In all</label>
+    <input
+      id="repeat-count"
+      class="figure count"
+      :value="repeat.copies.length + 1"
+      inputmode="numeric"
+      @change="setCount"
+      @keydown.stop
+    />
+  </div>
+  <p v-if="problem" class="problem" role="alert">
+    <strong>{{ problem.message }}</strong> {{ problem.mend }}
+  </p>
   <div class="buttons">
     <Button @click="board.picks = []">Let go</Button>
     <Button
@@ -103,6 +151,22 @@ function open(item: Constraint | Size): void {
 </template>
 
 <style scoped src="./card.css"></style>
+<style scoped>
+.fields + .fields,
+.list + .fields {
+  margin-top: 10px;
+}
+
+.count {
+  width: 64px;
+  height: 26px;
+  padding: 0 6px;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+}
+</style>
 <style scoped>
 h3 {
   margin-top: 12px;

@@ -2,47 +2,46 @@
 import {
   addRevolve,
   disagreementProblem,
-  faultProblem,
   findItem,
-  type Problem,
+  fittingValue,
+  changeSize,
+  measureOf,
+  unitScale,
+  type Size,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import FaultList from './FaultList.vue'
 import ItemRow from './ItemRow.vue'
+import MissingList from './MissingList.vue'
+import SizeTable from './SizeTable.vue'
 import ValueTable from './ValueTable.vue'
 
 const board = useBoardStore()
 const parts = usePartStore()
 
 const solution = computed(() => board.sketchState?.solution)
-const faults = computed<Problem[]>(() => {
-  const { part } = parts
-  const found = board.sketchState?.profile.faults ?? []
-  if (!part || board.sketch.entities.length === 0) return []
-  return found.filter((f) => f.kind !== 'open').map((f) => faultProblem(f, board.sketch, part))
-})
-/** Loose ends in one note; a chain that is being drawn is not called open yet. */
-const loose = computed<{ problem: Problem; more: number; entities: string[] } | undefined>(() => {
-  const { part } = parts
-  const ends = (board.sketchState?.profile.faults ?? []).filter((f) => f.kind === 'open')
-  // An end on the axis only waits for the other one to come back to it.
-  const first = ends.find((f) => f.at.y > 1e-6) ?? ends[0]
-  if (!part || !first || board.toolState?.overlay?.rubber) return undefined
-  return {
-    problem: faultProblem(first, board.sketch, part),
-    more: ends.length - 1,
-    entities: ends.flatMap((f) => f.entities),
-  }
-})
 const disagreements = computed(() =>
   (solution.value?.disagreements ?? []).map((d) => ({
     kind: d.kind,
     problem: disagreementProblem(board.sketch, d),
     members: d.members.flatMap((id) => findItem(board.sketch, id) ?? []),
+    ways: d.kind === 'conflict' ? waysOut(d.members) : [],
   })),
 )
+/** For each size of a conflict the value at which it would hold, if there is one. */
+function waysOut(members: readonly string[]): { size: Size; formula: string }[] {
+  const { part } = parts
+  return members.flatMap((id) => {
+    const size = board.sketch.sizes.find((s) => s.id === id)
+    const value = size && part ? fittingValue(part, board.sketch.id, id) : undefined
+    if (!size || value === undefined) return []
+    const scaled = value / unitScale(measureOf(size), parts.units)
+    return [{ size, formula: String(Number(scaled.toPrecision(8))) }]
+  })
+}
 const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])])
 const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
 const turned = computed(
@@ -86,6 +85,15 @@ function revolve(): void {
     <ul class="list">
       <ItemRow v-for="item in d.members" :key="item.id" :item="item" @open="pickAll([item.id])" />
     </ul>
+    <button
+      v-for="way in d.ways"
+      :key="way.size.id"
+      type="button"
+      class="plain mend"
+      @click="parts.run(changeSize(board.sketch.id, way.size.id, way.formula))"
+    >
+      Change {{ way.size.name }} to {{ way.formula }}
+    </button>
     {{ d.problem.mend }}
   </div>
   <div v-for="[id, p] in sizeProblems" :key="id" class="problem" role="alert">
@@ -94,20 +102,13 @@ function revolve(): void {
       Open it
     </button>
   </div>
-  <div v-for="p in faults" :key="p.message" class="problem" role="alert">
-    <strong>{{ p.message }}</strong> {{ p.mend }}
-    <button type="button" class="plain" @click="pickAll(p.involves)">Show</button>
-  </div>
-
-  <div v-if="loose" class="problem note">
-    <strong>{{ loose.problem.message }}</strong>
-    {{ loose.more > 1 ? `${loose.more} more ends are loose.` : '' }} {{ loose.problem.mend }}
-    <button type="button" class="plain" @click="pickAll(loose.entities)">Show</button>
-  </div>
+  <FaultList />
 
   <div v-if="!turned && regions > 0" class="buttons">
     <Button type="primary" @click="revolve">Revolve <kbd>R</kbd></Button>
   </div>
+  <MissingList />
+  <SizeTable />
   <ValueTable />
 </template>
 

@@ -1,4 +1,4 @@
-import { emptySketch, evaluate, type Sketch } from '@lathica/core'
+import { emptySketch, evaluate, type SizeOffer, type Sketch } from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'
@@ -6,9 +6,11 @@ import {
   beginTool,
   type Board,
   type FieldTarget,
+  type Overlay,
   type ToolId,
   type ToolState,
 } from '../board/tools'
+import { USUAL, type Suggesting } from '../board/snap'
 import type { View } from '../board/view'
 import { usePartStore } from './part'
 
@@ -30,6 +32,19 @@ export const useBoardStore = defineStore('board', () => {
   /** Counts up when the view should be fitted to the part again. */
   const fitAsked = ref(0)
   const showMarks = ref(true)
+  const suggestionsOpen = ref(false)
+  /** What is suggested while one draws. */
+  const suggesting = shallowRef<Suggesting>(USUAL)
+  /** Constraints just taken with what was drawn; shown for a moment. */
+  const taken = shallowRef<readonly string[]>([])
+  /** A size that the card proposes, while it is pointed at there. */
+  const proposed = shallowRef<SizeOffer>()
+  /** A size clicked while a value field is open: to link to, or to take its value once. */
+  const linked = shallowRef<{ readonly id: string; readonly once: boolean }>()
+  /** What was typed first, while the fields of the tool's entry stand open. */
+  const typing = ref<string>()
+  /** What the typed values would draw. */
+  const typedOverlay = shallowRef<Overlay>()
   /** The pane that fills the place of all, and the one the pointer was over last. */
   const largest = ref<'board' | 'solid' | 'none'>('none')
   const pointed = ref<'board' | 'solid'>('board')
@@ -53,25 +68,53 @@ export const useBoardStore = defineStore('board', () => {
     picks: () => picks.value,
     setPicks: (ids) => (picks.value = ids),
     setHover: (id) => (hover.value = id),
-    run: (command) => parts.run(command),
+    suggesting: () => suggesting.value,
+    run: (command) => noting(() => parts.run(command)),
+    attempt: (command) =>
+      noting(() => {
+        const result = parts.attempt(command)
+        return result.ok ? undefined : result.problem
+      }),
     show: (part) => (parts.preview = part),
     take: (label, part) => parts.take(label, part),
     openField: (target) => (field.value = target),
     tell: (message, mend) => tellProblem({ message, mend }),
+    finish: () => {
+      useTool('pick')
+      return toolState.value ?? { hint: '' }
+    },
+  }
+
+  /** Notes which constraints an edit by the tool in hand took, so that they can be dropped again. */
+  function noting<T>(edit: () => T): T {
+    const before = new Set(sketch.value.constraints.map((c) => c.id))
+    const result = edit()
+    const added = sketch.value.constraints.filter((c) => !before.has(c.id)).map((c) => c.id)
+    taken.value = toolId.value.startsWith('tie:') ? [] : added
+    return result
   }
 
   function useTool(id: ToolId): void {
     field.value = undefined
+    closeEntry()
     const state = parts.part && view.value ? beginTool(board, id) : undefined
     if (state) {
       toolId.value = id
-      toolState.value = state
+      toolState.value = undefined
+      feed(state)
       if (id !== 'pick') stepId.value = undefined
     } else if (id !== 'pick') useTool('pick')
   }
 
   function feed(next: ToolState | undefined): void {
     if (next) toolState.value = next
+    if (!toolState.value?.entry) closeEntry()
+    else if (toolState.value.entry.open === true) typing.value ??= ''
+  }
+
+  function closeEntry(): void {
+    typing.value = undefined
+    typedOverlay.value = undefined
   }
 
   /** Steps back one level: the field, the tool's state, the tool, the picks. */
@@ -80,8 +123,12 @@ export const useBoardStore = defineStore('board', () => {
       field.value = undefined
       return
     }
+    if (typing.value !== undefined) {
+      closeEntry()
+      if (!toolState.value?.entry?.open) return
+    }
     const next = toolState.value?.escape?.()
-    if (next) toolState.value = next
+    if (next) feed(next)
     else if (toolId.value !== 'pick') useTool('pick')
     else stepId.value = undefined
   }
@@ -143,6 +190,14 @@ export const useBoardStore = defineStore('board', () => {
     view,
     fitAsked,
     showMarks,
+    suggestionsOpen,
+    suggesting,
+    taken,
+    typing,
+    typedOverlay,
+    proposed,
+    linked,
+    closeEntry,
     largest,
     pointed,
     sketch,

@@ -1,4 +1,13 @@
-import { createPart, perform, type Command, type Part, type Sketch } from '@lathica/core'
+import {
+  createPart,
+  linesOf,
+  perform,
+  type Command,
+  type Part,
+  type Problem,
+  type Sketch,
+  type SketchLine,
+} from '@lathica/core'
 import {
   beginTool,
   type Board,
@@ -6,6 +15,7 @@ import {
   type ToolId,
   type ToolState,
 } from '../../src/board/tools'
+import { USUAL, type Suggesting } from '../../src/board/snap'
 import { toScreen, type View } from '../../src/board/view'
 
 /** Ten pixels to a millimetre, the datum point in the middle of a large pane. */
@@ -22,6 +32,7 @@ export class ToolBench {
   labels: string[] = []
   state: ToolState | undefined
   view = VIEW
+  suggesting: Suggesting = USUAL
 
   constructor(part: Part = createPart({ name: 'Spindle' })) {
     this.part = part
@@ -34,16 +45,37 @@ export class ToolBench {
     picks: () => this.picks,
     setPicks: (ids) => (this.picks = ids),
     setHover: (id) => (this.hover = id),
+    suggesting: () => this.suggesting,
     run: (command) => {
-      const result = perform(this.part, command)
-      if (result.ok) this.take(command.label, result.value)
-      else this.told.push(result.problem.message)
-      return result.ok
+      const refused = this.attempt(command)
+      if (refused) this.told.push(refused.message)
+      return !refused
     },
+    attempt: (command) => this.attempt(command),
     show: (part) => (this.shown = part),
     take: (label, part) => this.take(label, part),
     openField: (target) => this.fields.push(target),
     tell: (message) => this.told.push(message),
+    finish: () => beginTool(this.board, 'pick') ?? { hint: '' },
+  }
+
+  private attempt(command: Command): Problem | undefined {
+    const result = perform(this.part, command)
+    if (result.ok) this.take(command.label, result.value)
+    return result.ok ? undefined : result.problem
+  }
+
+  get lines(): SketchLine[] {
+    return linesOf(this.sketch)
+  }
+
+  /** Types values into the fields that the tool in hand offers, and takes them. */
+  type(...texts: readonly string[]): this {
+    const result = this.state?.entry?.take(texts)
+    if (!result) throw new Error('the tool takes no values now')
+    if ('message' in result) this.told.push(result.message)
+    else this.state = result
+    return this
   }
 
   get sketch(): Sketch {

@@ -1,5 +1,6 @@
 import { roundLength } from '../view'
 import type { Scene } from './scene'
+import { paintGrid } from './grid'
 import { paintSections } from './section'
 import { paintSizes } from './sizes'
 import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
@@ -10,6 +11,7 @@ export type { Scene } from './scene'
 export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.fillStyle = scene.colours.paper
   ctx.fillRect(0, 0, scene.width, scene.height)
+  paintGrid(ctx, scene)
   paintSections(ctx, scene)
   paintAxis(ctx, scene)
   paintSizes(ctx, scene)

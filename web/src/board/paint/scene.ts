@@ -1,5 +1,6 @@
 import type { Section, Sketch, SketchState } from '@lathica/core'
 import type { Colours } from '../colours'
+import type { Grid } from '../snap'
 import type { SizeDrawing } from '../sizes/layout'
 import type { Overlay } from '../tools'
 import type { View } from '../view'
@@ -21,4 +22,6 @@ export interface Scene {
   /** Ids that a disagreement or fault concerns. */
   readonly troubled: ReadonlySet<string>
   readonly overlay: Overlay | undefined
+  /** The grid that places are rounded to, while it is switched on. */
+  readonly grid: Grid | undefined
 }

@@ -1,10 +1,21 @@
-import { AXIS_ID, locator, type Entity, type Vec } from '@lathica/core'
+import {
+  AXIS_ID,
+  locator,
+  pieceOf,
+  pointsAlong,
+  pointsOf,
+  type Entity,
+  type Piece,
+} from '@lathica/core'
 import { toScreen, type Px } from '../view'
 import type { Scene } from './scene'
 
 /** Dashes: centre lines are chain lines, construction lines long thin dashes (ISO 128-2). */
 const CHAIN = [16, 3, 3, 3]
 const LONG_DASH = [10, 5]
+
+/** Arcs are drawn by chords within this, in pixels. */
+const CHORD_PX = 0.15
 
 /** The axis as a chain line across the whole pane, with the datum point on it. */
 export function paintAxis(ctx: CanvasRenderingContext2D, scene: Scene): void {
@@ -35,42 +46,77 @@ export function paintAxis(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.stroke()
 }
 
-/** Lines in pencil or in ink, points open or solid, with halos round what is hovered or picked. */
+/** Curves in pencil or in ink, points open or solid, with halos round what is hovered or picked. */
 export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const { sketch } = scene
   if (!sketch) return
   const locate = locator(sketch)
-  const place = (p: Vec): Px => toScreen(scene.view, p)
-  const ends = (e: Entity): readonly [Px, Px] => [place(locate(e.from)), place(locate(e.to))]
-  for (const e of sketch.entities) {
-    if (scene.picks.has(e.id) || scene.hover === e.id) halo(ctx, scene, ...ends(e))
+  const paths = new Map(
+    sketch.entities.map((e) => [e.id, pathOf(pieceOf(e, locate), scene)] as const),
+  )
+  for (const [id, path] of paths) {
+    if (scene.picks.has(id) || scene.hover === id) haloAlong(ctx, scene, path.line)
   }
-  for (const e of sketch.entities) paintLine(ctx, scene, e, ...ends(e))
-  for (const p of sketch.points) paintPoint(ctx, scene, p.id, place(p))
+  for (const e of sketch.entities) {
+    const path = paths.get(e.id)
+    if (path) paintCurve(ctx, scene, e, path)
+  }
+  const middles = new Set(sketch.entities.flatMap((e) => (e.kind === 'line' ? [] : [e.centre])))
+  const rims = new Set(sketch.entities.flatMap((e) => (e.kind === 'circle' ? [e.rim] : [])))
+  for (const p of sketch.points) {
+    if (rims.has(p.id) && !scene.picks.has(p.id) && scene.hover !== p.id) continue
+    paintPoint(ctx, scene, p.id, toScreen(scene.view, p), middles.has(p.id))
+  }
 }
 
-function paintLine(
+interface CurvePath {
+  readonly line: Path2D
+  readonly points: readonly Px[]
+}
+
+function pathOf(piece: Piece, { view }: Scene): CurvePath {
+  const points = pointsAlong(piece, CHORD_PX / view.scale).map((p) => toScreen(view, p))
+  const line = new Path2D()
+  points.forEach(({ x, y }, i) => {
+    if (i === 0) line.moveTo(x, y)
+    else line.lineTo(x, y)
+  })
+  return { line, points }
+}
+
+function paintCurve(
   ctx: CanvasRenderingContext2D,
   scene: Scene,
   entity: Entity,
-  a: Px,
-  b: Px,
+  { line, points }: CurvePath,
 ): void {
   const { colours } = scene
   const troubled = scene.troubled.has(entity.id)
-  const inked = isStill(scene, entity.from) && isStill(scene, entity.to)
+  const inked = pointsOf(entity).every((p) => isStill(scene, p))
   const tone = troubled ? colours.conflict : inked ? colours.ink : colours.pencil
+  ctx.strokeStyle = tone
+  ctx.lineCap = 'round'
+  ctx.lineJoin = 'round'
   if (entity.role === 'outline') {
-    stroke(ctx, a, b, tone, inked || troubled ? 2.4 : 1.2)
+    ctx.lineWidth = inked || troubled ? 2.4 : 1.2
+    ctx.stroke(line)
   } else {
     ctx.setLineDash(entity.role === 'centre' ? CHAIN : LONG_DASH)
-    stroke(ctx, a, b, tone, inked ? 1.2 : 0.9)
+    ctx.lineWidth = inked ? 1.2 : 0.9
+    ctx.stroke(line)
     ctx.setLineDash([])
   }
-  if (troubled) sawTooth(ctx, a, b, colours.conflict)
+  if (troubled) sawTooth(ctx, points, colours.conflict)
 }
 
-function paintPoint(ctx: CanvasRenderingContext2D, scene: Scene, id: string, at: Px): void {
+/** Ends are rings or dots; centres are small crosses. */
+function paintPoint(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  id: string,
+  at: Px,
+  isCentre: boolean,
+): void {
   const { colours } = scene
   const marked = scene.picks.has(id) || scene.hover === id
   if (marked) {
@@ -82,6 +128,17 @@ function paintPoint(ctx: CanvasRenderingContext2D, scene: Scene, id: string, at:
     ctx.globalAlpha = 1
   }
   const still = isStill(scene, id)
+  if (isCentre) {
+    ctx.beginPath()
+    ctx.moveTo(at.x - 4, at.y)
+    ctx.lineTo(at.x + 4, at.y)
+    ctx.moveTo(at.x, at.y - 4)
+    ctx.lineTo(at.x, at.y + 4)
+    ctx.strokeStyle = still ? colours.ink : colours.pencil
+    ctx.lineWidth = 1
+    ctx.stroke()
+    return
+  }
   ctx.beginPath()
   ctx.arc(at.x, at.y, still ? 3 : 3.4, 0, 2 * Math.PI)
   ctx.fillStyle = still ? colours.ink : colours.paper
@@ -115,14 +172,23 @@ export function paintFaults(ctx: CanvasRenderingContext2D, scene: Scene): void {
 export function paintOverlay(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const { overlay, view, colours } = scene
   if (!overlay) return
-  if (overlay.rubber) {
-    const [a, b] = overlay.rubber.map((p) => toScreen(view, p))
-    if (a && b) stroke(ctx, a, b, colours.pencil, 1.4)
+  for (const piece of overlay.rubber ?? []) {
+    ctx.strokeStyle = colours.pencil
+    ctx.lineWidth = 1.4
+    ctx.lineCap = 'round'
+    ctx.stroke(pathOf(piece, scene).line)
+  }
+  if (overlay.guides && overlay.guides.length > 0) {
+    ctx.setLineDash([2, 4])
+    for (const [p, q] of overlay.guides) {
+      stroke(ctx, toScreen(view, p), toScreen(view, q), colours.halo, 1.2)
+    }
+    ctx.setLineDash([])
   }
   if (overlay.box) {
     const [a, b] = overlay.box.map((p) => toScreen(view, p))
     if (a && b) {
-      ctx.setLineDash([5, 4])
+      ctx.setLineDash(overlay.touching === true ? [2, 3] : [9, 3])
       ctx.strokeStyle = colours.halo
       ctx.lineWidth = 1.2
       ctx.strokeRect(a.x, a.y, b.x - a.x, b.y - a.y)
@@ -155,21 +221,33 @@ function halo(ctx: CanvasRenderingContext2D, scene: Scene, a: Px, b: Px): void {
   ctx.globalAlpha = 1
 }
 
-/** A saw-tooth beside a line: a disagreement is told by shape as well as by colour. */
-function sawTooth(ctx: CanvasRenderingContext2D, a: Px, b: Px, colour: string): void {
-  const length = Math.hypot(b.x - a.x, b.y - a.y)
-  if (length < 8) return
-  const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length]
-  const teeth = Math.floor(length / 6)
+function haloAlong(ctx: CanvasRenderingContext2D, scene: Scene, path: Path2D): void {
+  ctx.globalAlpha = 0.4
+  ctx.strokeStyle = scene.colours.halo
+  ctx.lineWidth = 9
+  ctx.lineCap = 'round'
+  ctx.lineJoin = 'round'
+  ctx.stroke(path)
+  ctx.globalAlpha = 1
+}
+
+/** A saw-tooth beside a curve: a disagreement is told by shape as well as by colour. */
+function sawTooth(ctx: CanvasRenderingContext2D, points: readonly Px[], colour: string): void {
   ctx.beginPath()
-  for (let i = 0; i <= teeth; i++) {
-    const along = (i * length) / teeth
-    const off = i % 2 === 0 ? 4 : 8
-    const x = a.x + ux * along - uy * off
-    const y = a.y + uy * along + ux * off
-    if (i === 0) ctx.moveTo(x, y)
-    else ctx.lineTo(x, y)
-  }
+  points.slice(1).forEach((b, i) => {
+    const a = points[i] ?? b
+    const length = Math.hypot(b.x - a.x, b.y - a.y)
+    const [ux, uy] = [(b.x - a.x) / (length || 1), (b.y - a.y) / (length || 1)]
+    const teeth = Math.max(1, Math.floor(length / 6))
+    for (let k = 0; k <= teeth; k++) {
+      const along = (k * length) / teeth
+      const off = k % 2 === 0 ? 4 : 8
+      const x = a.x + ux * along - uy * off
+      const y = a.y + uy * along + ux * off
+      if (k === 0 && i === 0) ctx.moveTo(x, y)
+      else ctx.lineTo(x, y)
+    }
+  })
   ctx.strokeStyle = colour
   ctx.lineWidth = 1.2
   ctx.stroke()

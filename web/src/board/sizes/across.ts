@@ -1,6 +1,6 @@
-import type { Size } from '@lathica/core'
+import { linesOf, type Size } from '@lathica/core'
 import type { Px } from '../view'
-import { LABEL_HEIGHT, type Frame } from './frame'
+import { LABEL_HEIGHT, type Frame, type Place } from './frame'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'
 
 /** A diameter and where it is measured. */
@@ -19,7 +19,7 @@ export interface AcrossItem {
 export function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): AcrossItem {
   const { sketch, frame, locate } = setting
   const at = locate(size.point)
-  const land = sketch.entities
+  const land = linesOf(sketch)
     .filter((e) => e.role === 'outline' && (e.from === size.point || e.to === size.point))
     .map((e) => [locate(e.from), locate(e.to)] as const)
     .find(([p, q]) => Math.abs(p.y - q.y) < 1e-6 && Math.abs(p.x - q.x) > 1e-6)
@@ -97,6 +97,34 @@ function acrossDrawing({ frame, top }: Setting, { size, text, a, r }: AcrossItem
     width,
     lines: [small ? [frame.toPane(a, r + 12), ends[1]] : ends],
     witnesses: [[ends[1], frame.toPane(a, label)]],
+    arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
+  }
+}
+
+/** A diameter whose label was dragged: its line runs through the label, or up to it. */
+export function acrossAt(
+  { frame }: Setting,
+  { size, text, foot, r }: AcrossItem,
+  label: Place,
+): SizeDrawing {
+  const { a } = label
+  const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
+  const small = 2 * r < 26
+  const side = Math.sign(a - foot)
+  const witness = (sign: number): [Px, Px] => [
+    frame.toPane(foot + side * WITNESS_GAP, sign * r),
+    frame.toPane(a + side * WITNESS_BEYOND, sign * r),
+  ]
+  const low = Math.min(label.r, small ? -r - 12 : -r)
+  const high = Math.max(label.r, small ? r + 12 : r)
+  return {
+    id: size.id,
+    text,
+    reference: size.reference,
+    label: frame.toPane(a, label.r),
+    width: labelWidth(text),
+    lines: [[frame.toPane(a, low), frame.toPane(a, high)]],
+    witnesses: side === 0 ? [] : [witness(1), witness(-1)],
     arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
   }
 }

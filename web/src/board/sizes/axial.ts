@@ -1,7 +1,7 @@
-import type { Size, Vec } from '@lathica/core'
-import { lineEnds } from '@lathica/core'
+import type { Size } from '@lathica/core'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame } from './frame'
+import { measured } from './measured'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'
 
 /** How far the first level stands off the part, in pixels. */
@@ -18,22 +18,14 @@ export interface AxialItem {
   readonly ends: readonly [{ a: number; r: number }, { a: number; r: number }]
 }
 
-/** Axial distances, and lengths of lines that run along the axis. */
-export function axialItem(setting: Setting, size: Size): AxialItem | undefined {
-  const points = axialEnds(setting, size)
-  if (!points) return undefined
+/** What is measured along the axis: distances, lengths, spans and gaps. */
+export function axialItem(setting: Setting, size: Size): AxialItem {
+  const { ends } = measured(size, setting.entities, setting.locate)
   const { scale } = setting.frame
-  const [p, q] = points.map((v) => ({ a: v.x * scale, r: v.y * scale }))
-  if (!p || !q) return undefined
+  const [one, two] = ends
+  const p = { a: one.x * scale, r: one.y * scale }
+  const q = { a: two.x * scale, r: two.y * scale }
   return { size, text: setting.text(size), ends: p.a <= q.a ? [p, q] : [q, p] }
-}
-
-function axialEnds({ lines, locate }: Setting, size: Size): readonly Vec[] | undefined {
-  if (size.kind === 'axialDistance') return [locate(size.a), locate(size.b)]
-  if (size.kind !== 'length') return undefined
-  const [a, b] = lineEnds(lines, locate, size.line)
-  const axial = Math.abs(b.y - a.y) < 1e-6 * Math.max(1, Math.abs(b.x - a.x))
-  return axial ? [a, b] : undefined
 }
 
 /** Short ones first; each goes one level above all it overlaps, so that no witness line is crossed. */

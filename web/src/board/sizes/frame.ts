@@ -1,5 +1,11 @@
 import type { Px, View } from '../view'
 
+/** A place in the directions of the part: along the axis and outwards from it, in pixels. */
+export interface Place {
+  readonly a: number
+  readonly r: number
+}
+
 /**
  * The pane in the directions of the part: a along the axis and r outwards from it, both in pixels
  * from the datum point. Layout is done in these, so that lying and standing parts are one.

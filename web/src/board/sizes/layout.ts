@@ -4,22 +4,27 @@ import {
   formatLength,
   locator,
   measureSize,
+  signOf,
   type Size,
   type Sketch,
   type UnitSettings,
 } from '@lathica/core'
 import type { View } from '../view'
-import { acrossItem, stackAcross, type AcrossItem } from './across'
+import { acrossAt, acrossItem, stackAcross, type AcrossItem } from './across'
 import { axialItem, stackAxial, type AxialItem } from './axial'
-import { frameOf } from './frame'
-import type { Setting, SizeDrawing } from './setting'
-import { alignedSize, angleSize } from './slanted'
+import { frameOf, type Place } from './frame'
+import { directionOf, linearDrawing, linearPlaces } from './linear'
+import { measured } from './measured'
+import { angleDrawing, roundDrawing, roundPlaces } from './round'
+import { labelWidth, labelsOverlap, type Setting, type SizeDrawing } from './setting'
 
+export { anchorOf } from './measured'
 export type { SizeDrawing } from './setting'
 
 /**
  * Lays sizes out without overlaps: axial ones in levels outside the section, short ones nearer;
- * diameters across the part with their labels in rows beyond its mirror image (ISO 129-1).
+ * diameters across the part with their labels in rows beyond its mirror image (ISO 129-1); the rest
+ * beside what they measure. A label that was dragged stays where it was put.
  * @param top greatest radius in mm that the levels keep clear of
  */
 export function layoutSizes(
@@ -29,11 +34,11 @@ export function layoutSizes(
   top: number,
   units: UnitSettings,
 ): SizeDrawing[] {
-  const lines = entityMap(sketch)
+  const entities = entityMap(sketch)
   const locate = locator(sketch)
   const setting: Setting = {
     sketch,
-    lines,
+    entities,
     locate,
     frame: frameOf(view),
     top: top * view.scale,
@@ -41,23 +46,74 @@ export function layoutSizes(
       Math.min(...sketch.points.map((p) => p.x)) * view.scale,
       Math.max(...sketch.points.map((p) => p.x)) * view.scale,
     ],
-    text: (size) => labelText(size, measureSize(size, lines, locate), units),
+    text: (size) => labelText(size, measureSize(size, entities, locate), units),
   }
   const axial: AxialItem[] = []
   const across: AcrossItem[] = []
+  const beside: Size[] = []
   const drawings: SizeDrawing[] = []
   for (const size of sizes) {
-    const item = axialItem(setting, size)
-    if (item) axial.push(item)
+    if (size.label) {
+      drawings.push(drawnAt(setting, size, labelPlace(setting, size)))
+      continue
+    }
+    const { way } = measured(size, entities, locate)
+    if (way === 'axial') axial.push(axialItem(setting, size))
     else if (size.kind === 'diameter') across.push(acrossItem(setting, size))
-    else if (size.kind === 'length') drawings.push(alignedSize(setting, size))
-    else if (size.kind === 'angle') drawings.push(angleSize(setting, size))
+    else if (size.kind === 'angle') drawings.push(angleDrawing(setting, size, undefined))
+    else beside.push(size)
   }
-  return [...drawings, ...stackAxial(setting, axial), ...stackAcross(setting, across)]
+  drawings.push(...stackAxial(setting, axial), ...stackAcross(setting, across))
+  for (const size of beside) {
+    const tries = placesFor(setting, size).map((place) => drawnAt(setting, size, place))
+    const free = tries.find((d) => !drawings.some((other) => labelsOverlap(d, other))) ?? tries[0]
+    if (free) drawings.push(free)
+  }
+  return drawings
+}
+
+/** Where a dragged label stands, in the frame. */
+function labelPlace({ entities, locate, frame }: Setting, size: Size): Place {
+  const { ends } = measured(size, entities, locate)
+  const { x = 0, y = 0 } = size.label ?? {}
+  return {
+    a: ((ends[0].x + ends[1].x) / 2 + x) * frame.scale,
+    r: ((ends[0].y + ends[1].y) / 2 + y) * frame.scale,
+  }
+}
+
+function drawnAt(setting: Setting, size: Size, place: Place): SizeDrawing {
+  const { ends, way } = measured(size, setting.entities, setting.locate)
+  if (size.kind === 'diameter') return acrossAt(setting, acrossItem(setting, size), place)
+  if ('curve' in size) return roundDrawing(setting, size, place)
+  if (size.kind === 'angle') return angleDrawing(setting, size, place)
+  const s = setting.frame.scale
+  const [p, q] = ends.map((v) => ({ a: v.x * s, r: v.y * s }))
+  const straight = way === 'axial' || way === 'radial' ? way : 'straight'
+  const origin = { a: 0, r: 0 }
+  return linearDrawing(
+    setting,
+    size,
+    [p ?? origin, q ?? origin],
+    directionOf(straight, ends),
+    place,
+  )
+}
+
+function placesFor(setting: Setting, size: Size): Place[] {
+  if ('curve' in size) return roundPlaces(setting, size)
+  const { ends, way } = measured(size, setting.entities, setting.locate)
+  const s = setting.frame.scale
+  const [p = { a: 0, r: 0 }, q = p] = ends.map((v) => ({ a: v.x * s, r: v.y * s }))
+  const direction = directionOf(way === 'radial' ? 'radial' : 'straight', ends)
+  // Outwards, or to the side of a radial line where the nearer end of the part is.
+  const [from, to] = setting.ends
+  const right = p.a + q.a >= from + to
+  const outwards = way === 'radial' ? (right ? -1 : 1) : 1
+  return linearPlaces(setting, [p, q], direction, labelWidth(setting.text(size)), outwards)
 }
 
 function labelText(size: Size, value: number, units: UnitSettings): string {
-  const sign = size.kind === 'diameter' ? '⌀' : ''
   const figure = size.kind === 'angle' ? formatAngle(value, units) : formatLength(value, units)
-  return size.reference ? `(${sign}${figure})` : `${sign}${figure}`
+  return size.reference ? `(${signOf(size)}${figure})` : `${signOf(size)}${figure}`
 }

@@ -1,6 +1,6 @@
-import type { Entity, Locate, Size, Sketch } from '@lathica/core'
+import type { Entities, Locate, Size, Sketch } from '@lathica/core'
 import type { Px } from '../view'
-import type { Frame } from './frame'
+import { LABEL_HEIGHT, type Frame } from './frame'
 
 /** How one size is drawn: its lines, arrows and where its label goes, in pixels. */
 export interface SizeDrawing {
@@ -26,7 +26,7 @@ export interface SizeDrawing {
 /** What every size is laid out by. */
 export interface Setting {
   readonly sketch: Sketch
-  readonly lines: ReadonlyMap<string, Entity>
+  readonly entities: Entities
   readonly locate: Locate
   readonly frame: Frame
   /** the greatest radius of anything drawn, which levels and rows keep clear of, in pixels */
@@ -45,4 +45,12 @@ const CHARACTER = 7.25
 /** The width of a label in pixels, without asking the page. */
 export function labelWidth(text: string): number {
   return Math.round(text.length * CHARACTER + 10)
+}
+
+/** Whether the labels of two drawings lie on one another. */
+export function labelsOverlap(a: SizeDrawing, b: SizeDrawing): boolean {
+  const apart = (a.width + b.width) / 2 + 2
+  return (
+    Math.abs(a.label.x - b.label.x) < apart && Math.abs(a.label.y - b.label.y) < LABEL_HEIGHT + 1
+  )
 }

@@ -1,11 +1,31 @@
 import type { ConstraintKind } from '@lathica/core'
 import { starting } from './chain/drawing'
+import { stepped } from './chain/stepped'
+import { cornering } from './edit/corner'
+import { cutting } from './edit/cutting'
+import { mirroring } from './edit/mirroring'
+import { moving } from './edit/moving'
+import { offsetting } from './edit/offsetting'
+import { repeating } from './edit/repeating'
 import { idle } from './pick/idle'
+import { placing } from './shape/placing'
+import { SHAPES } from './shape/shapes'
 import { beginSize } from './size/placing'
 import { beginTie } from './tie/choosing'
 import type { Board, ToolId, ToolState } from './tool'
 
-export type { Board, FieldTarget, Overlay, PointerAt, ToolId, ToolState } from './tool'
+export type {
+  Board,
+  EditId,
+  Entry,
+  EntryField,
+  FieldTarget,
+  Overlay,
+  PointerAt,
+  ShapeId,
+  ToolId,
+  ToolState,
+} from './tool'
 
 /**
  * Takes up a tool.
@@ -16,10 +36,42 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
     case 'pick':
       return idle(board)
     case 'chain':
+    case 'centreLine':
       board.setPicks([])
-      return starting(board)
+      return starting(board, id === 'chain' ? 'outline' : 'centre')
+    case 'stepped':
+      board.setPicks([])
+      return stepped(board)
     case 'size':
       return beginSize(board)
+    case 'rectangle':
+    case 'circle':
+    case 'arc':
+    case 'slot':
+    case 'polygon':
+    case 'point':
+      board.setPicks([])
+      return placing(board, SHAPES[id])
+    case 'trim':
+    case 'extend':
+    case 'split':
+      board.setPicks([])
+      return cutting(board, id)
+    case 'fillet':
+    case 'chamfer':
+      board.setPicks([])
+      return cornering(board, id)
+    case 'offset':
+      return offsetting(board)
+    case 'mirror':
+      return mirroring(board)
+    case 'repeat':
+      return repeating(board)
+    case 'move':
+    case 'copy':
+    case 'rotate':
+    case 'scale':
+      return moving(board, id)
     default:
       return beginTie(board, id.slice('tie:'.length) as ConstraintKind)
   }

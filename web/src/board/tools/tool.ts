@@ -1,4 +1,15 @@
-import type { Command, ConstraintKind, Part, SizeOffer, Sketch, Vec } from '@lathica/core'
+import type {
+  Command,
+  ConstraintKind,
+  Measure,
+  Part,
+  Piece,
+  Problem,
+  SizeOffer,
+  Sketch,
+  Vec,
+} from '@lathica/core'
+import type { Suggesting } from '../snap'
 import type { Px, View } from '../view'
 
 /** The pointer over the board. */
@@ -6,6 +17,10 @@ export interface PointerAt {
   readonly px: Px
   /** Shift: refuses suggestions while drawing, adds to the picks while picking. */
   readonly shift: boolean
+  /** Alt: takes away from the picks. */
+  readonly alt?: boolean
+  /** True for the second press of a double click. */
+  readonly double?: boolean
 }
 
 /** What a tool may read and do; it never touches the page. */
@@ -13,11 +28,14 @@ export interface Board {
   readonly part: () => Part
   readonly sketch: () => Sketch
   readonly view: () => View
+  readonly suggesting: () => Suggesting
   readonly picks: () => readonly string[]
   readonly setPicks: (ids: readonly string[]) => void
   readonly setHover: (id: string | undefined) => void
   /** Runs a command; a refusal is told to the designer. */
   readonly run: (command: Command) => boolean
+  /** Runs a command and returns its refusal, which is then not told. */
+  readonly attempt: (command: Command) => Problem | undefined
   /** Shows a part that is not taken yet, or the taken one again. */
   readonly show: (part: Part | undefined) => void
   /** Takes a shown part as one edit. */
@@ -25,6 +43,8 @@ export interface Board {
   /** Opens the value field for a new size, or for one that is there. */
   readonly openField: (target: FieldTarget) => void
   readonly tell: (message: string, mend: string) => void
+  /** Lays the tool down; returns the state of the tool that is then in hand. */
+  readonly finish: () => ToolState
 }
 
 /** What a value field on the drawing is for. */
@@ -34,16 +54,44 @@ export type FieldTarget =
 
 /** What a tool's state draws over the part. */
 export interface Overlay {
-  /** A line that is being drawn, in mm. */
-  readonly rubber?: readonly [Vec, Vec]
+  /** What is being drawn, in mm. */
+  readonly rubber?: readonly Piece[]
+  /** Dotted lines that show what a place stands in line with, in mm. */
+  readonly guides?: readonly (readonly [Vec, Vec])[]
   /** Where the next point would go, in mm. */
   readonly mark?: Vec
   /** What would be taken, said at the pointer. */
   readonly words?: readonly string[]
   /** A box that is being drawn, as two corners in mm. */
   readonly box?: readonly [Vec, Vec]
+  /** True while the box takes what only reaches into it. */
+  readonly touching?: boolean
   /** A size that would be put on. */
   readonly offer?: SizeOffer
+}
+
+/** One value that can be typed while a tool is at work. */
+export interface EntryField {
+  readonly label: string
+  /** What the text comes to; words are read by the tool itself. */
+  readonly want: Measure | 'words'
+  /** A sign before the figure, such as ⌀. */
+  readonly sign?: string
+  /** What it would be if nothing were typed, in mm or radians. */
+  readonly now?: number
+  /** What stands in the field at first. */
+  readonly text?: string
+}
+
+/** Values to type instead of pointing. Typing a figure opens the fields; Tab goes from one to the next. */
+export interface Entry {
+  readonly fields: readonly EntryField[]
+  /** True when the tool waits for a value, so that the fields stand open. */
+  readonly open?: boolean
+  /** Takes what was typed, empty where nothing was; a problem leaves the fields as they are. */
+  readonly take: (texts: readonly string[]) => ToolState | Problem
+  /** What would be drawn by what is typed so far. */
+  readonly preview?: (texts: readonly string[]) => Overlay | undefined
 }
 
 /**
@@ -54,6 +102,7 @@ export interface ToolState {
   /** What the next click does, in one sentence. */
   readonly hint: string
   readonly overlay?: Overlay
+  readonly entry?: Entry
   readonly cursor?: 'default' | 'crosshair' | 'grabbing'
   readonly move?: (at: PointerAt) => ToolState
   readonly press?: (at: PointerAt) => ToolState
@@ -67,4 +116,21 @@ export interface ToolState {
 }
 
 /** Tools one can hold. Those that put on constraints differ only in the kind. */
-export type ToolId = 'pick' | 'chain' | 'size' | `tie:${ConstraintKind}`
+export type ToolId =
+  'pick' | 'chain' | 'centreLine' | 'stepped' | 'size' | ShapeId | EditId | `tie:${ConstraintKind}`
+
+export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'slot' | 'polygon' | 'point'
+
+export type EditId =
+  | 'trim'
+  | 'extend'
+  | 'split'
+  | 'fillet'
+  | 'chamfer'
+  | 'offset'
+  | 'mirror'
+  | 'repeat'
+  | 'move'
+  | 'copy'
+  | 'rotate'
+  | 'scale'

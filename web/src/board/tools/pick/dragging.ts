@@ -1,4 +1,12 @@
-import { startDrag, subtract, valuesOf, withDragged, type Part, type Sketch } from '@lathica/core'
+import {
+  pointsOf,
+  startDrag,
+  subtract,
+  valuesOf,
+  withDragged,
+  type Part,
+  type Sketch,
+} from '@lathica/core'
 import { toPlane, type Px } from '../../view'
 import type { Board, ToolState } from '../tool'
 
@@ -7,7 +15,7 @@ export function dragging(board: Board, start: Px, id: string, after: () => ToolS
   const part = board.part()
   const sketch = board.sketch()
   const ids = board.picks().includes(id) ? board.picks() : [id]
-  const session = startDrag(sketch, valuesOf(part).sizes, pointsOf(sketch, ids))
+  const session = startDrag(sketch, valuesOf(part).sizes, moving(sketch, ids))
   if (!session.movable) {
     board.tell(
       'Nothing about this can move: its constraints and sizes hold it still.',
@@ -47,13 +55,12 @@ function held(after: () => ToolState): ToolState {
   return { hint: 'Let go of the button.', release: after }
 }
 
-/** The points that move with points and lines. */
-function pointsOf(sketch: Sketch, ids: readonly string[]): string[] {
+/** The points that move with points and curves. */
+function moving(sketch: Sketch, ids: readonly string[]): string[] {
   const points = new Set<string>()
   for (const id of ids) {
-    const line = sketch.entities.find((e) => e.id === id)
-    if (line) points.add(line.from).add(line.to)
-    else points.add(id)
+    const entity = sketch.entities.find((e) => e.id === id)
+    for (const p of entity ? pointsOf(entity) : [id]) points.add(p)
   }
   return [...points]
 }

@@ -1,13 +1,21 @@
 import {
+  add,
+  cross,
+  entityMap,
   fittingSizes,
   isGiven,
+  lineEnds,
   locator,
+  offLine,
   sameSize,
+  scale,
+  subtract,
   type Sketch,
   type SizeOffer,
   type Vec,
 } from '@lathica/core'
 import { pickAt } from '../../pick'
+import { SIZE_WORDS } from '../../sizes/words'
 import { toPlane } from '../../view'
 import type { Board, PointerAt, ToolState } from '../tool'
 
@@ -44,7 +52,7 @@ export function choosing(board: Board): ToolState {
 function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 0): ToolState {
   const sketch = board.sketch()
   const offers = fittingSizes(sketch, picks)
-  const offer = chooseOffer(board, offers, picks, at, turn)
+  const offer = chooseOffer(board, offers, at, turn)
   return {
     hint: hintFor(offers, offer),
     cursor: 'crosshair',
@@ -62,7 +70,7 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
         board.setPicks(next)
         return placing(board, next, here)
       }
-      const chosen = chooseOffer(board, offers, picks, here, turn)
+      const chosen = chooseOffer(board, offers, here, turn)
       if (!chosen) return placing(board, picks, here, turn)
       const there = sameSize(sketch, chosen)
       board.openField(there ? { kind: 'size', id: there.id } : { kind: 'new', offer: chosen })
@@ -78,59 +86,89 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
   }
 }
 
-/**
- * Where the label would be put tells what is meant: outside an axial line its length, towards the
- * axis its diameter; beyond a slanted line its axial extent, on its lower side its angle.
- */
+/** Another of the fitting sizes for every Tab, from the one that the label's place tells. */
 function chooseOffer(
   board: Board,
   offers: readonly SizeOffer[],
-  picks: readonly string[],
   at: PointerAt | undefined,
   turn: number,
 ): SizeOffer | undefined {
-  const likely = at ? byPlace(board.sketch(), offers, picks, toPlane(board.view(), at.px)) : 0
-  return offers[(likely + turn) % Math.max(1, offers.length)]
+  const likely = at ? likeliest(board.sketch(), offers, toPlane(board.view(), at.px)) : 0
+  const chosen = offers[(likely + turn) % Math.max(1, offers.length)]
+  return chosen?.kind === 'angle' && at
+    ? inSector(board.sketch(), chosen, toPlane(board.view(), at.px))
+    : chosen
 }
 
-function byPlace(
+/**
+ * Where the label would be put tells what is meant: outside an axial line its length, towards the
+ * axis its diameter; beside points their radial distance, above or below them their axial one; across
+ * a line the span, on this side of it the distance.
+ */
+function likeliest(sketch: Sketch, offers: readonly SizeOffer[], p: Vec): number {
+  const kinds = offers.map((o) => o.kind)
+  const wanted = kindAt(sketch, offers, kinds, p)
+  return Math.max(0, wanted === undefined ? 0 : kinds.indexOf(wanted))
+}
+
+function kindAt(
   sketch: Sketch,
   offers: readonly SizeOffer[],
-  picks: readonly string[],
+  kinds: readonly SizeOffer['kind'][],
   p: Vec,
-): number {
-  const line = sketch.entities.find((e) => e.id === picks[0])
-  if (offers.length < 2 || !line) return 0
+): SizeOffer['kind'] | undefined {
   const locate = locator(sketch)
-  const [a, b] = [locate(line.from), locate(line.to)]
-  const kind = (): SizeOffer['kind'] => {
-    if (Math.abs(a.y - b.y) < 1e-6) return p.y < a.y ? 'diameter' : 'length'
-    if (p.y > Math.max(a.y, b.y)) return 'axialDistance'
-    const t = (p.x - a.x) / (b.x - a.x || 1)
-    return p.y < a.y + t * (b.y - a.y) ? 'angle' : 'length'
+  const entities = entityMap(sketch)
+  const [first] = offers
+  const span = offers.find((o) => o.kind === 'span')
+  if (span?.kind === 'span') {
+    const side = (v: Vec): number => offLine(entities, locate, v, span.about)
+    return side(p) * side(locate(span.point)) < 0 ? 'span' : 'gap'
   }
-  return Math.max(
-    0,
-    offers.findIndex((o) => o.kind === kind()),
-  )
+  if (first?.kind === 'length' && kinds.includes('diameter')) {
+    const [a] = lineEnds(entities, locate, first.line)
+    return p.y < a.y ? 'diameter' : 'length'
+  }
+  const pair = offers.find((o) => o.kind === 'axialDistance')
+  if (pair?.kind !== 'axialDistance' || !kinds.includes('radialDistance')) return undefined
+  const [a, b] = [locate(pair.a), locate(pair.b)]
+  if (kinds.includes('diameter')) return undefined
+  const besides = p.x < Math.min(a.x, b.x) || p.x > Math.max(a.x, b.x)
+  const beyond = p.y < Math.min(a.y, b.y) || p.y > Math.max(a.y, b.y)
+  if (beyond && !besides) return 'axialDistance'
+  if (besides && !beyond) return 'radialDistance'
+  if (first?.kind !== 'length') {
+    const onCorner = !besides && [a.y, b.y].some((y) => Math.abs(p.y - y) < 1e-9)
+    return onCorner ? 'axialDistance' : 'distance'
+  }
+  // Along a slanted line: its length on its outer side, its angle on the other.
+  const t = (p.x - a.x) / (b.x - a.x || 1)
+  return p.y < a.y + t * (b.y - a.y) ? 'angle' : 'length'
+}
+
+/** The angle of the sector the label stands in: the directions as drawn, or one of them turned about. */
+function inSector(sketch: Sketch, offer: SizeOffer & { kind: 'angle' }, p: Vec): SizeOffer {
+  const entities = entityMap(sketch)
+  const locate = locator(sketch)
+  const [a, b] = lineEnds(entities, locate, offer.line)
+  const [c, d] = lineEnds(entities, locate, offer.to)
+  const [u, v] = [subtract(b, a), subtract(d, c)]
+  const turn = cross(u, v)
+  if (Math.abs(turn) < 1e-12) return offer
+  const vertex = add(a, scale(u, cross(subtract(c, a), v) / turn))
+  const w = subtract(p, vertex)
+  const alongFirst = cross(w, v) / turn
+  const alongSecond = cross(u, w) / turn
+  return { ...offer, reversed: alongFirst * alongSecond < 0 }
 }
 
 function hintFor(offers: readonly SizeOffer[], offer: SizeOffer | undefined): string {
   if (!offer) return 'Click a second thing to measure to; Esc starts over.'
   const more = offers.length > 1 ? ' Tab takes another measure.' : ''
-  return `Click empty paper to put the ${nameOf(offer)} there, or a second thing.${more}`
+  return `Click empty paper to put the ${SIZE_WORDS[offer.kind]} there, or a second thing.${more}`
 }
 
-/** A kind of size in a word. */
 function nameOf(offer: SizeOffer): string {
-  switch (offer.kind) {
-    case 'length':
-      return 'length'
-    case 'axialDistance':
-      return isGiven(offer.a) ? 'distance from the datum' : 'axial distance'
-    case 'diameter':
-      return 'diameter'
-    case 'angle':
-      return 'angle'
-  }
+  const fromDatum = offer.kind === 'axialDistance' && isGiven(offer.a)
+  return fromDatum ? 'distance from the datum' : SIZE_WORDS[offer.kind]
 }

@@ -1,0 +1,116 @@
+import {
+  cross,
+  dot,
+  lineEnds,
+  pieceOf,
+  pointAt,
+  roundOf,
+  scale,
+  subtract,
+  add,
+  unit,
+  type Entities,
+  type Locate,
+  type Size,
+  type Vec,
+} from '@lathica/core'
+
+/** The way a size is measured: along the axis, square to it, straight, or in its own way. */
+export type Way = 'axial' | 'radial' | 'straight' | 'across' | 'round' | 'angle'
+
+/** What a size measures: two places in mm, and the way from one to the other. */
+export interface Measured {
+  readonly ends: readonly [Vec, Vec]
+  readonly way: Way
+}
+
+/** Directions this near to the axis or to square to it count as such, as a slope. */
+const STRAIGHT = 1e-6
+
+export function measured(size: Size, entities: Entities, locate: Locate): Measured {
+  switch (size.kind) {
+    case 'length': {
+      const ends = lineEnds(entities, locate, size.line)
+      return { ends, way: wayOf(...ends) }
+    }
+    case 'axialDistance':
+      return { ends: [locate(size.a), locate(size.b)], way: 'axial' }
+    case 'radialDistance':
+      return { ends: [locate(size.a), locate(size.b)], way: 'radial' }
+    case 'distance': {
+      const ends = [locate(size.a), locate(size.b)] as const
+      return { ends, way: 'straight' }
+    }
+    case 'diameter': {
+      const p = locate(size.point)
+      return { ends: [p, { x: p.x, y: -p.y }], way: 'across' }
+    }
+    case 'span': {
+      const p = locate(size.point)
+      const foot = footOn(lineEnds(entities, locate, size.about), p)
+      const image = subtract(scale(foot, 2), p)
+      return { ends: [p, image], way: wayOf(p, image) }
+    }
+    case 'gap':
+      return gapEnds(size, entities, locate)
+    case 'radius':
+    case 'curveDiameter':
+    case 'arcLength': {
+      const entity = entities.get(size.curve)
+      const round = roundOf(entity)
+      const centre = round ? locate(round.centre) : { x: 0, y: 0 }
+      const middle = entity
+        ? pointAt(pieceOf(entity, locate), entity.kind === 'circle' ? 0.125 : 0.5)
+        : centre
+      return { ends: [centre, middle], way: 'round' }
+    }
+    case 'angle': {
+      const [p, q] = lineEnds(entities, locate, size.line)
+      const second = entities.has(size.to) ? lineEnds(entities, locate, size.to) : undefined
+      const vertex = second ? (meeting([p, q], second) ?? p) : size.reversed ? q : p
+      return { ends: [vertex, vertex], way: 'angle' }
+    }
+  }
+}
+
+function gapEnds(size: Size & { kind: 'gap' }, entities: Entities, locate: Locate): Measured {
+  const item = entities.get(size.item)
+  const [one, two] = [roundOf(item), roundOf(entities.get(size.to))]
+  if (item && one && two) {
+    const centre = locate(one.centre)
+    const from = pointAt(pieceOf(item, locate), 0.5)
+    const radius = Math.hypot(...xy(subtract(locate(two.rim), locate(two.centre))))
+    const to = add(centre, scale(unit(subtract(from, centre)), radius))
+    return { ends: [from, to], way: 'straight' }
+  }
+  const from = item ? pointAt(pieceOf(item, locate), 0.5) : locate(size.item)
+  const to = footOn(lineEnds(entities, locate, size.to), from)
+  return { ends: [from, to], way: wayOf(from, to) }
+}
+
+const xy = ({ x, y }: Vec): [number, number] => [x, y]
+
+function wayOf(p: Vec, q: Vec): Way {
+  const [dx, dy] = [Math.abs(q.x - p.x), Math.abs(q.y - p.y)]
+  if (dy <= STRAIGHT * Math.max(1, dx)) return 'axial'
+  return dx <= STRAIGHT * Math.max(1, dy) ? 'radial' : 'straight'
+}
+
+function footOn([a, b]: readonly [Vec, Vec], p: Vec): Vec {
+  const u = unit(subtract(b, a))
+  return add(a, scale(u, dot(u, subtract(p, a))))
+}
+
+/** Where two lines meet when drawn out; undefined when they are parallel. */
+function meeting([p, q]: readonly [Vec, Vec], [a, b]: readonly [Vec, Vec]): Vec | undefined {
+  const [d, e] = [subtract(q, p), subtract(b, a)]
+  const determinant = cross(d, e)
+  if (Math.abs(determinant) < 1e-12) return undefined
+  return add(p, scale(d, cross(subtract(a, p), e) / determinant))
+}
+
+/** The place in mm that a label's place is told from: the middle of what the size measures. */
+export function anchorOf(size: Size, entities: Entities, locate: Locate): Vec {
+  const { ends } = measured(size, entities, locate)
+  return scale(add(...ends), 0.5)
+}

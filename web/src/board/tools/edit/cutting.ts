@@ -1,0 +1,57 @@
+import { extend, locator, pieceOf, split, trim, type Command, type Vec } from '@lathica/core'
+import { nearestCurve } from '../../pick'
+import { toPlane } from '../../view'
+import type { Board, PointerAt, ToolState } from '../tool'
+
+interface Cut {
+  readonly hint: string
+  readonly word: string
+  readonly command: (sketchId: string, id: string, place: Vec) => Command
+}
+
+/** What is done to the curve under the pointer, one click each. */
+const CUTS: Readonly<Record<'trim' | 'extend' | 'split', Cut>> = {
+  trim: {
+    hint: 'Click the stretch to cut away, as far as the nearest crossings.',
+    word: 'cut away',
+    command: trim,
+  },
+  extend: {
+    hint: 'Click a line or arc near the end to draw out to what it meets.',
+    word: 'draw out',
+    command: extend,
+  },
+  split: {
+    hint: 'Click a line or arc where it is to be divided.',
+    word: 'divide here',
+    command: split,
+  },
+}
+
+const REACH = 9
+
+export function cutting(board: Board, kind: keyof typeof CUTS, at?: PointerAt): ToolState {
+  const { hint, word, command } = CUTS[kind]
+  const id = at && nearestCurve(board.sketch(), board.view(), at.px, REACH)
+  const place = at && toPlane(board.view(), at.px)
+  const entity = board.sketch().entities.find((e) => e.id === id)
+  return {
+    hint,
+    cursor: 'crosshair',
+    ...(entity && place
+      ? { overlay: { words: [word], rubber: [pieceOf(entity, locator(board.sketch()))] } }
+      : {}),
+    move(next) {
+      board.setHover(nearestCurve(board.sketch(), board.view(), next.px, REACH))
+      return cutting(board, kind, next)
+    },
+    press(here) {
+      const under = nearestCurve(board.sketch(), board.view(), here.px, REACH)
+      if (under === undefined) return cutting(board, kind, here)
+      board.run(command(board.sketch().id, under, toPlane(board.view(), here.px)))
+      board.setHover(undefined)
+      return cutting(board, kind, here)
+    },
+    refresh: () => cutting(board, kind, at),
+  }
+}

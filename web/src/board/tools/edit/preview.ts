@@ -1,0 +1,48 @@
+import {
+  locator,
+  perform,
+  pieceOf,
+  pointsOf,
+  arc,
+  line,
+  type Command,
+  type Motion,
+  type Piece,
+  type Sketch,
+} from '@lathica/core'
+import type { Board } from '../tool'
+
+/** The pieces a command would add to the sketch or change in it; none when it would be refused. */
+export function piecesAfter(board: Board, command: Command): Piece[] {
+  const before = board.sketch()
+  const result = perform(board.part(), command)
+  const after = result.ok ? result.value.sketches.find((s) => s.id === before.id) : undefined
+  if (!after) return []
+  const known = new Set(before.entities.map((e) => e.id))
+  const locate = locator(after)
+  return after.entities.filter((e) => !known.has(e.id)).map((e) => pieceOf(e, locate))
+}
+
+/** What is picked as it would look after a motion. */
+export function piecesMoved(sketch: Sketch, ids: readonly string[], motion: Motion): Piece[] {
+  const locate = locator(sketch)
+  return sketch.entities
+    .filter((e) => ids.includes(e.id))
+    .map((e) => {
+      const piece = pieceOf(e, locate)
+      const [from, to] = [motion.place(piece.from), motion.place(piece.to)]
+      if (piece.kind === 'line') return line(from, to)
+      const turns = piece.counterClockwise !== motion.mirrors
+      return arc(from, piece.from === piece.to ? from : to, motion.place(piece.centre), turns)
+    })
+}
+
+/** Ids of the curves and loose points among picks. */
+export function drawnIn(sketch: Sketch, picks: readonly string[]): string[] {
+  const held = new Set(sketch.entities.flatMap(pointsOf))
+  return picks.filter(
+    (id) =>
+      sketch.entities.some((e) => e.id === id) ||
+      (!held.has(id) && sketch.points.some((p) => p.id === id)),
+  )
+}

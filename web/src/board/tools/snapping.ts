@@ -1,0 +1,34 @@
+import { isGiven, locator, type End, type Sketch } from '@lathica/core'
+import { snapTo, type Snap } from '../snap'
+import type { Board, Overlay, PointerAt } from './tool'
+
+/** Where the pointer would put a point, with what is suggested there. */
+export function snapAt(board: Board, at: PointerAt, from?: End, straight = true): Snap {
+  return snapTo({
+    sketch: board.sketch(),
+    view: board.view(),
+    at: at.px,
+    suggesting: board.suggesting(),
+    from,
+    refuse: at.shift,
+    straight,
+  })
+}
+
+/** A snap as it is shown: its mark, its words and its guides. */
+export function snapOverlay(snap: Snap): Overlay {
+  return { mark: snap.end.at, words: snap.words, guides: snap.guides }
+}
+
+/** The ends whose points an undo has left. */
+export function stillThere(sketch: Sketch, ends: readonly End[]): readonly End[] {
+  const locate = locator(sketch)
+  const known = (id: string): boolean => isGiven(id) || sketch.points.some((p) => p.id === id)
+  const kept = ends.filter((e) => e.point === undefined || known(e.point))
+  // An undone first line takes its start point with it; the place stays as a fresh start.
+  const [first] = ends
+  if (kept.length === 0 && first) {
+    return [{ at: first.at, ...(first.on === undefined ? {} : { on: first.on }) }]
+  }
+  return kept.map((e) => (e.point === undefined ? e : { ...e, at: locate(e.point) }))
+}

@@ -1,0 +1,162 @@
+import type { ConstraintKind } from '@lathica/core'
+import type { IconName } from '../icons/paths'
+import type { ToolId } from '../board/tools'
+import type { Page } from './action'
+
+/** A tool's place on the pad, its name and what it does. */
+interface ToolEntry {
+  readonly id: ToolId
+  readonly key: string
+  readonly icon: IconName
+  readonly pages: readonly Page[]
+  readonly label: string
+  readonly help: string
+}
+
+const on =
+  (page: Page) =>
+  (id: ToolId, key: string, icon: IconName, label: string, help: string): ToolEntry => ({
+    id,
+    key,
+    icon,
+    pages: [page],
+    label,
+    help,
+  })
+const draw = on('draw')
+const edit = on('edit')
+
+const EVERYWHERE: readonly Page[] = ['draw', 'edit', 'tie', 'turn']
+
+/** Tools that draw, measure and edit. */
+export const TOOLS: readonly ToolEntry[] = [
+  {
+    ...draw(
+      'pick',
+      'q',
+      'pick',
+      'Pick',
+      'Click to pick, drag to move; Shift adds, Alt takes away.',
+    ),
+    pages: EVERYWHERE,
+  },
+  {
+    ...draw('size', 's', 'size', 'Size', 'Click what to measure, then where the label goes.'),
+    pages: ['draw', 'edit', 'tie'],
+  },
+  draw('chain', 'a', 'chain', 'Chain', 'Lines and arcs in one go; Tab flips, figures are typed.'),
+  draw('arc', 'w', 'arc', 'Arc', 'By ends and a place on it; Tab: by centre and ends.'),
+  draw('circle', 'e', 'circle', 'Circle', 'By centre and diameter.'),
+  draw('rectangle', 'r', 'rectangle', 'Rectangle', 'By two corners; Tab: from its centre.'),
+  draw('slot', 't', 'slot', 'Slot', 'By two centres and a width.'),
+  draw('polygon', 'd', 'polygon', 'Polygon', 'Regular, by centre and corner; the sides are typed.'),
+  draw('point', 'f', 'point', 'Point', 'A point by itself, to tie and measure to.'),
+  draw(
+    'stepped',
+    'g',
+    'stepped',
+    'Stepped chain',
+    'A whole shaft from typed pairs: 20, 24; 28, 34.',
+  ),
+  edit('trim', 'w', 'trim', 'Trim', 'Cuts a stretch away, as far as what crosses it.'),
+  edit('extend', 'e', 'extend', 'Extend', 'Draws an end out to the next curve.'),
+  edit('split', 'r', 'split', 'Split', 'Divides a line or arc where it is clicked.'),
+  edit('repeat', 't', 'repeat', 'Repeat', 'Copies at one pitch, kept equal and changeable.'),
+  edit('fillet', 'a', 'fillet', 'Round corner', 'Rounds a corner of the sketch by a typed radius.'),
+  edit(
+    'chamfer',
+    'd',
+    'chamfer',
+    'Bevel corner',
+    'Bevels a corner of the sketch by a typed length.',
+  ),
+  edit('offset', 'f', 'offset', 'Offset', 'Draws a chain beside a chain, at one distance.'),
+  edit('mirror', 'g', 'mirror', 'Mirror', 'Mirrors about a line and keeps both alike; Tab flips.'),
+  edit('move', 'z', 'move', 'Move', 'By two places, or by typed distances.'),
+  edit('copy', 'x', 'copy', 'Copy', 'As move, with constraints and sizes, leaving the first.'),
+  edit('rotate', 'c', 'rotate', 'Rotate', 'About a place, by pointing or by an angle.'),
+  edit('scale', 'v', 'scale', 'Scale', 'About a place, by pointing or by a factor.'),
+]
+
+/** A constraint's place on the pad, its name and what it does. */
+export const TIES: readonly {
+  readonly kind: ConstraintKind
+  readonly key: string
+  readonly icon: IconName
+  readonly label: string
+  readonly help: string
+}[] = [
+  { kind: 'axial', key: 'w', icon: 'axial', label: 'Axial', help: 'Lines run along the axis.' },
+  {
+    kind: 'radial',
+    key: 'e',
+    icon: 'radial',
+    label: 'Radial',
+    help: 'Lines run square to the axis.',
+  },
+  {
+    kind: 'parallel',
+    key: 'r',
+    icon: 'parallel',
+    label: 'Parallel',
+    help: 'Lines run in the direction of the first.',
+  },
+  {
+    kind: 'perpendicular',
+    key: 't',
+    icon: 'perpendicular',
+    label: 'Perpendicular',
+    help: 'Lines stand square to the first.',
+  },
+  {
+    kind: 'equal',
+    key: 'a',
+    icon: 'equal',
+    label: 'Equal',
+    help: 'Lines are as long as the first, or arcs as round.',
+  },
+  { kind: 'coincident', key: 'd', icon: 'meet', label: 'Meet', help: 'Points become one.' },
+  {
+    kind: 'pointOn',
+    key: 'f',
+    icon: 'onLine',
+    label: 'On curve',
+    help: 'Points, or other lines, lie on a line, an arc or the axis.',
+  },
+  { kind: 'fixed', key: 'g', icon: 'fix', label: 'Fixed', help: 'Points stay where they are.' },
+  {
+    kind: 'inLine',
+    key: 'z',
+    icon: 'inLine',
+    label: 'In line',
+    help: 'Points stand in line, along the axis or square to it.',
+  },
+  {
+    kind: 'symmetric',
+    key: 'x',
+    icon: 'symmetric',
+    label: 'Symmetric',
+    help: 'Two points or curves mirror one another about a line or a point.',
+  },
+  {
+    kind: 'midpoint',
+    key: 'c',
+    icon: 'midpoint',
+    label: 'Midpoint',
+    help: 'A point lies in the middle of a line.',
+  },
+  {
+    kind: 'tangent',
+    key: 'v',
+    icon: 'tangent',
+    label: 'Tangent',
+    help: 'Curves touch, or go on from one another smoothly.',
+  },
+  {
+    kind: 'concentric',
+    key: 'b',
+    icon: 'concentric',
+    label: 'Concentric',
+    help: 'Arcs and circles have one centre.',
+  },
+]

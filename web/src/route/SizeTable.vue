@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import {
+  changeSize,
+  describeItem,
+  formatAngle,
+  formatLength,
+  setReference,
+  signOf,
+  type Problem,
+  type Size,
+} from '@lathica/core'
+import { computed, ref, shallowRef } from 'vue'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+
+/** Every size of the profile, its formula editable in place. */
+const parts = usePartStore()
+const board = useBoardStore()
+const problem = shallowRef<Problem>()
+const open = ref(false)
+
+const rows = computed(() => {
+  const { sketch, sketchState } = board
+  return sketch.sizes.map((size) => ({
+    size,
+    said: describeItem(sketch, size),
+    shown: shownValue(size, sketchState?.measured.get(size.id) ?? 0),
+    wrong: sketchState?.sizeProblems.has(size.id) === true,
+  }))
+})
+
+function shownValue(size: Size, value: number): string {
+  const figure =
+    size.kind === 'angle' ? formatAngle(value, parts.units) : formatLength(value, parts.units)
+  return `${signOf(size)}${figure}`
+}
+
+function change(size: Size, event: Event): void {
+  const text = (event.target as HTMLInputElement).value
+  if (text === size.formula && !size.reference) return
+  const result = parts.attempt(changeSize(board.sketch.id, size.id, text))
+  problem.value = result.ok ? undefined : result.problem
+}
+
+function toggleReference(size: Size): void {
+  const result = parts.attempt(setReference(board.sketch.id, size.id, !size.reference))
+  problem.value = result.ok ? undefined : result.problem
+}
+</script>
+
+<template>
+  <h3>
+    <button type="button" class="plain" :aria-expanded="open" @click="open = !open">
+      {{ open ? '▾' : '▸' }} Sizes <span class="soft">{{ rows.length }}</span>
+    </button>
+  </h3>
+  <table v-if="open && rows.length > 0" aria-label="Sizes">
+    <tbody>
+      <tr
+        v-for="row in rows"
+        :key="row.size.id"
+        :class="{ wrong: row.wrong }"
+        @pointerenter="board.hover = row.size.id"
+        @pointerleave="board.hover = undefined"
+      >
+        <th scope="row">
+          <button
+            type="button"
+            class="plain figure"
+            :title="row.said"
+            @click="board.picks = [row.size.id]"
+          >
+            {{ row.size.name }}
+          </button>
+        </th>
+        <td>
+          <input
+            class="figure"
+            :value="row.size.reference ? '' : row.size.formula"
+            :placeholder="row.size.reference ? 'reports only' : ''"
+            :aria-label="`formula of ${row.size.name}`"
+            spellcheck="false"
+            @change="change(row.size, $event)"
+          />
+        </td>
+        <td class="figure shown">{{ row.shown }}</td>
+        <td>
+          <button
+            type="button"
+            class="plain"
+            :title="row.size.reference ? 'Let it drive again' : 'Let it only report'"
+            @click="toggleReference(row.size)"
+          >
+            {{ row.size.reference ? 'drive' : 'ref.' }}
+          </button>
+        </td>
+      </tr>
+    </tbody>
+  </table>
+  <p v-if="problem" class="wrong-note" role="alert">
+    <strong>{{ problem.message }}</strong> {{ problem.mend }}
+  </p>
+</template>
+
+<style scoped>
+h3 {
+  margin-top: 14px;
+  padding-top: 8px;
+  border-top: 1px solid var(--rule);
+  font-size: 13px;
+  font-weight: 600;
+}
+
+h3 .plain {
+  padding: 0;
+  font-weight: 600;
+}
+
+.soft {
+  color: var(--ink-soft);
+  font-weight: 400;
+}
+
+table {
+  width: 100%;
+  margin-top: 4px;
+  border-collapse: collapse;
+  font-size: 12px;
+}
+
+th {
+  text-align: left;
+  font-weight: 400;
+}
+
+th .plain {
+  padding: 0 2px;
+}
+
+input {
+  width: 100%;
+  min-width: 0;
+  height: 24px;
+  padding: 0 6px;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink);
+  font-size: 12px;
+}
+
+.wrong input {
+  border-color: var(--conflict);
+}
+
+.shown {
+  padding: 0 4px;
+  text-align: right;
+  white-space: nowrap;
+  color: var(--ink-soft);
+}
+
+.wrong-note {
+  margin-top: 6px;
+  color: var(--conflict);
+  font-size: 12px;
+}
+</style>
