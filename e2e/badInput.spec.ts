@@ -18,8 +18,7 @@ test.describe('a profile that is not sound', () => {
     await page.keyboard.press('Escape')
     await expect(shop.card).toContainText('Profile A is open: line 4 ends loose at 70, ⌀30')
     await expect(shop.card).toContainText('Draw on to another end or to the axis.')
-    await page.keyboard.press('3')
-    await page.keyboard.press('r')
+    await shop.revolve()
     await expect(shop.route).toContainText('Profile A is open')
     await shop.chain([
       [70, 15],

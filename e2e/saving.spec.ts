@@ -14,7 +14,7 @@ async function makePin(shop: Workshop, name: string): Promise<void> {
   ])
   await shop.size([20, 9], [20, 4], '16')
   await shop.page.keyboard.press(' ')
-  await shop.page.keyboard.press('r')
+  await shop.revolve()
   await shop.saved()
 }
 

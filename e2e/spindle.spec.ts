@@ -55,7 +55,7 @@ test('a stepped spindle is made from nothing, weighed, changed, kept and handed 
   await expect(shop.figure('freedoms')).toHaveText('in ink')
   await expect(shop.card).toContainText('in ink: nothing can move')
 
-  await page.keyboard.press('r')
+  await shop.revolve()
   await expect(shop.route).toContainText('Revolve')
   const before = cylinder(20, 24) + cylinder(30, 36) + cylinder(24, 45)
   await expect(shop.figure('mass')).toHaveText(shown(before))

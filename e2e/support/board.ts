@@ -111,6 +111,12 @@ export class Workshop {
     await this.page.keyboard.press('Enter')
   }
 
+  /** Revolves what is picked into a body, from the turn page of the pad. */
+  async revolve(): Promise<void> {
+    await this.page.keyboard.press('4')
+    await this.page.keyboard.press('r')
+  }
+
   field(): Locator {
     return this.board.locator('form input')
   }

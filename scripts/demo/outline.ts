@@ -35,7 +35,7 @@ export function draw(part: Part, corners: Corners): Part {
   const ends = corners.map(([x, diameter], i): End => {
     const at = { x: rough(x, i), y: rough(diameter / 2, i + 3) }
     if (diameter > 0) return { at }
-    return x === 0 ? { at: { x: 0, y: 0 }, point: ORIGIN_ID } : { at, line: AXIS_ID }
+    return x === 0 ? { at: { x: 0, y: 0 }, point: ORIGIN_ID } : { at, on: [AXIS_ID] }
   })
   const directions = corners.slice(1).map(([x, diameter], i): ('axial' | 'radial')[] => {
     const [fromX, fromDiameter] = corners[i] ?? [0, 0]

@@ -2,7 +2,7 @@ import {
   ORIGIN_ID,
   STOCK_MATERIALS,
   createPart,
-  drawLine,
+  drawPiece,
   setValue,
   writePartFile,
   type Material,
@@ -58,7 +58,7 @@ function fromDatum(part: Part): Part {
   const from = { at: { x: 0, y: 0 }, point: ORIGIN_ID }
   const to = { at: corner, point: corner.id }
   const line = { sketch: sketch.id, from, to, role: 'construction' as const }
-  return run(part, drawLine({ ...line, directions: ['radial'] }))
+  return run(part, drawPiece({ ...line, directions: ['radial'] }))
 }
 
 /** The sheave over which the float's line runs, with a vee for the line; it sits on the spindle. */
