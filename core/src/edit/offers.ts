@@ -11,7 +11,9 @@ import {
   type Sketch,
 } from '../sketch'
 import type { Part } from '../part'
-import type { Picks } from './tie'
+
+/** Ids of what is picked: points, curves, the axis, the datum point. */
+export type Picks = readonly string[]
 
 type Unnamed<S> = S extends Size
   ? Omit<S, 'id' | 'name' | 'formula' | 'reference' | 'label'>

@@ -14,10 +14,8 @@ import { disagreementProblem } from '../route'
 import { disagreementWith } from './disagreement'
 import { withConstraint, type NewConstraint } from './draft'
 import { withSketch, type Command } from './command'
+import type { Picks } from './offers'
 import type { Part } from '../part'
-
-/** Ids of what is picked: points, curves, the axis, the datum point. */
-export type Picks = readonly string[]
 
 export type ConstraintKind = Exclude<Constraint['kind'], 'repeat'>
 

@@ -14,18 +14,7 @@ import { beginSize } from './size/placing'
 import { beginTie } from './tie/choosing'
 import type { Board, ToolId, ToolState } from './tool'
 
-export type {
-  Board,
-  EditId,
-  Entry,
-  EntryField,
-  FieldTarget,
-  Overlay,
-  PointerAt,
-  ShapeId,
-  ToolId,
-  ToolState,
-} from './tool'
+export type { Board, EntryField, FieldTarget, Overlay, PointerAt, ToolId, ToolState } from './tool'
 
 /**
  * Takes up a tool.

@@ -7,40 +7,20 @@ import {
   drawPiece,
   line,
   locator,
-  pieceOf,
-  tangentAt,
   type End,
   type NewConstraint,
-  type NewPiece,
   type Piece,
   type Role,
-  type Sketch,
-  type Vec,
 } from '@lathica/core'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toPlane, toScreen } from '../../view'
-import { lineEntry, smoothArcEntry, throughArcEntry } from './typed'
+import { MODES, leaving, type Chain, type Stroke } from './stroke'
+import { typedArc, typedLine, typedSmoothArc, type Typing } from './typed'
 import type { Snap } from '../../snap'
-import type { Board, PointerAt, ToolState } from '../tool'
+import type { Board, Entry, PointerAt, ToolState } from '../tool'
 
 /** Presses this near to one another are one, in pixels. */
 const SAME_PLACE = 5
-
-/** What the chain draws next: a line, an arc that goes on smoothly, or one through a third place. */
-const MODES = ['line', 'smooth', 'through'] as const
-type Mode = (typeof MODES)[number]
-
-/** A chain on its way. */
-export interface Chain {
-  readonly board: Board
-  readonly role: Role
-  readonly mode: Mode
-  /** where the chain has been, the start first; all but a fresh start name their points */
-  readonly ends: readonly End[]
-  /** the end of an arc whose bulge is still to be given */
-  readonly arcEnd?: End | undefined
-  readonly at?: PointerAt | undefined
-}
 
 /** Waits for the first point of a chain. */
 export function starting(board: Board, role: Role = 'outline', at?: PointerAt): ToolState {
@@ -65,19 +45,12 @@ export function drawing(chain: Chain): ToolState {
   if (!from) return starting(board, role, at)
   const snap = at && snapFor(chain, from, at)
   const piece = snap && at ? pieceFor(chain, from, snap, at) : undefined
-  const entry =
-    mode === 'line'
-      ? lineEntry(chain, from, snap)
-      : mode === 'smooth'
-        ? smoothArcEntry(chain, from, at)
-        : arcEnd
-          ? throughArcEntry(chain, from, arcEnd, at)
-          : undefined
+  const typing = typingFor(chain, from, snap)
   return {
     hint: hintFor(chain, snap),
     cursor: 'crosshair',
     ...(snap && piece ? { overlay: { ...snapOverlay(snap), rubber: [piece] } } : {}),
-    ...(entry ? { entry } : {}),
+    ...(typing ? { entry: entryOf(chain, typing) } : {}),
     move: (next) => drawing({ ...chain, at: next }),
     press: (here) => drawTo({ ...chain, at: here }, here),
     key: (key) => {
@@ -87,6 +60,28 @@ export function drawing(chain: Chain): ToolState {
     },
     escape: () => (arcEnd ? drawing({ ...chain, arcEnd: undefined }) : starting(board, role, at)),
     refresh: () => drawing({ ...chain, ends: stillThere(board.sketch(), ends) }),
+  }
+}
+
+/** What of the next piece can be typed. */
+function typingFor(chain: Chain, from: End, snap: Snap | undefined): Typing | undefined {
+  const { mode, arcEnd, at } = chain
+  if (mode === 'line') return typedLine(chain, from, snap)
+  if (mode === 'smooth') return typedSmoothArc(chain, from, at)
+  return arcEnd && typedArc(chain, from, arcEnd, at)
+}
+
+function entryOf(chain: Chain, { fields, strokeFor }: Typing): Entry {
+  return {
+    fields,
+    take: (texts) => {
+      const stroke = strokeFor(texts)
+      return 'message' in stroke ? stroke : drawOn(chain, stroke)
+    },
+    preview: (texts) => {
+      const stroke = strokeFor(texts)
+      return 'message' in stroke ? undefined : { rubber: [stroke.piece], mark: stroke.to.at }
+    },
   }
 }
 
@@ -110,22 +105,6 @@ function pieceFor(chain: Chain, from: End, snap: Snap, at: PointerAt): Piece {
   const found = arcThrough(from.at, toPlane(board.view(), at.px), arcEnd.at)
   const { centre, counterClockwise } = found ?? { centre: from.at, counterClockwise: true }
   return found ? arc(from.at, arcEnd.at, centre, counterClockwise) : line(from.at, arcEnd.at)
-}
-
-/** The direction in which a chain goes on smoothly from an end, and the curve it goes on from. */
-export function leaving(
-  sketch: Sketch,
-  from: End,
-): { readonly direction: Vec; readonly after?: string } {
-  const locate = locator(sketch)
-  const before = sketch.entities.findLast(
-    (e) => e.kind !== 'circle' && (e.to === from.point || e.from === from.point),
-  )
-  if (!before || before.kind === 'circle') return { direction: { x: 1, y: 0 } }
-  const piece = pieceOf(before, locate)
-  const back = tangentAt(piece, 0)
-  const direction = before.to === from.point ? tangentAt(piece, 1) : { x: -back.x, y: -back.y }
-  return { direction, after: before.id }
 }
 
 function hintFor(chain: Chain, snap: Snap | undefined): string {
@@ -156,18 +135,8 @@ function drawTo(chain: Chain, at: PointerAt): ToolState {
   return drawOn(chain, { from, to, piece, directions: snap.directions, ties: snap.ties })
 }
 
-/** What one press, or one typed line, draws. */
-export interface Stroke {
-  readonly from: End
-  readonly to: End
-  readonly piece: Piece
-  readonly directions: Snap['directions']
-  readonly ties: readonly NewConstraint[]
-  readonly sizes?: NewPiece['sizes']
-}
-
 /** Draws a stroke and goes on from its end, or begins anew where it ended the chain. */
-export function drawOn(chain: Chain, stroke: Stroke): ToolState {
+function drawOn(chain: Chain, stroke: Stroke): ToolState {
   const { board, role, mode, ends, at } = chain
   const { from, to, piece, directions, sizes } = stroke
   const before = mode === 'smooth' ? leaving(board.sketch(), from).after : undefined

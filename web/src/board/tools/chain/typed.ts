@@ -12,12 +12,18 @@ import {
 } from '@lathica/core'
 import { problem, readFields } from '../entry'
 import { toPlane } from '../../view'
-import { drawOn, leaving, type Chain, type Stroke } from './drawing'
+import { leaving, type Chain, type Stroke } from './stroke'
 import type { Snap } from '../../snap'
-import type { Entry, EntryField, PointerAt, ToolState } from '../tool'
+import type { EntryField, PointerAt } from '../tool'
+
+/** The fields of the next piece, and what it is when they hold these texts, in the same order. */
+export interface Typing {
+  readonly fields: readonly EntryField[]
+  readonly strokeFor: (texts: readonly string[]) => Stroke | Problem
+}
 
 /** Typing the length, the diameter at the end, or the angle of the next line. */
-export function lineEntry(chain: Chain, from: End, snap: Snap | undefined): Entry {
+export function typedLine(chain: Chain, from: End, snap: Snap | undefined): Typing {
   const toward = snap?.end.at ?? { x: from.at.x + 1, y: from.at.y }
   const way = subtract(toward, from.at)
   const fields: EntryField[] = [
@@ -67,25 +73,7 @@ export function lineEntry(chain: Chain, from: End, snap: Snap | undefined): Entr
       sizes: offers.flatMap((o) => o ?? []),
     }
   }
-  return entryOf(chain, fields, strokeFor)
-}
-
-function entryOf(
-  chain: Chain,
-  fields: readonly EntryField[],
-  strokeFor: (texts: readonly string[]) => Stroke | Problem,
-): Entry {
-  return {
-    fields,
-    take: (texts): ToolState | Problem => {
-      const stroke = strokeFor(texts)
-      return 'message' in stroke ? stroke : drawOn(chain, stroke)
-    },
-    preview: (texts) => {
-      const stroke = strokeFor(texts)
-      return 'message' in stroke ? undefined : { rubber: [stroke.piece], mark: stroke.to.at }
-    },
-  }
+  return { fields, strokeFor }
 }
 
 const acute = (way: Vec): number => Math.atan2(Math.abs(way.y), Math.abs(way.x))
@@ -154,7 +142,7 @@ function placeOf(
 }
 
 /** Typing the radius and the angle of turn of an arc that goes on smoothly. */
-export function smoothArcEntry(chain: Chain, from: End, at: PointerAt | undefined): Entry {
+export function typedSmoothArc(chain: Chain, from: End, at: PointerAt | undefined): Typing {
   const { direction } = leaving(chain.board.sketch(), from)
   const toward = at ? toPlane(chain.board.view(), at.px) : from.at
   const left = cross(direction, subtract(toward, from.at)) >= 0
@@ -192,16 +180,11 @@ export function smoothArcEntry(chain: Chain, from: End, at: PointerAt | undefine
       sizes: [{ offer: { kind: 'radius', curve: '~piece' }, formula: texts[0] ?? '' }],
     }
   }
-  return entryOf(chain, fields, strokeFor)
+  return { fields, strokeFor }
 }
 
 /** Typing the radius of an arc between two places, bulging to the side of the pointer. */
-export function throughArcEntry(
-  chain: Chain,
-  from: End,
-  to: End,
-  at: PointerAt | undefined,
-): Entry {
+export function typedArc(chain: Chain, from: End, to: End, at: PointerAt | undefined): Typing {
   const fields: EntryField[] = [{ label: 'radius', want: 'length', sign: 'R' }]
   const strokeFor = (texts: readonly string[]): Stroke | Problem => {
     const values = readFields(chain.board, fields, texts)
@@ -231,5 +214,5 @@ export function throughArcEntry(
       sizes: [{ offer: { kind: 'radius', curve: '~piece' }, formula: texts[0] ?? '' }],
     }
   }
-  return entryOf(chain, fields, strokeFor)
+  return { fields, strokeFor }
 }

@@ -1,0 +1,56 @@
+import {
+  locator,
+  pieceOf,
+  tangentAt,
+  type End,
+  type NewConstraint,
+  type NewPiece,
+  type Piece,
+  type Role,
+  type Sketch,
+  type Vec,
+} from '@lathica/core'
+import type { Snap } from '../../snap'
+import type { Board, PointerAt } from '../tool'
+
+/** What the chain draws next: a line, an arc that goes on smoothly, or one through a third place. */
+export const MODES = ['line', 'smooth', 'through'] as const
+type Mode = (typeof MODES)[number]
+
+/** A chain on its way. */
+export interface Chain {
+  readonly board: Board
+  readonly role: Role
+  readonly mode: Mode
+  /** where the chain has been, the start first; all but a fresh start name their points */
+  readonly ends: readonly End[]
+  /** the end of an arc whose bulge is still to be given */
+  readonly arcEnd?: End | undefined
+  readonly at?: PointerAt | undefined
+}
+
+/** What one press, or one typed line, draws. */
+export interface Stroke {
+  readonly from: End
+  readonly to: End
+  readonly piece: Piece
+  readonly directions: Snap['directions']
+  readonly ties: readonly NewConstraint[]
+  readonly sizes?: NewPiece['sizes']
+}
+
+/** The direction in which a chain goes on smoothly from an end, and the curve it goes on from. */
+export function leaving(
+  sketch: Sketch,
+  from: End,
+): { readonly direction: Vec; readonly after?: string } {
+  const locate = locator(sketch)
+  const before = sketch.entities.findLast(
+    (e) => e.kind !== 'circle' && (e.to === from.point || e.from === from.point),
+  )
+  if (!before || before.kind === 'circle') return { direction: { x: 1, y: 0 } }
+  const piece = pieceOf(before, locate)
+  const back = tangentAt(piece, 0)
+  const direction = before.to === from.point ? tangentAt(piece, 1) : { x: -back.x, y: -back.y }
+  return { direction, after: before.id }
+}
