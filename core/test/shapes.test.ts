@@ -41,6 +41,7 @@ import {
   setRole,
   shift,
   slot,
+  solve,
   split,
   steppedShaft,
   tangentAt,
@@ -428,6 +429,7 @@ describe('repeats', () => {
     expect(sketchOf(five).sizes).toEqual([])
     // The tooth's ends are level now, since each is the next one's start.
     expect(freedoms(five)).toBe(freedoms(part) - 1)
+    expect(solve(sketchOf(five), new Map()).disagreements).toEqual([])
     const [up = ''] = ids(five)
     const steep = must(
       five,

@@ -330,10 +330,13 @@ export function repeated({ index, line, ties }: Setting, c: Repeat): Demand[] {
       ]),
     )
   }
+  // A point that two copies share is said once: it ends the one and begins the other.
+  const said = new Set([`${a} ${b}`])
   rows.slice(1).forEach((row, k) => {
     row.forEach((point, j) => {
       const before = rows[k]?.[j] ?? 0
-      if (k === 0 && j === 0) return
+      if (said.has(`${before} ${point}`)) return
+      said.add(`${before} ${point}`)
       for (const axis of [0, 1]) {
         const [from, to] = [2 * before + axis, 2 * point + axis]
         const [base, next] = [2 * a + axis, 2 * b + axis]

@@ -16,7 +16,7 @@ const scaleBar = computed(() => {
     text: `${formatLength(length, parts.units)} ${parts.units.length}`,
   }
 })
-const blank = computed(() => board.sketch.entities.length === 0)
+const blank = computed(() => board.toolId === 'pick' && board.sketch.entities.length === 0)
 const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
 </script>
 
@@ -37,7 +37,8 @@ const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
     <span v-else class="soft">profile {{ board.sketch.name }}</span>
   </div>
   <p v-if="blank" class="empty">
-    Draw half of the section above the axis. <kbd>A</kbd> takes the chain in hand.
+    Draw half of the section above the axis. <kbd>A</kbd> takes the chain in hand, <kbd>G</kbd> lays
+    a stepped shaft.
   </p>
   <span
     v-if="scaleBar"

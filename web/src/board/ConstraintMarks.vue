@@ -2,6 +2,7 @@
 import {
   describeItem,
   entityMap,
+  lengthOf,
   locator,
   pieceOf,
   pointAt,
@@ -9,28 +10,15 @@ import {
   type Constraint,
 } from '@lathica/core'
 import { computed } from 'vue'
+import { TIE_ICONS } from '../icons/ties'
+import TurnIcon from '../icons/TurnIcon.vue'
 import { useBoardStore } from '../store/board'
 import { toScreen, type Px } from './view'
 
 const board = useBoardStore()
 
-/** Signs of geometry; a word stands behind each on hover. */
-const SIGNS: Readonly<Record<Constraint['kind'], string>> = {
-  axial: '∥',
-  radial: '⟂',
-  coincident: '⌖',
-  pointOn: '∈',
-  fixed: '▣',
-  inLine: '⋯',
-  parallel: '∥',
-  perpendicular: '⟂',
-  equal: '=',
-  midpoint: '÷',
-  symmetric: '⌯',
-  tangent: '⌒',
-  concentric: '◎',
-  repeat: '⇶',
-}
+/** Curves shorter than this have no room for marks, in pixels. */
+const LEGIBLE = 18
 
 interface Mark {
   readonly constraint: Constraint
@@ -63,9 +51,11 @@ const marks = computed<Mark[]>(() => {
       const ids = [constraint.id, anchor, ...points]
       if (!ids.some((id) => id === hover || picks.includes(id))) return []
     }
+    const piece = entity && pieceOf(entity, locate)
+    const looked = [constraint.id, anchor].some((id) => id === hover || picks.includes(id))
+    if (piece && view.scale * lengthOf(piece) < LEGIBLE && !looked) return []
     const n = crowd.get(anchor) ?? 0
     crowd.set(anchor, n + 1)
-    const piece = entity && pieceOf(entity, locate)
     const at = piece
       ? besideLine(toScreen(view, pointAt(piece, 0.4)), toScreen(view, pointAt(piece, 0.6)), n)
       : besidePoint(toScreen(view, locate(anchor)), n)
@@ -134,7 +124,7 @@ function pick(id: string, add: boolean): void {
     @pointerenter="board.hover = constraint.id"
     @pointerleave="board.hover = undefined"
   >
-    {{ SIGNS[constraint.kind] }}
+    <TurnIcon :name="TIE_ICONS[constraint.kind]" />
   </button>
 </template>
 
@@ -147,12 +137,16 @@ function pick(id: string, add: boolean): void {
   padding: 0;
   border: 0;
   border-radius: 3px;
-  background: var(--paper);
+  background: transparent;
   color: var(--accent-deep);
-  font-size: 12px;
-  line-height: 16px;
-  opacity: 0.9;
   cursor: pointer;
+}
+
+.mark :deep(svg) {
+  display: block;
+  width: 14px;
+  height: 14px;
+  margin: 1px;
 }
 
 .mark:hover,
@@ -163,6 +157,6 @@ function pick(id: string, add: boolean): void {
 
 .conflict {
   color: var(--conflict);
-  text-decoration: underline wavy var(--conflict) 1px;
+  outline: 1px dashed var(--conflict);
 }
 </style>

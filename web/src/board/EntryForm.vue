@@ -80,6 +80,11 @@ function onInput(): void {
 }
 
 function take(): void {
+  const more = entry.value?.more?.(texts.value)
+  if (more) {
+    texts.value = [...more]
+    return
+  }
   const result = entry.value?.take(texts.value)
   if (!result) return
   if ('message' in result) {

@@ -6,6 +6,7 @@ import {
   measureOf,
   measureOffer,
   removeItems,
+  scaleAll,
   setReference,
   signOf,
   unitScale,
@@ -96,6 +97,15 @@ watch(
   },
 )
 
+/** A size that is there, with another value in its field, can scale the whole profile. */
+const scales = computed(
+  () =>
+    size.value !== undefined &&
+    size.value.kind !== 'angle' &&
+    text.value.trim() !== '' &&
+    text.value !== size.value.formula,
+)
+
 function commit(): boolean {
   const { field } = board
   if (!field) return true
@@ -106,11 +116,7 @@ function commit(): boolean {
       : changeSize(board.sketch.id, field.id, text.value),
   )
   if (!result.ok) {
-    problem.value = result.problem
-    board.accused = result.problem.involves ?? []
-    const { at } = result.problem
-    input.value?.focus()
-    if (at) input.value?.setSelectionRange(at.from, at.to)
+    refuse(result.problem)
     return false
   }
   close()
@@ -121,6 +127,25 @@ function commit(): boolean {
   }
   if (first && field.kind === 'new') board.fit()
   return true
+}
+
+function refuse(why: Problem): void {
+  problem.value = why
+  board.accused = why.involves ?? []
+  input.value?.focus()
+  if (why.at) input.value?.setSelectionRange(why.at.from, why.at.to)
+}
+
+/** Brings this size to what was typed by scaling everything. */
+function scaleWhole(): void {
+  if (!size.value || !scales.value) return
+  const result = parts.attempt(scaleAll(board.sketch.id, size.value.id, text.value))
+  if (!result.ok) {
+    refuse(result.problem)
+    return
+  }
+  close()
+  board.fit()
 }
 
 function close(): void {
@@ -187,6 +212,7 @@ function onLeave(event: FocusEvent): void {
         :aria-invalid="problem !== undefined"
         :aria-describedby="problem ? 'size-problem' : undefined"
         @keydown.tab="onTab"
+        @keydown.shift.enter.prevent.stop="scaleWhole"
         @keydown.esc.stop.prevent="board.escape()"
         @keydown.stop
       />
@@ -203,6 +229,16 @@ function onLeave(event: FocusEvent): void {
         ×
       </button>
     </div>
+    <button
+      v-if="scales && !problem"
+      type="button"
+      class="plain scale"
+      title="Every length and diameter of the profile, in proportion"
+      @mousedown.prevent
+      @click="scaleWhole"
+    >
+      Scale all so that this is so <kbd>⇧ Enter</kbd>
+    </button>
     <div v-if="problem" id="size-problem" class="problem" role="alert">
       <strong>{{ problem.message }}</strong> {{ problem.mend }}
       <button
@@ -280,6 +316,18 @@ input {
   background: var(--conflict-wash);
   color: var(--ink);
   font-size: 12px;
+  box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
+}
+
+.scale {
+  display: block;
+  margin: 3px auto 0;
+  padding: 2px 8px;
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--accent-deep);
+  font-size: 12px;
+  white-space: nowrap;
   box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
 }
 

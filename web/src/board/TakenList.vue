@@ -8,6 +8,8 @@ import type { Px } from './view'
 
 /** How long the list is shown when the pointer keeps off it, in ms. */
 const SHOWN_FOR = 5000
+/** As many are listed at once; the others on request. */
+const AT_ONCE = 4
 
 const props = defineProps<{ at: Px | null; width: number; height: number }>()
 const board = useBoardStore()
@@ -18,19 +20,29 @@ const { start, stop } = useTimeoutFn(() => (board.taken = []), SHOWN_FOR, { imme
 const items = computed(() =>
   board.taken.flatMap((id) => board.sketch.constraints.find((c) => c.id === id) ?? []),
 )
+const all = ref(false)
+const shown = computed(() => (all.value ? items.value : items.value.slice(0, AT_ONCE)))
+const more = computed(() => items.value.length - shown.value.length)
+const lines = computed(() => shown.value.length + Math.sign(more.value))
 const style = computed(() => ({
   left: `${Math.min(Math.max(8, place.value.x + 22), Math.max(8, props.width - 250))}px`,
-  top: `${Math.min(Math.max(8, place.value.y + 26), Math.max(8, props.height - 30 - 22 * items.value.length))}px`,
+  top: `${Math.min(Math.max(8, place.value.y + 26), Math.max(8, props.height - 30 - 22 * lines.value))}px`,
 }))
 
 watch(
   () => board.taken,
   (taken) => {
     stop()
+    all.value = false
     if (taken.length === 0) return
     place.value = props.at ?? { x: props.width / 2, y: props.height / 2 }
     start()
   },
+)
+
+watch(
+  () => parts.part?.route.length,
+  () => (board.taken = []),
 )
 
 function drop(id: string): void {
@@ -48,7 +60,7 @@ function drop(id: string): void {
     @pointerenter="stop"
     @pointerleave="start"
   >
-    <li v-for="item in items" :key="item.id">
+    <li v-for="item in shown" :key="item.id">
       <span>{{ describeItem(board.sketch, item) }}</span>
       <button
         type="button"
@@ -60,6 +72,11 @@ function drop(id: string): void {
         @click="drop(item.id)"
       >
         ×
+      </button>
+    </li>
+    <li v-if="more > 0">
+      <button type="button" class="plain all" data-floats @pointerdown.stop @click="all = true">
+        {{ more }} more
       </button>
     </li>
   </ul>
@@ -94,5 +111,9 @@ li {
   color: var(--ink);
   line-height: 20px;
   pointer-events: auto;
+}
+.all {
+  margin-left: -8px;
+  color: var(--accent-deep);
 }
 </style>

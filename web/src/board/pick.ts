@@ -3,6 +3,7 @@ import {
   ORIGIN_ID,
   boundsOf,
   distance,
+  lengthOf,
   line,
   locator,
   meetingsOf,
@@ -17,21 +18,35 @@ import { toPlane, toScreen, type Px, type View } from './view'
 /** How near the pointer must be to a point or a curve, in pixels. */
 export const POINT_REACH = 9
 const CURVE_REACH = 6
+/** This share of a curve at either end belongs to its end points. */
+const NEAR_AN_END = 0.3
 
 /** What lies under the pointer: points before curves, the axis last. */
 export function pickAt(sketch: Sketch, view: View, at: Px): string | undefined {
   return allAt(sketch, view, at)[0]
 }
 
-/** Everything in reach of the pointer, the nearest of each kind first: points, curves, the axis. */
+/**
+ * Everything in reach of the pointer, the nearest of each kind first: points, curves, the axis. On
+ * the middle of a curve that is short on the screen the curve comes before its ends.
+ */
 export function allAt(sketch: Sketch, view: View, at: Px): string[] {
   const near = (found: readonly Near[]): string[] =>
     [...found].sort((a, b) => a.distance - b.distance).map((n) => n.id)
   const points = pointsNear(sketch, view, at).filter((n) => n.distance < POINT_REACH)
   const curves = curvesNear(sketch, view, at).filter((n) => n.distance <= CURVE_REACH)
+  const ends = new Map<string, number>()
+  for (const { id } of curves) {
+    const entity = sketch.entities.find((e) => e.id === id)
+    if (!entity) continue
+    const length = lengthOf(pieceOf(entity, locator(sketch))) * view.scale
+    for (const p of pointsOf(entity)) ends.set(p, Math.min(ends.get(p) ?? length, length))
+  }
+  const isMiddle = (n: Near): boolean => n.distance > NEAR_AN_END * (ends.get(n.id) ?? Infinity)
   const axis = toScreen(view, { x: 0, y: 0 })
   const off = view.lie === 'lying' ? Math.abs(at.y - axis.y) : Math.abs(at.x - axis.x)
-  return [...near(points), ...near(curves), ...(off <= CURVE_REACH ? [AXIS_ID] : [])]
+  const [first, last] = [points.filter((n) => !isMiddle(n)), points.filter(isMiddle)]
+  return [...near(first), ...near(curves), ...near(last), ...(off <= CURVE_REACH ? [AXIS_ID] : [])]
 }
 
 interface Near {

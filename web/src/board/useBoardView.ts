@@ -4,7 +4,7 @@ import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { layoutSizes, type SizeDrawing } from './sizes/layout'
-import { fittedView, type Margins, type View } from './view'
+import { fittedView, toScreen, type Margins, type Px, type View } from './view'
 
 const PENDING = 'pending'
 const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
@@ -66,6 +66,19 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   )
   watch(() => board.fitAsked, fit, { flush: 'post' })
   watch(() => parts.lie, fit)
+  // A new size beyond the edge of the pane is brought in, unless one looks at a detail just then.
+  watch(
+    () => board.sketch.sizes.length,
+    (now, before) => {
+      const { view } = board
+      if (now <= before || !view || !box.value) return
+      const inPane = ({ x, y }: Px): boolean =>
+        x >= 0 && y >= 0 && x <= width.value && y <= height.value
+      const corners = [box.value.min, box.value.max].map((corner) => toScreen(view, corner))
+      if (corners.every(inPane) && !drawings.value.every((d) => inPane(d.label))) fit()
+    },
+    { flush: 'post' },
+  )
   // A pane that grows or shrinks keeps its middle where it is.
   watch([width, height], ([w, h], [w0, h0]) => {
     const { view } = board

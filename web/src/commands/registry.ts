@@ -10,6 +10,7 @@ import {
   type Role,
 } from '@lathica/core'
 import type { IconName } from '../icons/paths'
+import { TIE_ICONS } from '../icons/ties'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { createClipboard } from './clipboard'
@@ -35,6 +36,7 @@ function toolActions(): Action[] {
     ...TIES.map(({ kind, ...rest }): Action => ({
       id: `tie:${kind}`,
       ...rest,
+      icon: TIE_ICONS[kind],
       pages: ['tie'],
       tool: `tie:${kind}`,
       fits: () => fittingConstraints(board.sketch, board.picks).includes(kind),

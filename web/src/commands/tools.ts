@@ -82,80 +82,69 @@ export const TOOLS: readonly ToolEntry[] = [
 export const TIES: readonly {
   readonly kind: ConstraintKind
   readonly key: string
-  readonly icon: IconName
   readonly label: string
   readonly help: string
 }[] = [
-  { kind: 'axial', key: 'w', icon: 'axial', label: 'Axial', help: 'Lines run along the axis.' },
+  { kind: 'axial', key: 'w', label: 'Axial', help: 'Lines run along the axis.' },
   {
     kind: 'radial',
     key: 'e',
-    icon: 'radial',
     label: 'Radial',
     help: 'Lines run square to the axis.',
   },
   {
     kind: 'parallel',
     key: 'r',
-    icon: 'parallel',
     label: 'Parallel',
     help: 'Lines run in the direction of the first.',
   },
   {
     kind: 'perpendicular',
     key: 't',
-    icon: 'perpendicular',
     label: 'Perpendicular',
     help: 'Lines stand square to the first.',
   },
   {
     kind: 'equal',
     key: 'a',
-    icon: 'equal',
     label: 'Equal',
     help: 'Lines are as long as the first, or arcs as round.',
   },
-  { kind: 'coincident', key: 'd', icon: 'meet', label: 'Meet', help: 'Points become one.' },
+  { kind: 'coincident', key: 'd', label: 'Meet', help: 'Points become one.' },
   {
     kind: 'pointOn',
     key: 'f',
-    icon: 'onLine',
     label: 'On curve',
     help: 'Points, or other lines, lie on a line, an arc or the axis.',
   },
-  { kind: 'fixed', key: 'g', icon: 'fix', label: 'Fixed', help: 'Points stay where they are.' },
+  { kind: 'fixed', key: 'g', label: 'Fixed', help: 'Points stay where they are.' },
   {
     kind: 'inLine',
     key: 'z',
-    icon: 'inLine',
     label: 'In line',
     help: 'Points stand in line, along the axis or square to it.',
   },
   {
     kind: 'symmetric',
     key: 'x',
-    icon: 'symmetric',
     label: 'Symmetric',
     help: 'Two points or curves mirror one another about a line or a point.',
   },
   {
     kind: 'midpoint',
     key: 'c',
-    icon: 'midpoint',
     label: 'Midpoint',
     help: 'A point lies in the middle of a line.',
   },
   {
     kind: 'tangent',
     key: 'v',
-    icon: 'tangent',
     label: 'Tangent',
     help: 'Curves touch, or go on from one another smoothly.',
   },
   {
     kind: 'concentric',
     key: 'b',
-    icon: 'concentric',
     label: 'Concentric',
     help: 'Arcs and circles have one centre.',
   },

@@ -105,7 +105,7 @@ function revolve(): void {
   <FaultList />
 
   <div v-if="!turned && regions > 0" class="buttons">
-    <Button type="primary" @click="revolve">Revolve <kbd>R</kbd></Button>
+    <Button type="primary" @click="revolve">Revolve <kbd>4 R</kbd></Button>
   </div>
   <MissingList />
   <SizeTable />

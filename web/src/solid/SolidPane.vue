@@ -77,7 +77,8 @@ onBeforeUnmount(() => scene?.dispose())
       This browser shows no 3D pictures. Board, figures and files work all the same.
     </p>
     <p v-else-if="empty" class="note">
-      The part appears here once a closed profile is revolved: <kbd>R</kbd>
+      The part appears here once a closed profile is revolved:
+      <span class="keys"><kbd>4</kbd> <kbd>R</kbd></span>
     </p>
   </section>
 </template>
@@ -97,6 +98,10 @@ canvas {
   width: 100%;
   height: 100%;
   touch-action: none;
+}
+
+.keys {
+  white-space: nowrap;
 }
 
 .note {

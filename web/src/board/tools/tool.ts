@@ -90,6 +90,8 @@ export interface Entry {
   readonly open?: boolean
   /** Takes what was typed, empty where nothing was; a problem leaves the fields as they are. */
   readonly take: (texts: readonly string[]) => ToolState | Problem
+  /** What the fields hold after Enter while more is to be typed; undefined where Enter takes it. */
+  readonly more?: (texts: readonly string[]) => readonly string[] | undefined
   /** What would be drawn by what is typed so far. */
   readonly preview?: (texts: readonly string[]) => Overlay | undefined
 }

@@ -21,7 +21,7 @@ export function stepped(
 ): ToolState {
   const fields: EntryField[] = [{ label: 'diameter, length; diameter, length …', want: 'words' }]
   return {
-    hint: 'Type pairs as in 20, 24; 28, 34; Enter lays the shaft. Click the axis to begin elsewhere.',
+    hint: 'Type diameter, length; Enter after each pair, once more lays the shaft. Click the axis to begin elsewhere.',
     cursor: 'crosshair',
     overlay: { mark: start.at },
     entry: {
@@ -33,6 +33,10 @@ export function stepped(
         const label = 'draw stepped shaft'
         const bad = board.attempt(drawDraft(label, board.sketch().id, steppedShaft(start, steps)))
         return bad ?? board.finish()
+      },
+      more: ([text = '']) => {
+        const done = text.trim() === '' || text.trim().endsWith(';')
+        return done || 'message' in readPairs(board, text) ? undefined : [`${text.trim()}; `]
       },
       preview: ([text = '']) => previewOf(board, start, text),
     },
