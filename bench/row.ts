@@ -3,13 +3,19 @@ export interface Row {
   readonly name: string
   readonly value: number
   readonly unit: string
-  /** The figure to reach, as a limit from above. */
+  /** The figure to reach. */
   readonly goal: number
+  /** Whether the goal is a limit from above or from below. */
+  readonly limit: 'at most' | 'at least'
   readonly holds: boolean
 }
 
 export function atMost(name: string, value: number, unit: string, goal: number): Row {
-  return { name, value, unit, goal, holds: value <= goal }
+  return { name, value, unit, goal, limit: 'at most', holds: value <= goal }
+}
+
+export function atLeast(name: string, value: number, unit: string, goal: number): Row {
+  return { name, value, unit, goal, limit: 'at least', holds: value >= goal }
 }
 
 /** Rounds before the measured ones, in which the engine compiles what it finds worth it. */
@@ -23,13 +29,14 @@ export function medianTime<T>(
   rounds: number,
   prepare: (i: number) => T,
   run: (t: T) => void,
+  warmUp = WARM_UP,
 ): number {
   const times: number[] = []
-  for (let i = 0; i < rounds + WARM_UP; i++) {
+  for (let i = 0; i < rounds + warmUp; i++) {
     const input = prepare(i)
     const start = performance.now()
     run(input)
-    if (i >= WARM_UP) times.push(performance.now() - start)
+    if (i >= warmUp) times.push(performance.now() - start)
   }
   times.sort((a, b) => a - b)
   return times[Math.floor(times.length / 2)] ?? 0

@@ -4,17 +4,23 @@ import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
 import { pageRows } from './page'
 import { solverRows } from './solver'
+import { turnedRows } from './turned'
 import { updateRows } from './update'
 
 const { values } = parseArgs({ options: { json: { type: 'string' } } })
-const rows = [...exactnessRows(), ...solverRows(), ...updateRows(), ...(await pageRows())]
+const rows = [
+  ...exactnessRows(),
+  ...solverRows(),
+  ...turnedRows(),
+  ...updateRows(),
+  ...(await pageRows()),
+]
 console.table(
-  rows.map(({ name, value, unit, goal, holds }) => ({
+  rows.map(({ name, value, unit, goal, limit, holds }) => ({
     figure: name,
     measured: Number(value.toPrecision(3)),
     unit,
-    'at most': goal,
-    'share of it': Number((value / goal).toPrecision(2)),
+    goal: `${limit} ${goal}`,
     holds,
   })),
 )

@@ -10,14 +10,17 @@ import {
   fittingConstraints,
   linesOf,
   locator,
+  mirrorItems,
   perform,
   readPartFile,
   removeItems,
+  solve,
   writePartFile,
   type Command,
   type ConstraintKind,
   type End,
   type Part,
+  type Solution,
   type Vec,
 } from '../src'
 import { must, sketchOf } from './support/parts'
@@ -25,6 +28,8 @@ import { must, sketchOf } from './support/parts'
 const SKETCH = 'sketch2'
 const freedoms = (part: Part): number =>
   evaluate(part).sketches.get(SKETCH)?.solution.freedoms ?? -1
+
+const solutionOf = (part: Part): Solution => solve(sketchOf(part), new Map())
 
 /** Two slanted lines apart from one another, and nothing that ties them. */
 function twoLines(): Part {
@@ -99,6 +104,60 @@ describe('constraints between lines', () => {
     const part = must(twoLines(), drawChain(SKETCH, [end(70, 5), end(95, 12)], [[]]))
     const ids = sketchOf(part).entities.map((e) => e.id)
     expect(freedoms(put(part, 'equal', ids))).toBe(freedoms(part) - 2)
+  })
+})
+
+describe('constraints that others hold in part', () => {
+  it('lay axial lines along one another, though one end says it all', () => {
+    const part = twoLines()
+    const { one, two } = parts(part)
+    const level = put(put(part, 'axial', [one.id]), 'axial', [two.id])
+    const tied = put(level, 'pointOn', [one.id, two.id])
+    expect(freedoms(tied)).toBe(freedoms(level) - 1)
+    expect(solutionOf(tied).disagreements).toEqual([])
+  })
+
+  it('pass over those of many picks that hold, and refuse when all do', () => {
+    const part = twoLines()
+    const { one, two } = parts(part)
+    const some = put(part, 'axial', [one.id])
+    const all = put(some, 'axial', [one.id, two.id])
+    expect(freedoms(all)).toBe(freedoms(part) - 2)
+    const again = perform(all, constrain(SKETCH, 'axial', [one.id, two.id]))
+    expect(again.ok ? '' : again.problem.message).toContain('holds already')
+  })
+
+  it('take the place of a weaker one', () => {
+    const part = twoLines()
+    const { one, two } = parts(part)
+    const inLine = put(part, 'inLine', [one.to, two.from])
+    const met = put(inLine, 'coincident', [one.to, two.from])
+    expect(sketchOf(met).constraints.map((c) => c.kind)).toEqual(['coincident'])
+    expect(freedoms(met)).toBe(freedoms(part) - 2)
+  })
+
+  it('leave no freedom in an arc that is mirrored about a line through its centre', () => {
+    const end = (x: number, y: number): End => ({ at: { x, y } })
+    const plane = must(
+      createPart({ name: 'Line sheave' }),
+      drawChain(SKETCH, [end(20, 0), end(20, 60)], [['radial']]),
+    )
+    const [middle = ''] = linesOf(sketchOf(plane)).map((l) => l.id)
+    const part = must(
+      plane,
+      drawPiece({
+        sketch: SKETCH,
+        from: end(14, 38),
+        to: { at: { x: 20, y: 30 }, on: [middle] },
+        role: 'outline',
+        arc: { centre: { x: 20, y: 37 }, counterClockwise: true },
+        ties: [{ kind: 'pointOn', point: '~centre', curve: middle }],
+      }),
+    )
+    const arc = sketchOf(part).entities.at(-1)?.id ?? ''
+    const mirrored = must(part, mirrorItems(SKETCH, [arc], middle))
+    expect(freedoms(mirrored)).toBe(freedoms(part))
+    expect(solutionOf(mirrored).disagreements).toEqual([])
   })
 })
 

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
+import { locator, pieceOf, pointAt, type Part, type Vec } from '@lathica/core'
 
 interface Project {
   readonly id: string
@@ -9,6 +10,11 @@ interface Project {
 interface LooseDocument {
   readonly sketches: { readonly points: object[]; readonly entities: object[] }[]
   readonly route: object[]
+}
+
+/** Keys pressed one after another. */
+export async function press(page: Page, ...keys: readonly string[]): Promise<void> {
+  for (const key of keys) await page.keyboard.press(key)
 }
 
 /** Works the modelling screen as a designer does: by pointer and keys, in mm of the part. */
@@ -76,6 +82,13 @@ export class Workshop {
     await this.page.mouse.up()
   }
 
+  /** Clicks with a key held down. */
+  async clickWith(key: 'Shift' | 'Alt' | 'Control', x: number, radius: number): Promise<void> {
+    await this.page.keyboard.down(key)
+    await this.click(x, radius)
+    await this.page.keyboard.up(key)
+  }
+
   async drag(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
     await this.moveTo(...from)
     await this.page.mouse.down()
@@ -106,7 +119,7 @@ export class Workshop {
 
   /** Types into the value field that is open and takes it. */
   async type(value: string): Promise<void> {
-    await expect(this.field()).toBeFocused()
+    await expect(this.board.locator('form input:focus')).toHaveCount(1)
     await this.page.keyboard.type(value)
     await this.page.keyboard.press('Enter')
   }
@@ -124,6 +137,22 @@ export class Workshop {
   /** The label of a size, by what it shows. */
   label(text: string): Locator {
     return this.board.getByText(text, { exact: true })
+  }
+
+  /** The part as the server has it. */
+  async document(): Promise<Part> {
+    await this.saved()
+    const id = new URL(this.page.url()).pathname.split('/').at(-1)
+    const answer = await this.page.request.get(`/api/parts/${id}`)
+    return ((await answer.json()) as { document: Part }).document
+  }
+
+  /** The middle of the nth piece that was drawn, from 1, where it stands now. */
+  async middleOf(n: number): Promise<Vec> {
+    const [sketch] = (await this.document()).sketches
+    const entity = sketch?.entities[n - 1]
+    if (!sketch || !entity) throw new Error(`nothing ${n} is drawn`)
+    return pointAt(pieceOf(entity, locator(sketch)), 0.5)
   }
 
   figure(name: 'freedoms' | 'size' | 'mass'): Locator {

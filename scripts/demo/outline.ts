@@ -4,9 +4,12 @@ import {
   addRevolve,
   addSize,
   drawChain,
+  drawPiece,
+  locator,
   perform,
   type Command,
   type End,
+  type NewConstraint,
   type Part,
   type Sketch,
   type SizeOffer,
@@ -54,6 +57,57 @@ export function draw(part: Part, corners: Corners): Part {
   return run(drawn, drawChain(sketch.id, join, [[closing]]))
 }
 
+/** The next piece of a profile: where it ends, axial position and diameter in mm, and how it runs. */
+export interface Stroke {
+  readonly to: readonly [x: number, diameter: number] | End
+  readonly direction?: 'axial' | 'radial'
+  /** The centre of an arc, and the way it turns. */
+  readonly arc?: {
+    readonly centre: readonly [x: number, diameter: number]
+    readonly counterClockwise: boolean
+  }
+  /** Further constraints; the piece goes by `~piece`, its ends and centre by `~from`, `~to`, `~centre`. */
+  readonly ties?: (sketch: Sketch) => readonly NewConstraint[]
+}
+
+/** Draws piece after piece, each from where the last one ended. */
+export function drawStrokes(part: Part, start: End, strokes: readonly Stroke[]): Part {
+  let [here, from] = [part, start]
+  for (const { to, direction, arc, ties } of strokes) {
+    const sketch = profile(here)
+    here = run(
+      here,
+      drawPiece({
+        sketch: sketch.id,
+        from,
+        to: 'length' in to ? { at: placeOf(to) } : to,
+        role: 'outline',
+        directions: direction ? [direction] : [],
+        ties: ties?.(sketch) ?? [],
+        ...(arc ? { arc: { ...arc, centre: placeOf(arc.centre) } } : {}),
+      }),
+    )
+    const drawn = profile(here).entities.at(-1)
+    if (drawn && drawn.kind !== 'circle') from = endAt(here, drawn.to)
+  }
+  return here
+}
+
+/** A point that is there, to draw on from or to. */
+export function endAt(part: Part, point: string): End {
+  return { at: locator(profile(part))(point), point }
+}
+
+/** Entities by the order they were drawn in. */
+export function drawn(part: Part, ...order: readonly number[]): string[] {
+  return order.map((i) => profile(part).entities[i]?.id ?? '')
+}
+
+const placeOf = ([x, diameter]: readonly [number, number]): { x: number; y: number } => ({
+  x,
+  y: diameter / 2,
+})
+
 /** The part's only profile. */
 export function profile(part: Part): Sketch {
   const [sketch] = part.sketches
@@ -67,6 +121,8 @@ export type Wanted =
   | readonly ['length', line: number, formula: string]
   | readonly ['along', from: number, to: number, formula: string]
   | readonly ['angle', line: number, formula: string]
+  | readonly ['span', corner: number, about: number, formula: string]
+  | readonly ['radius', arc: number, formula: string]
 
 /** Puts sizes on the profile, in the order given, and turns it. */
 export function sizeAndTurn(part: Part, wanted: readonly Wanted[]): Part {
@@ -84,6 +140,10 @@ export function sizeAndTurn(part: Part, wanted: readonly Wanted[]): Part {
           return { kind: 'axialDistance', a: point(want[1]), b: point(want[2]) }
         case 'angle':
           return { kind: 'angle', line: line(want[1]), to: AXIS_ID, reversed: false }
+        case 'span':
+          return { kind: 'span', point: point(want[1]), about: line(want[2]) }
+        case 'radius':
+          return { kind: 'radius', curve: line(want[1]) }
       }
     }
     const formula = want[want.length - 1]

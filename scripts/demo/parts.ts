@@ -1,14 +1,25 @@
 import {
+  AXIS_ID,
   ORIGIN_ID,
   STOCK_MATERIALS,
+  addReference,
+  addRevolve,
+  addSize,
+  constrain,
   createPart,
+  drawDraft,
   drawPiece,
+  lineOf,
+  mirrorItems,
+  removeItems,
+  repeatItems,
   setValue,
+  steppedShaft,
   writePartFile,
   type Material,
   type Part,
 } from '@lathica/core'
-import { draw, profile, run, sizeAndTurn } from './outline'
+import { draw, drawStrokes, drawn, endAt, profile, run, sizeAndTurn } from './outline'
 
 function material(id: string): Material {
   const found = STOCK_MATERIALS.find((m) => m.id === id)
@@ -18,79 +29,174 @@ function material(id: string): Material {
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
 function spindle(): Part {
-  const rough = draw(createPart({ name: 'Spindle', material: material('steel-c45') }), [
-    [0, 0],
-    [0, 20],
-    [24, 20],
-    [24, 28],
-    [58, 28],
-    [58, 44],
-    [66, 44],
-    [66, 35],
-    [112, 35],
-    [112, 24],
-    [146, 24],
-    [146, 16],
-    [171, 16],
-    [171, 0],
-  ])
-  return sizeAndTurn(rough, [
-    ['⌀', 5, '44'],
-    ['length', 1, '24'],
-    ['along', 0, 8, '112'],
-    ['length', 3, '34'],
-    ['length', 5, '8'],
-    ['length', 9, '34'],
-    ['length', 11, '25'],
-    ['⌀', 1, '20'],
-    ['⌀', 3, '28'],
-    ['⌀', 7, '35'],
-    ['⌀', 9, '24'],
-    ['⌀', 11, '16'],
-  ])
+  const start = createPart({ name: 'Spindle', material: material('steel-c45') })
+  const pairs = [
+    [20, 24],
+    [28, 34],
+    [44, 8],
+    [35, 46],
+    [24, 34],
+    [16, 25],
+  ].map(([diameter = 0, length = 0]) => ({
+    diameter: { formula: String(diameter), value: diameter },
+    length: { formula: String(length), value: length },
+  }))
+  const shaft = steppedShaft({ at: { x: 0, y: 0 }, point: ORIGIN_ID }, pairs)
+  const { id } = profile(start)
+  const laid = run(start, drawDraft('draw stepped shaft', id, shaft))
+  // The sheave's seat ends at a distance from the datum end; the whole length is for information.
+  const { points, sizes } = profile(laid)
+  const [end, seat, other] = [points[0], points[8], points.at(-1)]
+  const seatLength = sizes.find((s) => s.formula === '46')
+  if (!end || !seat || !other || !seatLength) throw new Error('the shaft is laid')
+  return run(
+    laid,
+    removeItems(id, [seatLength.id]),
+    addSize(id, { kind: 'axialDistance', a: end.id, b: seat.id }, '112'),
+    addReference(id, { kind: 'axialDistance', a: end.id, b: other.id }),
+    addRevolve(id),
+  )
 }
 
-/** Ties the first corner to the datum point by a construction line, square to the axis. */
-function fromDatum(part: Part): Part {
-  const sketch = profile(part)
-  const [corner] = sketch.points
-  if (!corner) return part
-  const from = { at: { x: 0, y: 0 }, point: ORIGIN_ID }
-  const to = { at: corner, point: corner.id }
-  const line = { sketch: sketch.id, from, to, role: 'construction' as const }
-  return run(part, drawPiece({ ...line, directions: ['radial'] }))
+/** A radial centre line up from the axis, about which a part is the same on both sides. */
+function middlePlane(part: Part, x: number, reach: number): Part {
+  return run(
+    part,
+    drawPiece({
+      sketch: profile(part).id,
+      from: { at: { x, y: 0 }, on: [AXIS_ID] },
+      to: { at: { x, y: reach } },
+      role: 'centre',
+      directions: ['radial'],
+    }),
+  )
 }
 
-/** The sheave over which the float's line runs, with a vee for the line; it sits on the spindle. */
+/**
+ * The sheave over which the float's line runs: a quarter of its section, given by diameters about
+ * the axis and widths about the middle plane, and mirrored about that plane.
+ */
 function lineSheave(): Part {
   const start = createPart({ name: 'Line sheave', material: material('brass-cuzn39pb3') })
   const named = run(start, setValue({ name: 'bore', measure: 'length', formula: '35' }))
-  const rough = draw(named, [
-    [0, 35],
-    [0, 56],
-    [6, 56],
-    [6, 120],
-    [9, 120],
-    [13, 104],
-    [17, 120],
-    [20, 120],
-    [20, 56],
-    [26, 56],
-    [26, 35],
+  const planed = middlePlane(named, 12.5, 66)
+  const [middle = ''] = drawn(planed, 0)
+  const { id } = profile(planed)
+  const quarter = drawStrokes(planed, { at: { x: 12.5, y: 18 }, on: [middle] }, [
+    { to: [0, 36], direction: 'axial' },
+    { to: [0, 56], direction: 'radial' },
+    { to: [6, 56], direction: 'axial' },
+    { to: [6, 119], direction: 'radial' },
+    { to: [9, 119], direction: 'axial' },
+    { to: [11.2, 110] },
+    {
+      to: { at: { x: 12.5, y: 52 }, on: [middle] },
+      arc: { centre: [12.5, 108], counterClockwise: true },
+      ties: (sketch) => [
+        { kind: 'pointOn', point: '~centre', curve: middle },
+        { kind: 'tangent', curve: '~piece', to: sketch.entities.at(-1)?.id ?? '' },
+      ],
+    },
   ])
-  return sizeAndTurn(fromDatum(rough), [
-    ['⌀', 3, '120'],
-    ['⌀', 0, 'bore'],
-    ['⌀', 1, '56'],
-    ['⌀', 9, 'dia3'],
-    ['⌀', 5, '104'],
-    ['⌀', 6, 'dia1'],
-    ['length', 1, '6'],
+  const corner = lineOf(profile(quarter), drawn(quarter, 1)[0])?.to ?? ''
+  const placed = run(
+    quarter,
+    constrain(id, 'inLine', [corner, ORIGIN_ID]),
+    mirrorItems(id, drawn(quarter, 1, 2, 3, 4, 5, 6, 7), middle),
+  )
+  return sizeAndTurn(placed, [
+    ['⌀', 6, '120'],
+    ['⌀', 2, 'bore'],
+    ['⌀', 4, '56'],
+    ['⌀', 9, '104'],
+    ['radius', 7, '2'],
+    ['span', 3, 0, '26'],
+    ['span', 5, 0, '14'],
+    ['span', 7, 0, '8'],
+    ['⌀', 1, 'dia1 + 12'],
+  ])
+}
+
+/** The drum of the driving weight's cord: three equal grooves from one set of sizes. */
+function cordDrum(): Part {
+  const start = createPart({ name: 'Cord drum', material: material('steel-c45') })
+  const { id } = profile(start)
+  const unit = drawStrokes(start, { at: { x: 0, y: 10 } }, [
+    { to: [0, 80], direction: 'radial' },
+    { to: [5, 80], direction: 'axial' },
+    { to: [5, 60], direction: 'radial' },
+    { to: [8, 60], direction: 'axial' },
+    { to: [14, 60], arc: { centre: [11, 62.5], counterClockwise: true } },
+    { to: [17.1, 60], direction: 'axial' },
+  ])
+  const plan = { count: 3, pitch: 9.1, along: 'axial' }
+  const three = run(unit, repeatItems(id, drawn(unit, 4, 5), plan))
+  const last = profile(three).entities.at(-1)
+  const [bore, first] = profile(three).points
+  if (last?.kind !== 'line' || !bore || !first) throw new Error('the grooves are drawn')
+  const whole = drawStrokes(three, endAt(three, last.to), [
+    { to: [35, 80], direction: 'radial' },
+    { to: [40, 80], direction: 'axial' },
+    { to: [40, 20], direction: 'radial' },
+    { to: endAt(three, bore.id), direction: 'axial' },
+  ])
+  const [flange = '', land = '', groove = ''] = drawn(whole, 1, 3, 5)
+  const [right = ''] = profile(whole)
+    .entities.slice(-3, -2)
+    .map((e) => e.id)
+  const tied = run(
+    whole,
+    constrain(id, 'equal', [flange, right]),
+    constrain(id, 'equal', [groove, land]),
+    constrain(id, 'inLine', [bore.id, ORIGIN_ID]),
+    constrain(id, 'pointOn', [right, flange]),
+  )
+  return sizeAndTurn(tied, [
+    ['⌀', 1, '80'],
+    ['⌀', 0, '20'],
+    ['⌀', 4, '60'],
+    ['length', 1, '5'],
+    ['along', 4, 5, '6'],
+    ['radius', 4, '3.25'],
     ['length', 3, '3'],
-    ['along', 4, 5, '4'],
-    ['along', 5, 6, 'dist1'],
-    ['length', 6, 'len2'],
-    ['length', 8, 'len1'],
+  ])
+}
+
+/** The wheel that winds the weight up by hand: a grip of five teeth, steep on one side. */
+function windingWheel(): Part {
+  const start = createPart({ name: 'Winding wheel', material: material('brass-cuzn39pb3') })
+  const { id } = profile(start)
+  const tooth = drawStrokes(start, { at: { x: 0, y: 6 } }, [
+    { to: [0, 40], direction: 'radial' },
+    { to: [4, 40], direction: 'axial' },
+    { to: [10, 46] },
+    { to: [10, 40], direction: 'radial' },
+  ])
+  const plan = { count: 5, pitch: 6, along: 'axial' }
+  const five = run(tooth, repeatItems(id, drawn(tooth, 2, 3), plan))
+  const last = profile(five).entities.at(-1)
+  const [bore] = profile(five).points
+  if (last?.kind !== 'line' || !bore) throw new Error('the teeth are drawn')
+  const whole = drawStrokes(five, endAt(five, last.to), [
+    { to: [38, 40], direction: 'axial' },
+    { to: [38, 12], direction: 'radial' },
+    { to: endAt(five, bore.id), direction: 'axial' },
+  ])
+  const [land = ''] = drawn(whole, 1)
+  const [behind = ''] = profile(whole)
+    .entities.slice(-3, -2)
+    .map((e) => e.id)
+  const tied = run(
+    whole,
+    constrain(id, 'equal', [land, behind]),
+    constrain(id, 'inLine', [bore.id, ORIGIN_ID]),
+  )
+  return sizeAndTurn(tied, [
+    ['⌀', 1, '40'],
+    ['⌀', 0, '12'],
+    ['⌀', 3, '47'],
+    ['length', 1, '4'],
+    ['along', 2, 3, '6'],
   ])
 }
 
@@ -153,7 +259,14 @@ function inkFlask(): Part {
 
 /** Every demo part by its file name. */
 export function demoParts(): ReadonlyMap<string, string> {
-  const parts = { spindle, 'line-sheave': lineSheave, counterweight, 'ink-flask': inkFlask }
+  const parts = {
+    spindle,
+    'line-sheave': lineSheave,
+    'cord-drum': cordDrum,
+    'winding-wheel': windingWheel,
+    counterweight,
+    'ink-flask': inkFlask,
+  }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),
   )

@@ -112,10 +112,12 @@ describe('the demo project', () => {
     const [project] = await repository.listProjects()
     expect(project?.name).toBe('Skerry Point tide gauge')
     expect(project?.parts.map((p) => p.name).sort()).toEqual([
+      'Cord drum',
       'Counterweight',
       'Ink flask',
       'Line sheave',
       'Spindle',
+      'Winding wheel',
     ])
     const spindle = project?.parts.find((p) => p.name === 'Spindle')
     expect(spindle?.summary.overall).toMatchObject({ diameter: 44, length: 171 })

@@ -83,15 +83,16 @@ describe('keys of the modelling screen', () => {
   })
 
   it('undo and redo, and delete what is picked', () => {
+    const before = screen.board.sketch.sizes.length
     screen.board.picks = [screen.board.sketch.sizes[0]?.id ?? '']
     press('Delete')
-    expect(screen.board.sketch.sizes).toHaveLength(11)
+    expect(screen.board.sketch.sizes).toHaveLength(before - 1)
     press('z', { ctrlKey: true })
-    expect(screen.board.sketch.sizes).toHaveLength(12)
+    expect(screen.board.sketch.sizes).toHaveLength(before)
     press('z', { ctrlKey: true, shiftKey: true })
-    expect(screen.board.sketch.sizes).toHaveLength(11)
+    expect(screen.board.sketch.sizes).toHaveLength(before - 1)
     press('z', { metaKey: true })
-    expect(screen.board.sketch.sizes).toHaveLength(12)
+    expect(screen.board.sketch.sizes).toHaveLength(before)
   })
 
   it('keep the browser’s own keys out of what they do, and leave others alone', () => {

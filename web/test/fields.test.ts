@@ -51,7 +51,7 @@ describe('the value field on the drawing', () => {
     ['1/0', 'too large or divides by zero'],
     ['-3', 'greater than zero'],
     ['9e9', 'too large'],
-    ['dia1', 'in a circle'],
+    ['dia3', 'in a circle'],
     ['', 'There is no value here'],
     ['<b>4</b>', 'has no meaning in a formula'],
   ])('answers “%s” with a sentence, keeps it, and changes nothing', async (typed, sentence) => {

@@ -14,6 +14,8 @@ import {
 } from '../sketch'
 import { disagreementWith } from './disagreement'
 import { withSketch, type Command } from './command'
+import { without } from './remove'
+import type { Disagreement } from '../solver'
 import { freeName, type SizeOffer } from './offers'
 import { measureOf, valuesOf, type Part } from '../part'
 import { evaluateFormula } from '../formula'
@@ -148,9 +150,31 @@ export function withTiesThatFit(
   const all = putOn(part, sketchId, ties)
   if (ties.length === 0 || !disagreementWith(all.part, sketchId, all.ids)) return all.part
   return ties.reduce((here, tie) => {
-    const next = putOn(here, sketchId, [tie])
-    return disagreementWith(next.part, sketchId, next.ids) ? here : next.part
+    const next = withTie(here, sketchId, tie)
+    return next.against ? here : next.part
   }, part)
+}
+
+/**
+ * Puts on one constraint. One that says all of what a weaker one said, and more, takes the place of
+ * that.
+ * @returns the part with it, its id, and what stands against it
+ */
+export function withTie(
+  part: Part,
+  sketchId: string,
+  tie: NewConstraint,
+): { readonly part: Part; readonly id: string; readonly against?: Disagreement } {
+  const next = putOn(part, sketchId, [tie])
+  const [id = ''] = next.ids
+  const against = disagreementWith(next.part, sketchId, next.ids)
+  if (!against) return { part: next.part, id }
+  const sketch = part.sketches.find((s) => s.id === sketchId)
+  const weaker = against.idle.filter((m) => sketch?.constraints.some((c) => c.id === m))
+  if (!sketch || against.idle.includes(id) || weaker.length === 0) {
+    return { part: next.part, id, against }
+  }
+  return withTie(withSketch(part, without(sketch, new Set(weaker))), sketchId, tie)
 }
 
 function putOn(

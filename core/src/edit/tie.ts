@@ -11,9 +11,8 @@ import {
   type Sketch,
 } from '../sketch'
 import { disagreementProblem } from '../route'
-import { disagreementWith } from './disagreement'
-import { withConstraint, type NewConstraint } from './draft'
-import { withSketch, type Command } from './command'
+import { withTie, type NewConstraint } from './draft'
+import type { Command } from './command'
 import type { Picks } from './offers'
 import type { Part } from '../part'
 
@@ -231,7 +230,7 @@ export function fittingConstraints(sketch: Sketch, picks: Picks): ConstraintKind
 
 /**
  * Puts a constraint on picks. It is refused, with the names of those against it, when it cannot
- * hold or says what others say already.
+ * hold, or when all of it is said by others already; of many picks, those that hold are passed over.
  */
 export function constrain(sketchId: string, kind: ConstraintKind, picks: Picks): Command {
   return {
@@ -244,29 +243,35 @@ export function constrain(sketchId: string, kind: ConstraintKind, picks: Picks):
       if (wanted.length === 0) {
         return fail('constraint.picks', 'This constraint does not fit what is picked.', offer.needs)
       }
-      return wanted.reduce<Result<Part>>(
-        (result, constraint) => (result.ok ? putOn(result.value, sketchId, constraint) : result),
-        succeed(part),
-      )
+      let here = part
+      let passedOver: Result<Part> | undefined
+      for (const constraint of wanted) {
+        const next = putOn(here, sketchId, constraint)
+        if (next.ok) here = next.value
+        else if (next.problem.code === ALREADY) passedOver ??= next
+        else return next
+      }
+      return here === part && passedOver ? passedOver : succeed(here)
     },
   }
 }
 
+const ALREADY = 'constraint.redundant'
+
 function putOn(part: Part, sketchId: string, constraint: NewConstraint): Result<Part> {
   const sketch = part.sketches.find((s) => s.id === sketchId)
   if (!sketch) return succeed(part)
-  const { sketch: tied, id } = withConstraint(sketch, constraint)
-  const next = withSketch(part, tied)
-  const against = disagreementWith(next, sketchId, [id])
+  const { part: next, id, against } = withTie(part, sketchId, constraint)
   if (!against) return succeed(next)
   const others = { ...against, members: against.members.filter((m) => m !== id) }
-  const problem = disagreementProblem(tied, others)
+  const problem = disagreementProblem(sketch, others)
   const what = describeNew(sketch, constraint)
   const message =
     against.kind === 'conflict'
       ? `${what} cannot be put on. ${problem.message}`
       : `${what} holds already, by other constraints.`
-  return { ok: false, problem: { ...problem, message, involves: others.members } }
+  const code = against.kind === 'conflict' ? problem.code : ALREADY
+  return { ok: false, problem: { ...problem, code, message, involves: others.members } }
 }
 
 function describeNew(sketch: Sketch, constraint: NewConstraint): string {

@@ -28,7 +28,9 @@ export function solve(sketch: Sketch, values: SizeValues): Solution {
     direct.solved && !keepsTurns(sketch, direct.positions) ? approach(sketch, values) : direct
   const chosen = result.solved && keepsTurns(sketch, result.positions) ? result : direct
   const { system, analysis } = chosen
-  const disagreements = chosen.faults.map((fault) => explainDisagreement(sketch, values, fault))
+  const disagreements = chosen.faults.flatMap(
+    (fault) => explainDisagreement(sketch, values, fault, analysis.freedoms) ?? [],
+  )
   return {
     solved: chosen.solved,
     positions: chosen.positions,

@@ -27,10 +27,12 @@ const faults = computed(() => {
   const found = board.sketchState?.profile.faults ?? []
   const below = found.filter((f) => f.kind === 'belowAxis').flatMap((f) => f.entities)
   const rest = found.filter((f) => f.kind !== 'open')
+  const firstBelow = rest.find((f) => f.kind === 'belowAxis')
   return rest.map((fault) => ({
     fault,
     problem: faultProblem(fault, board.sketch, part),
-    mends: mendsOf(fault, below),
+    // One cut mends all that crosses the axis, so it is offered once.
+    mends: fault.kind === 'belowAxis' && fault !== firstBelow ? [] : mendsOf(fault, below),
   }))
 })
 

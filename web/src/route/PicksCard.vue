@@ -132,6 +132,7 @@ function open(item: Constraint | Size): void {
       :value="repeat.copies.length + 1"
       inputmode="numeric"
       @change="setCount"
+      @keydown.enter="($event.target as HTMLInputElement).blur()"
       @keydown.stop
     />
   </div>

@@ -7,11 +7,15 @@ import {
   drawPiece,
   line,
   locator,
+  type SketchArc,
   type End,
+  type SketchLine,
   type NewConstraint,
   type Piece,
   type Role,
+  type Sketch,
 } from '@lathica/core'
+import { wholeChain } from '../../pick'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toPlane, toScreen } from '../../view'
 import { MODES, leaving, type Chain, type Stroke } from './stroke'
@@ -162,7 +166,9 @@ function drawOn(chain: Chain, stroke: Stroke): ToolState {
   if (!entity || entity.kind === 'circle') return starting(board, role, at)
   const named = (id: string, end: End): End => ({ ...end, at: locator(sketch)(id), point: id })
   const next = [...ends.slice(0, -1), named(entity.from, from), named(entity.to, to)]
-  if (role === 'centre' || endsChain(ends, to)) return starting(board, role)
+  if (role === 'centre' || endsChain(ends, to) || spansAxis(sketch, entity)) {
+    return starting(board, role)
+  }
   return drawing({ ...chain, ends: next, arcEnd: undefined })
 }
 
@@ -170,6 +176,19 @@ function drawOn(chain: Chain, stroke: Stroke): ToolState {
 function endsChain(ends: readonly End[], end: End): boolean {
   if (end.point !== undefined) return true
   return end.on?.includes(AXIS_ID) === true && ends[0] !== undefined && onAxis(ends[0])
+}
+
+/** Whether what was just drawn completes a chain from the axis back to the axis. */
+function spansAxis(sketch: Sketch, last: SketchLine | SketchArc): boolean {
+  const locate = locator(sketch)
+  if (Math.abs(locate(last.to).y) > 1e-9) return false
+  const chain = new Set(wholeChain(sketch, last.id))
+  return sketch.entities.some(
+    (e) =>
+      e.kind !== 'circle' &&
+      chain.has(e.id) &&
+      [e.from, e.to].some((p) => p !== last.to && Math.abs(locate(p).y) < 1e-9),
+  )
 }
 
 function onAxis(end: End): boolean {

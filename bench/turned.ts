@@ -1,0 +1,93 @@
+import { createRandom, measureSize, entityMap, solve, startDrag } from '@lathica/core'
+import { mixedStretches, randomStretches, turnedSketch } from '../core/test/support/turned'
+import { solveDense } from './dense'
+import { atLeast, atMost, medianTime, type Row } from './row'
+
+type Turned = ReturnType<typeof turnedSketch>
+
+const TRIES = 10_000
+
+/** Profiles of lines and arcs with tangents, radii, lengths, angles and diameters. */
+export function turnedRows(): Row[] {
+  const random = createRandom(11)
+  const make = (entities: number) => (): Turned =>
+    turnedSketch(mixedStretches(entities), 0.02, random)
+  const [at300, at600, at3000] = [cold(make(300), 41), cold(make(600), 41), cold(make(3000), 11)]
+  const { sketch, values } = make(300)()
+  const what = `${sketch.entities.length} entities, ${sketch.constraints.length + sketch.sizes.length} constraints and sizes`
+  const dense = medianTime(
+    3,
+    make(300),
+    (t) => {
+      const { residual } = solveDense(t.sketch, t.values)
+      if (!(residual < 1e-8)) throw new Error('the dense method does not get there')
+    },
+    1,
+  )
+  return [
+    atMost(`cold solve, ${what}`, at300, 'ms', 30),
+    atMost('twice the entities', at600 / at300, '× the time', 2.5),
+    atMost('ten times the entities', at3000 / at300, '× the time', 2.5 ** Math.log2(10)),
+    atMost('drag step, 300 entities', dragged(sketch, values), 'ms', 4),
+    atMost('drag step, 3,000 entities', dragged(...ofBoth(make(3000)())), 'ms', 16),
+    atLeast('dense Levenberg–Marquardt, same equations, 300 entities', dense / at300, '× ours', 1),
+    ...convergenceRows(random),
+  ]
+}
+
+const ofBoth = (t: Turned): [Turned['sketch'], Turned['values']] => [t.sketch, t.values]
+
+function cold(make: () => Turned, rounds: number): number {
+  return medianTime(rounds, make, ({ sketch, values }) => {
+    if (!solve(sketch, values).solved) throw new Error('the bench profile does not solve')
+  })
+}
+
+/** One land's diameter is set free and the land pulled outwards. */
+function dragged(sketch: Turned['sketch'], values: Turned['values']): number {
+  const diameters = sketch.sizes.filter((s) => s.kind === 'diameter')
+  const freed = diameters[Math.floor(diameters.length / 2)]
+  if (freed?.kind !== 'diameter') throw new Error('the bench profile has no diameter')
+  const loose = { ...sketch, sizes: sketch.sizes.filter((s) => s !== freed) }
+  const rest = new Map([...values].filter(([id]) => id !== freed.id))
+  const session = startDrag(loose, rest, [freed.point])
+  if (!session.movable) throw new Error('the bench profile does not move')
+  return medianTime(
+    200,
+    (i) => ({ x: 0, y: 0.01 * i }),
+    (by) => session.move(by),
+  )
+}
+
+/** Random profiles in ink, thrown off their places by up to 20 % of the pieces at each point. */
+function convergenceRows(random: () => number): Row[] {
+  let [intended, lost, slowest] = [0, 0, 0]
+  for (let i = 0; i < TRIES; i++) {
+    const turned = turnedSketch(randomStretches(random), 0.2, random)
+    const start = performance.now()
+    const { solved, positions } = solve(turned.sketch, turned.values)
+    slowest = Math.max(slowest, performance.now() - start)
+    const locate = (id: string): { x: number; y: number } =>
+      positions.get(id) ?? { x: 0, y: id === 'origin' ? 0 : NaN }
+    if ([...positions.values()].some(({ x, y }) => !Number.isFinite(x + y))) lost++
+    const lines = entityMap(turned.sketch)
+    const exact = turned.sketch.sizes.every(
+      (s) => Math.abs(measureSize(s, lines, locate) - (turned.values.get(s.id) ?? NaN)) < 1e-10,
+    )
+    const asMeant = [...turned.intended].every(([id, p]) => {
+      const q = locate(id)
+      return Math.hypot(p.x - q.x, p.y - q.y) < 1e-7
+    })
+    if (solved && exact && asMeant) intended++
+  }
+  return [
+    atLeast(
+      `of ${TRIES.toLocaleString('en')} perturbed profiles, solved to 1e-10 as meant`,
+      (100 * intended) / TRIES,
+      '%',
+      99.9,
+    ),
+    atMost('of them, with a place that is no number', lost, '', 0),
+    atMost('slowest of them', slowest, 'ms', 100),
+  ]
+}
