@@ -187,7 +187,7 @@ test('projects are made, renamed, deleted and brought back; parts are duplicated
 
   await page.getByRole('button', { name: 'Duplicate Line sheave' }).first().click()
   const copy = page.getByRole('link', { name: /^Line sheave \(copy\)/ })
-  await expect(copy).toContainText('1.282 kg')
+  await expect(copy).toContainText('1.250 kg')
   await page.getByLabel('Find a part').fill('sheave copy')
   await expect(page.getByRole('article')).toHaveCount(1)
   await page.getByLabel('Find a part').fill('no such part')

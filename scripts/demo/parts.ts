@@ -2,7 +2,6 @@ import {
   AXIS_ID,
   ORIGIN_ID,
   STOCK_MATERIALS,
-  addReference,
   addRevolve,
   addSize,
   constrain,
@@ -44,16 +43,15 @@ function spindle(): Part {
   const shaft = steppedShaft({ at: { x: 0, y: 0 }, point: ORIGIN_ID }, pairs)
   const { id } = profile(start)
   const laid = run(start, drawDraft('draw stepped shaft', id, shaft))
-  // The sheave's seat ends at a distance from the datum end; the whole length is for information.
+  // The sheave's seat ends at a distance from the datum end.
   const { points, sizes } = profile(laid)
-  const [end, seat, other] = [points[0], points[8], points.at(-1)]
+  const [end, seat] = [points[0], points[8]]
   const seatLength = sizes.find((s) => s.formula === '46')
-  if (!end || !seat || !other || !seatLength) throw new Error('the shaft is laid')
+  if (!end || !seat || !seatLength) throw new Error('the shaft is laid')
   return run(
     laid,
     removeItems(id, [seatLength.id]),
     addSize(id, { kind: 'axialDistance', a: end.id, b: seat.id }, '112'),
-    addReference(id, { kind: 'axialDistance', a: end.id, b: other.id }),
     addRevolve(id),
   )
 }
