@@ -1,10 +1,14 @@
 import {
   METRIC,
+  ORIGIN_ID,
   addReference,
   changeSize,
+  createPart,
   createRandom,
+  drawDraft,
   perform,
   readPartFile,
+  steppedShaft,
   type Command,
   type Part,
   type SizeOffer,
@@ -28,12 +32,10 @@ function layout(part: Part, view: View): SizeDrawing[] {
   return layoutSizes(sketch, sketch.sizes, view, top, part.units)
 }
 
-const boxOf = ({ label, width }: SizeDrawing) => ({
-  left: label.x - width / 2,
-  right: label.x + width / 2,
-  top: label.y - 9,
-  bottom: label.y + 9,
-})
+function boxOf({ label, width, upright }: SizeDrawing) {
+  const [x, y] = upright ? [9, width / 2] : [width / 2, 9]
+  return { left: label.x - x, right: label.x + x, top: label.y - y, bottom: label.y + y }
+}
 
 function overlaps(a: SizeDrawing, b: SizeDrawing): boolean {
   const [p, q] = [boxOf(a), boxOf(b)]
@@ -44,6 +46,8 @@ describe('sizes on the drawing', () => {
   it.each([
     ['spindle', { lie: 'lying', scale: 3.9, origin: { x: 36, y: 210 } }],
     ['spindle', { lie: 'lying', scale: 1.4, origin: { x: 36, y: 210 } }],
+    ['cord-drum', { lie: 'lying', scale: 5, origin: { x: 200, y: 210 } }],
+    ['winding-wheel', { lie: 'lying', scale: 5, origin: { x: 200, y: 210 } }],
     ['line-sheave', { lie: 'lying', scale: 2.4, origin: { x: 300, y: 210 } }],
     ['counterweight', { lie: 'standing', scale: 2.6, origin: { x: 260, y: 440 } }],
     ['ink-flask', { lie: 'standing', scale: 4, origin: { x: 260, y: 440 } }],
@@ -90,6 +94,29 @@ describe('sizes on the drawing', () => {
         bottom < view.origin.y - 22 * view.scale || top > view.origin.y + 22 * view.scale
       expect([d.text, clear]).toEqual([d.text, true])
     }
+  })
+
+  it('stand upright where many lands follow closely, each on its own line', () => {
+    const steps = Array.from({ length: 24 }, (_, i) => ({
+      diameter: { formula: String(20 + (i % 2) * 6), value: 20 + (i % 2) * 6 },
+      length: { formula: '8', value: 8 },
+    }))
+    const shaft = perform(
+      createPart({ name: 'Spindle' }),
+      drawDraft('draw', 'sketch2', steppedShaft({ at: { x: 0, y: 0 }, point: ORIGIN_ID }, steps)),
+    )
+    if (!shaft.ok) throw new Error(shaft.problem.message)
+    const view: View = { lie: 'lying', scale: 3, origin: { x: 60, y: 210 } }
+    const across = layout(shaft.value, view).filter((d) => d.text.startsWith('⌀'))
+    expect(across).toHaveLength(24)
+    expect(across.every((d) => d.upright)).toBe(true)
+    // None is sent away beside the part, and leaders do not cross.
+    const columns = across.map((d) => d.label.x)
+    expect(Math.min(...columns)).toBeGreaterThan(60)
+    expect(Math.max(...columns)).toBeLessThan(60 + 24 * 8 * 3)
+    expect([...columns].sort((a, b) => a - b)).toEqual(columns)
+    const bad = across.filter((d, i) => across.slice(i + 1).some((o) => overlaps(d, o)))
+    expect(bad).toEqual([])
   })
 
   it('put long lengths outside short ones', () => {

@@ -111,6 +111,7 @@ function press(id: string, event: PointerEvent): void {
     v-memo="[
       d.text,
       d.reference,
+      d.upright,
       d.label.x,
       d.label.y,
       picked.has(d.id),
@@ -127,6 +128,7 @@ function press(id: string, event: PointerEvent): void {
       pending: d.id === 'pending',
       conflict: conflicting.has(d.id),
       formula: told.get(d.id)?.isFormula,
+      upright: d.upright,
     }"
     :style="`left:${d.label.x}px;top:${d.label.y}px;min-width:${d.width - 6}px`"
     :aria-label="told.get(d.id)?.said ?? d.text"
@@ -155,6 +157,10 @@ function press(id: string, event: PointerEvent): void {
   line-height: 16px;
   white-space: nowrap;
   cursor: text;
+}
+
+.upright {
+  transform: translate(-50%, -50%) rotate(-90deg);
 }
 
 .size:hover,

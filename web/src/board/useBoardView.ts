@@ -4,6 +4,7 @@ import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { layoutSizes, type SizeDrawing } from './sizes/layout'
+import { labelExtent } from './sizes/setting'
 import { fittedView, toScreen, type Margins, type Px, type View } from './view'
 
 const PENDING = 'pending'
@@ -49,11 +50,14 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     if (!parts.history || width.value < 10 || height.value < 10) return
     const fitted = (margins: Margins): View =>
       fittedView(parts.lie, box.value, width.value, height.value, margins)
-    const first = fitted(ROOMY)
+    let found = fitted(ROOMY)
     const room = parts.lie === 'lying' ? height.value : width.value
-    board.view = box.value
-      ? fitted(capped(marginsFor(drawingsIn(first), first, box.value), room))
-      : first
+    const length = parts.lie === 'lying' ? width.value : height.value
+    // Sizes are laid out anew at each scale, so the room they need is found in two rounds.
+    for (let round = 0; round < 2 && box.value; round++) {
+      found = fitted(capped(marginsFor(drawingsIn(found), found, box.value), length, room))
+    }
+    board.view = found
   }
 
   watch(
@@ -91,9 +95,13 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
 }
 
 /** However many sizes there are, the part keeps the better part of the pane. */
-function capped({ axial, outer, mirror }: Margins, across: number): Margins {
+function capped({ axial, outer, mirror }: Margins, along: number, across: number): Margins {
   const most = 0.3 * across
-  return { axial, outer: Math.min(outer, most), mirror: Math.min(mirror, most) }
+  return {
+    axial: Math.min(axial, 0.14 * along),
+    outer: Math.min(outer, most),
+    mirror: Math.min(mirror, most),
+  }
 }
 
 /** The room the sizes need round a part, as they are laid out in a view. */
@@ -102,8 +110,10 @@ function marginsFor(drawings: readonly SizeDrawing[], view: View, box: Box): Mar
   const { origin, scale } = view
   const top = Math.max(box.max.y, -box.min.y) * scale
   const needed = { ...LEAST }
-  for (const { label, width } of drawings) {
-    const [along, across] = lying ? [width, 18] : [18, width]
+  for (const drawing of drawings) {
+    const { label } = drawing
+    const extent = labelExtent(drawing)
+    const [along, across] = lying ? [extent.x, extent.y] : [extent.y, extent.x]
     const a = lying ? label.x - origin.x : origin.y - label.y
     const r = lying ? origin.y - label.y : label.x - origin.x
     const before = box.min.x * scale - (a - along / 2)

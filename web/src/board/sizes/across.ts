@@ -55,23 +55,21 @@ function apart(items: readonly AcrossItem[]): AcrossItem[] {
     })
 }
 
+/** More than so many beside the part are harder to read than labels that stand upright. */
+const MOST_BESIDE = 2
+
 /**
  * Labels stand in a row beyond the mirror image. Those for which the row has no room, as on discs,
- * are measured outside the part instead, beside the end they are nearer to.
+ * are measured outside the part instead, beside the end they are nearer to. Where many lands follow
+ * closely, labels stand upright beyond the mirror image, on leaders that find each its room.
  */
 export function stackAcross(setting: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
   const { frame, ends } = setting
-  const row: { from: number; to: number }[] = []
-  const inside: AcrossItem[] = []
-  const outside: AcrossItem[] = []
-  for (const item of apart(items).sort((x, y) => x.a - y.a)) {
-    const { along } = frame.extent(labelWidth(item.text))
-    const [from, to] = [item.a - along / 2 - 2, item.a + along / 2 + 2]
-    if (row.some((o) => o.from < to && o.to > from)) outside.push(item)
-    else {
-      row.push({ from, to })
-      inside.push(item)
-    }
+  const moved = apart(items).sort((x, y) => x.a - y.a)
+  const { inside, outside } = rowOf(moved, (item) => frame.extent(labelWidth(item.text)).along)
+  if (frame.upright && outside.length > MOST_BESIDE) {
+    const places = spread(moved.map((item) => item.a))
+    return moved.map((item, i) => standingDrawing(setting, item, places[i] ?? item.a))
   }
   const middle = (ends[0] + ends[1]) / 2
   const right = outside.filter((i) => i.foot >= middle)
@@ -81,6 +79,70 @@ export function stackAcross(setting: Setting, items: readonly AcrossItem[]): Siz
     ...besideEnd(setting, right, ends[1], 1),
     ...besideEnd(setting, left, ends[0], -1),
   ]
+}
+
+/** Which labels find room in one row, in the order given, and which do not. */
+function rowOf(
+  items: readonly AcrossItem[],
+  reach: (item: AcrossItem) => number,
+): { readonly inside: readonly AcrossItem[]; readonly outside: readonly AcrossItem[] } {
+  const inside: AcrossItem[] = []
+  const outside: AcrossItem[] = []
+  let end = -Infinity
+  for (const item of items) {
+    const half = reach(item) / 2 + 2
+    if (item.a - half < end) outside.push(item)
+    else {
+      end = item.a + half
+      inside.push(item)
+    }
+  }
+  return { inside, outside }
+}
+
+/**
+ * Places in rising order moved as little as may be, by least squares, until they are a label's
+ * height apart: neighbours that would come too near are pooled about their mean.
+ */
+function spread(wanted: readonly number[]): number[] {
+  const pools: { sum: number; count: number }[] = []
+  wanted.forEach((place, i) => {
+    pools.push({ sum: place - i * LABEL_HEIGHT, count: 1 })
+    for (;;) {
+      const [before, last] = pools.slice(-2)
+      if (!before || !last || before.sum / before.count <= last.sum / last.count) break
+      pools.splice(-2, 2, { sum: before.sum + last.sum, count: before.count + last.count })
+    }
+  })
+  return pools
+    .flatMap(({ sum, count }) => Array.from({ length: count }, () => sum / count))
+    .map((place, i) => place + i * LABEL_HEIGHT)
+}
+
+/** A dimension line across the part; its label stands beyond the mirror image, on a bent leader. */
+function standingDrawing(
+  { frame, top }: Setting,
+  { size, text, a, r }: AcrossItem,
+  place: number,
+): SizeDrawing {
+  const width = labelWidth(text)
+  const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
+  const small = 2 * r < 26
+  const [bend, start] = [frame.toPane(a, -(top + 8)), frame.toPane(place, -(top + 22))]
+  return {
+    id: size.id,
+    text,
+    reference: size.reference,
+    label: frame.toPane(place, -(top + 24 + width / 2)),
+    width,
+    upright: true,
+    lines: [small ? [frame.toPane(a, r + 12), ends[1]] : ends],
+    witnesses: [
+      [ends[1], bend],
+      [bend, start],
+    ],
+    arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
+  }
 }
 
 /** A dimension line across the part, its label beyond the mirror image. */

@@ -15,6 +15,8 @@ export interface Frame {
   /** How far a label of some width reaches along the axis and across it. */
   readonly extent: (width: number) => { readonly along: number; readonly across: number }
   readonly scale: number
+  /** Whether lines across the part run up and down the pane. */
+  readonly upright: boolean
 }
 
 /** The height of a size's label in pixels. */
@@ -25,11 +27,13 @@ export function frameOf(view: View): Frame {
   return lie === 'lying'
     ? {
         scale,
+        upright: true,
         toPane: (a, r) => ({ x: origin.x + a, y: origin.y - r }),
         extent: (width) => ({ along: width, across: LABEL_HEIGHT }),
       }
     : {
         scale,
+        upright: false,
         toPane: (a, r) => ({ x: origin.x + r, y: origin.y - a }),
         extent: (width) => ({ along: LABEL_HEIGHT, across: width }),
       }

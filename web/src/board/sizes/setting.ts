@@ -9,6 +9,8 @@ export interface SizeDrawing {
   readonly reference: boolean
   readonly label: Px
   readonly width: number
+  /** The label stands along its dimension line, read from the right (ISO 129-1). */
+  readonly upright?: boolean
   /** dimension lines, full weight */
   readonly lines: readonly (readonly [Px, Px])[]
   /** witness and leader lines, hairlines */
@@ -49,8 +51,14 @@ export function labelWidth(text: string): number {
 
 /** Whether the labels of two drawings lie on one another. */
 export function labelsOverlap(a: SizeDrawing, b: SizeDrawing): boolean {
-  const apart = (a.width + b.width) / 2 + 2
+  const [p, q] = [labelExtent(a), labelExtent(b)]
   return (
-    Math.abs(a.label.x - b.label.x) < apart && Math.abs(a.label.y - b.label.y) < LABEL_HEIGHT + 1
+    Math.abs(a.label.x - b.label.x) < (p.x + q.x) / 2 + 2 &&
+    Math.abs(a.label.y - b.label.y) < (p.y + q.y) / 2 + 1
   )
+}
+
+/** How much of the pane a label takes, in pixels. */
+export function labelExtent({ width, upright }: Pick<SizeDrawing, 'width' | 'upright'>): Px {
+  return upright ? { x: LABEL_HEIGHT, y: width } : { x: width, y: LABEL_HEIGHT }
 }
