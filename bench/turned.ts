@@ -1,4 +1,21 @@
-import { createRandom, measureSize, entityMap, solve, startDrag } from '@lathica/core'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  addRevolve,
+  createPart,
+  createRandom,
+  drawChain,
+  entityMap,
+  linesOf,
+  locator,
+  measureSize,
+  perform,
+  solve,
+  startDrag,
+  type Part,
+  type Size,
+  type Vec,
+} from '@lathica/core'
 import { mixedStretches, randomStretches, turnedSketch } from '../core/test/support/turned'
 import { solveDense } from './dense'
 import { atLeast, atMost, medianTime, type Row } from './row'
@@ -33,6 +50,45 @@ export function turnedRows(): Row[] {
     atLeast('dense Levenberg–Marquardt, same equations, 300 entities', dense / at300, '× ours', 1),
     ...convergenceRows(random),
   ]
+}
+
+/** A profile closed along the axis and turned, with one diameter set free, and a place to drag it by. */
+export function looseProfile(entities: number): { readonly part: Part; readonly at: Vec } {
+  const { sketch, values } = turnedSketch(mixedStretches(entities))
+  const diameters = sketch.sizes.filter((s) => s.kind === 'diameter')
+  const freed = diameters[Math.floor(diameters.length / 2)]
+  const land = linesOf(sketch).find((l) => freed?.kind === 'diameter' && l.to === freed.point)
+  const [first, last] = [sketch.points[0], sketch.points.at(-1)]
+  if (!freed || !land || !first || !last) throw new Error('the bench profile has no land')
+  const formula = ({ id, kind }: Size): string =>
+    String((values.get(id) ?? 0) * (kind === 'angle' ? 180 / Math.PI : 1))
+  const empty = createPart({ name: 'Cord drum' })
+  const { id } = empty.sketches[0] ?? sketch
+  const drawn: Part = {
+    ...empty,
+    sketches: [
+      {
+        ...sketch,
+        id,
+        sizes: sketch.sizes.filter((s) => s !== freed).map((s) => ({ ...s, formula: formula(s) })),
+      },
+    ],
+  }
+  const datum = { at: { x: 0, y: 0 }, point: ORIGIN_ID }
+  const foot = { at: { x: last.x, y: 0 }, on: [AXIS_ID] }
+  const ends = [foot, { at: last, point: last.id }]
+  const closed = [
+    drawChain(id, [datum, { at: first, point: first.id }], [[]]),
+    drawChain(id, ends, [['radial']]),
+    addRevolve(id),
+  ].reduce((here, command) => {
+    const result = perform(here, command)
+    if (!result.ok) throw new Error(result.problem.message)
+    return result.value
+  }, drawn)
+  const [a, b] = [land.from, land.to].map(locator(sketch))
+  if (!a || !b) throw new Error('the bench profile has no land')
+  return { part: closed, at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 } }
 }
 
 const ofBoth = (t: Turned): [Turned['sketch'], Turned['values']] => [t.sketch, t.values]

@@ -17,8 +17,7 @@ describe('profiles of lines and arcs', () => {
           freedoms: 0,
           disagreements: [],
         })
-        const locate = (id: string): { x: number; y: number } =>
-          positions.get(id) ?? { x: 0, y: 0 }
+        const locate = (id: string): { x: number; y: number } => positions.get(id) ?? { x: 0, y: 0 }
         const lines = entityMap(sketch)
         for (const s of sketch.sizes) {
           expect(measureSize(s, lines, locate)).toBeCloseTo(values.get(s.id) ?? NaN, 10)

@@ -15,10 +15,36 @@ export interface PartValues {
 
 const memo = new WeakMap<Part, PartValues>()
 
+/** Values by the formulas they came from: moving points, as a drag does, changes none of them. */
+const byFormulas = new WeakMap<
+  Part['values'],
+  {
+    readonly units: Part['units']
+    readonly sizes: readonly (readonly Size[])[]
+    readonly values: PartValues
+  }
+>()
+
 /** Evaluates named values and sizes together, since each may read the others. */
 export function valuesOf(part: Part): PartValues {
   const known = memo.get(part)
   if (known) return known
+  const before = byFormulas.get(part.values)
+  const same =
+    before?.units === part.units &&
+    before.sizes.length === part.sketches.length &&
+    part.sketches.every((s, i) => s.sizes === before.sizes[i])
+  const values = same ? before.values : evaluateAll(part)
+  memo.set(part, values)
+  byFormulas.set(part.values, {
+    units: part.units,
+    sizes: part.sketches.map((s) => s.sizes),
+    values,
+  })
+  return values
+}
+
+function evaluateAll(part: Part): PartValues {
   const driving = part.sketches.flatMap((s) => s.sizes.filter((size) => !size.reference))
   const definitions: Definition[] = [
     ...part.values,
@@ -38,9 +64,7 @@ export function valuesOf(part: Part): PartValues {
     if (problem) problems.set(size.id, problem)
     else if (result.ok) sizes.set(size.id, result.value)
   }
-  const values = { table, sizes, problems }
-  memo.set(part, values)
-  return values
+  return { table, sizes, problems }
 }
 
 /** What kind of value a size takes. */

@@ -1,4 +1,14 @@
-import { distance, line, pointsAlong, reversed, type Vec } from '../geometry'
+import {
+  cross,
+  distance,
+  line,
+  pointsAlong,
+  radiusOf,
+  reversed,
+  sweepOf,
+  type Piece,
+  type Vec,
+} from '../geometry'
 import { AXIS_ID } from '../sketch'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { arrange, traceLoops, twin, type Arrangement } from './arrangement'
@@ -87,24 +97,24 @@ function enclosed(arrangement: Arrangement): Section {
   const faceOf = new Int32Array(arrangement.startOf.length)
   const traced = traceLoops(arrangement)
   traced.forEach((loop, face) => loop.forEach((h) => (faceOf[h] = face)))
-  const outlines = traced.map((loop) => outlineOf(arrangement, loop))
-  const areas = outlines.map(signedArea)
+  const rounds = traced.map((loop) => roundOf(arrangement, loop))
+  const areas = rounds.map((r) => r.area)
   const networkOf = networks(arrangement)
   const network = (face: number): number =>
     networkOf[arrangement.startOf[traced[face]?.[0] ?? 0] ?? 0] ?? -1
   const apart = (a: number, b: number): boolean => network(a) !== network(b)
   /** A face with area is material when an even number of other networks lie around it. */
   const isSolid = (face: number): boolean => {
-    const around = outlines.filter(
-      (outline, i) => (areas[i] ?? 0) < 0 && apart(i, face) && contains(outline, outlines[face]),
+    const around = rounds.filter(
+      (round, i) => round.area < 0 && apart(i, face) && contains(round, rounds[face]),
     )
     return around.length % 2 === 0
   }
   /** The loop round a network bounds the smallest face it lies in, if it lies in any. */
   const isMaterial = traced.map((_, loop) => {
     if ((areas[loop] ?? 0) > 0) return isSolid(loop)
-    const around = [...outlines.keys()].filter(
-      (i) => (areas[i] ?? 0) > 0 && apart(i, loop) && contains(outlines[i] ?? [], outlines[loop]),
+    const around = [...rounds.keys()].filter(
+      (i) => (areas[i] ?? 0) > 0 && apart(i, loop) && contains(rounds[i], rounds[loop]),
     )
     around.sort((a, b) => (areas[a] ?? 0) - (areas[b] ?? 0))
     return around[0] !== undefined && isSolid(around[0])
@@ -117,25 +127,30 @@ function enclosed(arrangement: Arrangement): Section {
       if (!edge) return []
       return [(h & 1) === 0 ? edge : { ...edge, piece: reversed(edge.piece) }]
     }),
-    outline: outlineOf(arrangement, halfEdges),
+    round: roundOf(arrangement, halfEdges),
   }))
   return { regions: nest(loops) }
 }
 
+/** A way round: the area it encloses, counter-clockwise positive, and chords of it when asked for. */
+interface Round {
+  /** in mm² */
+  readonly area: number
+  readonly outline: () => readonly Vec[]
+}
+
 interface Outlined {
   readonly loop: Loop
-  readonly outline: readonly Vec[]
+  readonly round: Round
 }
 
 /** Gives every hole to the smallest outer loop around it. */
 function nest(loops: readonly Outlined[]): Region[] {
-  const outers = loops
-    .filter((l) => signedArea(l.outline) > 0)
-    .sort((a, b) => signedArea(a.outline) - signedArea(b.outline))
+  const outers = loops.filter((l) => l.round.area > 0).sort((a, b) => a.round.area - b.round.area)
   const holes = new Map<Outlined, Loop[]>(outers.map((o) => [o, []]))
   for (const inner of loops) {
-    if (signedArea(inner.outline) > 0) continue
-    const around = outers.find((o) => contains(o.outline, inner.outline))
+    if (inner.round.area > 0) continue
+    const around = outers.find((o) => contains(o.round, inner.round))
     if (around) holes.get(around)?.push(inner.loop)
   }
   return outers.map((o) => ({ outer: o.loop, holes: holes.get(o) ?? [] }))
@@ -160,32 +175,38 @@ function networks({ vertices, leaving, startOf }: Arrangement): Int32Array {
   return numbers
 }
 
-/** Chords near enough to the curve to tell inside from outside of loops that do not meet. */
-function outlineOf(arrangement: Arrangement, loop: readonly number[]): Vec[] {
-  return loop.flatMap((h) => {
+function roundOf(arrangement: Arrangement, loop: readonly number[]): Round {
+  const pieces = loop.flatMap((h) => {
     const edge = arrangement.edges[h >> 1]
-    if (!edge) return []
-    return pointsAlong((h & 1) === 0 ? edge.piece : reversed(edge.piece), 1e-3).slice(0, -1)
+    return edge ? [(h & 1) === 0 ? edge.piece : reversed(edge.piece)] : []
   })
+  let chords: readonly Vec[] | undefined
+  return {
+    area: pieces.reduce((sum, piece) => sum + areaBeside(piece), 0),
+    // Near enough to the curve to tell inside from outside of loops that do not meet.
+    outline: () => (chords ??= pieces.flatMap((piece) => pointsAlong(piece, 1e-3).slice(0, -1))),
+  }
 }
 
-function signedArea(outline: readonly Vec[]): number {
-  return outline.reduce((sum, p, i) => {
-    const q = outline[(i + 1) % outline.length] ?? p
-    return sum + (p.x * q.y - q.x * p.y) / 2
-  }, 0)
+/** The area between a piece and the datum point: half the chord's cross product, and the segment. */
+function areaBeside(piece: Piece): number {
+  const chord = cross(piece.from, piece.to) / 2
+  if (piece.kind === 'line') return chord
+  const sweep = sweepOf(piece)
+  return chord + (radiusOf(piece) ** 2 * (sweep - Math.sin(sweep))) / 2
 }
 
-/** Whether an outline lies inside another that it does not cross; judged at an edge's middle. */
-function contains(outer: readonly Vec[], inner: readonly Vec[] | undefined): boolean {
-  const [a, b] = inner ?? []
+/** Whether a way round lies inside another that it does not cross; judged at an edge's middle. */
+function contains(outside: Round | undefined, inside: Round | undefined): boolean {
+  const outer = outside?.outline() ?? []
+  const [a, b] = inside?.outline() ?? []
   if (!a || !b) return false
   const p = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
-  let inside = false
+  let within = false
   outer.forEach((v, i) => {
     const w = outer[(i + 1) % outer.length] ?? v
     if (v.y > p.y === w.y > p.y) return
-    if (p.x < v.x + ((p.y - v.y) * (w.x - v.x)) / (w.y - v.y)) inside = !inside
+    if (p.x < v.x + ((p.y - v.y) * (w.x - v.x)) / (w.y - v.y)) within = !within
   })
-  return inside
+  return within
 }

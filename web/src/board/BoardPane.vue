@@ -16,8 +16,9 @@ import { useBoardView } from './useBoardView'
 const board = useBoardStore()
 const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
-const { width, height, drawings } = useBoardView(pane)
-useBoardPaint(canvas, width, height, drawings)
+const { width, height, drawings, legible } = useBoardView(pane)
+const shown = computed(() => legible.value.shown)
+useBoardPaint(canvas, width, height, shown)
 const { at } = useBoardPointer(pane)
 
 /** Scale in pixels per mm and place of the datum point: what a test needs to point at a place. */
@@ -71,9 +72,9 @@ function step(by: number): void {
   >
     <canvas ref="canvas" role="img" :aria-label="`half-section of profile ${board.sketch.name}`" />
     <ConstraintMarks v-if="board.view" />
-    <SizeLabels :drawings="drawings" />
+    <SizeLabels :drawings="shown" />
     <SizeField v-if="board.field" :drawings="drawings" :width="width" :height="height" />
-    <BoardStatus />
+    <BoardStatus :hidden-sizes="legible.hidden" />
     <EntryForm
       v-if="board.typing !== undefined && board.toolState?.entry"
       :at="at"

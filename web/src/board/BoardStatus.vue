@@ -5,6 +5,8 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { roundLength } from './view'
 
+defineProps<{ hiddenSizes: number }>()
+
 const board = useBoardStore()
 const parts = usePartStore()
 
@@ -47,6 +49,9 @@ const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
     aria-label="scale bar"
   >
     {{ scaleBar.text }}
+    <span v-if="hiddenSizes > 0" class="hidden">
+      · {{ hiddenSizes }} {{ hiddenSizes === 1 ? 'size' : 'sizes' }} too close to show; zoom in
+    </span>
   </span>
 </template>
 

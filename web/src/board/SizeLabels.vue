@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { describeItem, entityMap, locator, perform, placeLabels } from '@lathica/core'
-import { computed } from 'vue'
+import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { anchorOf, type SizeDrawing } from './sizes/layout'
@@ -30,21 +30,23 @@ interface Told {
   /** Only a formula is marked; a plain number needs no mark. */
   readonly isFormula: boolean
 }
-const sizes = computed(() => board.sketch.sizes)
-const entities = computed(() => board.sketch.entities)
-const told = computed(() => {
-  void entities.value
-  const { sketch } = board
-  return new Map<string, Told>(
-    sizes.value.map((size) => [
-      size.id,
-      {
-        said: describeItem(sketch, size),
-        isFormula: !size.reference && !/^[\d.\s]+$/.test(size.formula),
-      },
-    ]),
-  )
-})
+const told = shallowRef<ReadonlyMap<string, Told>>(new Map())
+watch(
+  [() => board.sketch.sizes, () => board.sketch.entities],
+  () => {
+    const { sketch } = board
+    told.value = new Map(
+      sketch.sizes.map((size) => [
+        size.id,
+        {
+          said: describeItem(sketch, size),
+          isFormula: !size.reference && !/^[\d.\s]+$/.test(size.formula),
+        },
+      ]),
+    )
+  },
+  { immediate: true },
+)
 
 function open(id: string, event: MouseEvent): void {
   if (id === 'pending' || dragged) return

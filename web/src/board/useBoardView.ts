@@ -1,13 +1,16 @@
-import { boundsOf, boxAround, loopsOf, type Box } from '@lathica/core'
+import { boundsOf, boxAround, entityMap, locator, loopsOf, type Box } from '@lathica/core'
 import { useElementSize } from '@vueuse/core'
 import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
-import { layoutSizes, type SizeDrawing } from './sizes/layout'
+import { legible } from './sizes/crowd'
+import { layoutSizes, reachOf, type SizeDrawing } from './sizes/layout'
 import { labelExtent } from './sizes/setting'
 import { fittedView, toScreen, type Margins, type Px, type View } from './view'
 
 const PENDING = 'pending'
+/** Sizes of what is smaller than this on the pane say nothing there, in pixels. */
+const LEAST_SEEN = 2.5
 const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
 const LEAST: Margins = { axial: 36, outer: 30, mirror: 30 }
 
@@ -16,6 +19,8 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   readonly width: Ref<number>
   readonly height: Ref<number>
   readonly drawings: ComputedRef<readonly SizeDrawing[]>
+  /** Those of them that can be read at this scale, and how many cannot. */
+  readonly legible: ComputedRef<ReturnType<typeof legible>>
 } {
   const parts = usePartStore()
   const board = useBoardStore()
@@ -41,10 +46,31 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     const pending = offer
       ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false }]
       : []
+    const entities = entityMap(sketch)
+    const locate = locator(sketch)
+    const sizes = sketch.sizes.filter(
+      (size) =>
+        reachOf(size, entities, locate) * view.scale >= LEAST_SEEN ||
+        board.picks.includes(size.id) ||
+        (field?.kind === 'size' && field.id === size.id),
+    )
     const top = Math.max(0, box.value?.max.y ?? 0, -(box.value?.min.y ?? 0))
-    return layoutSizes(sketch, [...sketch.sizes, ...pending], view, top, parts.units)
+    return layoutSizes(sketch, [...sizes, ...pending], view, top, parts.units)
   }
   const drawings = computed(() => (board.view ? drawingsIn(board.view) : []))
+
+  const readable = computed(() => {
+    const { picks, accused, hover, field, sketchState } = board
+    const wanted = new Set([PENDING, ...picks, ...accused])
+    if (hover !== undefined) wanted.add(hover)
+    if (field?.kind === 'size') wanted.add(field.id)
+    for (const d of sketchState?.solution.disagreements ?? []) {
+      for (const m of d.members) wanted.add(m)
+    }
+    const { shown, hidden } = legible(drawings.value, wanted, width.value, height.value)
+    const laidOut = drawings.value.filter((d) => d.id !== PENDING).length
+    return { shown, hidden: hidden + board.sketch.sizes.length - laidOut }
+  })
 
   const fit = (): void => {
     if (!parts.history || width.value < 10 || height.value < 10) return
@@ -91,7 +117,7 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     board.view = { ...view, origin }
   })
 
-  return { width, height, drawings }
+  return { width, height, drawings, legible: readable }
 }
 
 /** However many sizes there are, the part keeps the better part of the pane. */

@@ -22,7 +22,7 @@ const inLine = computed(() => {
 })
 /** All bodies as one section, since one body can hide another. */
 const seen = computed(() => {
-  const regions = board.sections.flatMap((section) => section.regions)
+  const regions = parts.followed?.bodies.flatMap(({ section }) => section.regions) ?? []
   return endCircles({ regions }, from.value)
 })
 /** The board's own scale where the circles fit the pane, else one at which they do. */

@@ -9,7 +9,7 @@ const parts = usePartStore()
 const board = useBoardStore()
 
 const motion = useFreeMotion()
-const overall = computed(() => (parts.state ? overallOf(parts.state) : undefined))
+const overall = computed(() => (parts.followed ? overallOf(parts.followed) : undefined))
 const hint = computed(() =>
   board.field
     ? 'Type a number or a formula; click another size to link to it, Alt and click for its value once.'

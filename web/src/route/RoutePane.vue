@@ -17,9 +17,9 @@ interface Row {
 }
 
 const rows = computed<Row[]>(() => {
-  const { route, state, units } = parts
+  const { route, followed, units } = parts
   return route.map((step, i) => {
-    const found = state?.steps[i]
+    const found = followed?.steps[i]
     const change = found?.massChange ?? 0
     const sign = change < 0 ? '−' : '+'
     return {
@@ -35,10 +35,10 @@ const rows = computed<Row[]>(() => {
 
 /** The key size of a step: what it made, at a glance. */
 function detailOf(step: Step): string {
-  const { part, state, units } = parts
+  const { part, followed, units } = parts
   if (!part || step.kind !== 'revolve') return 'not known to this version'
   const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
-  const solid = state?.bodies.find((b) => b.bodyId === step.body)?.solid
+  const solid = followed?.bodies.find((b) => b.bodyId === step.body)?.solid
   if (!solid) return `profile ${name}`
   const diameter = formatLength(2 * solid.radius, units)
   return `profile ${name}, ⌀${diameter} × ${formatLength(solid.to - solid.from, units)}`

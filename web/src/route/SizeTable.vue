@@ -19,7 +19,9 @@ const board = useBoardStore()
 const problem = shallowRef<Problem>()
 const open = ref(false)
 
+const count = computed(() => board.sketch.sizes.length)
 const rows = computed(() => {
+  if (!open.value) return []
   const { sketch, sketchState } = board
   return sketch.sizes.map((size) => ({
     size,
@@ -51,7 +53,7 @@ function toggleReference(size: Size): void {
 <template>
   <h3>
     <button type="button" class="plain" :aria-expanded="open" @click="open = !open">
-      {{ open ? '▾' : '▸' }} Sizes <span class="soft">{{ rows.length }}</span>
+      {{ open ? '▾' : '▸' }} Sizes <span class="soft">{{ count }}</span>
     </button>
   </h3>
   <table v-if="open && rows.length > 0" aria-label="Sizes">

@@ -16,8 +16,8 @@ const noWebGl = ref(false)
 let scene: SolidScene | undefined
 
 const bodies = computed<ShownBody[]>(() => {
-  const { bodies: named, materials, state } = parts
-  return (state?.bodies ?? []).map((b) => {
+  const { bodies: named, materials, followed } = parts
+  return (followed?.bodies ?? []).map((b) => {
     const body = named.find((x) => x.id === b.bodyId)
     const material = materials.find((m) => m.id === body?.material)
     return { id: b.bodyId, section: b.section, colour: material?.colour ?? '#8d979d' }
@@ -55,7 +55,7 @@ onMounted(() => {
   watch(
     bodies,
     (shown, before) => {
-      scene?.show(shown)
+      scene?.show(shown, parts.preview !== undefined)
       const wasEmpty = before?.every((b) => b.section.regions.length === 0) ?? true
       if (wasEmpty && !empty.value) scene?.fit(false)
     },

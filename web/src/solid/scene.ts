@@ -62,7 +62,8 @@ interface BodyObjects {
 }
 
 export interface SolidScene {
-  show(bodies: readonly ShownBody[]): void
+  /** @param hurried true while the bodies change with every move of the pointer */
+  show(bodies: readonly ShownBody[], hurried: boolean): void
   setTones(edge: string, dark: boolean): void
   setLie(lie: 'lying' | 'standing'): void
   resize(width: number, height: number): void
@@ -74,6 +75,11 @@ export interface SolidScene {
 /** From where one looks at first, in radians: from the front, a little from the right and above. */
 const AZIMUTH = 0.55
 const POLAR = 1.22
+
+/** A picture that holds up the page for longer than this, in ms, is drawn less often than asked for. */
+const SLOW_PICTURE = 25
+/** Slow pictures take at most one part in so many of the time while the part changes. */
+const SLOW_SHARE = 20
 
 /** Any distance will do for parallel rays; near and far planes lie well beyond it, in mm. */
 const VIEWING_DISTANCE = 1000
@@ -107,6 +113,8 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
   let frame = 0
   let last = performance.now()
   let settled = true
+  let cost = 0
+  let waiting: ReturnType<typeof setTimeout> | undefined
 
   const render = (): void => {
     frame = 0
@@ -118,7 +126,25 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
     fillLight.position.set(1.2, -0.3, 0.5).applyQuaternion(camera.quaternion)
     renderer.render(scene, camera)
     settled = !moving
+    // How long the graphics hold up the page shows in when its next frame comes.
+    requestAnimationFrame(() => (cost = performance.now() - now))
     if (moving) ask()
+  }
+  /** Asks for a picture of what changed; where pictures are slow the drawing board goes first. */
+  const follow = (hurried: boolean): void => {
+    if (cost <= SLOW_PICTURE || !hurried) {
+      ask()
+      return
+    }
+    if (waiting !== undefined) return
+    const due = last + SLOW_SHARE * cost - performance.now()
+    waiting = setTimeout(
+      () => {
+        waiting = undefined
+        ask()
+      },
+      Math.max(0, due),
+    )
   }
   const ask = (): void => {
     if (frame !== 0) return
@@ -163,7 +189,7 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
     return { section, mesh: latheMesh(section, chordFor(section)), solid, edges }
   }
 
-  const show = (shown: readonly ShownBody[]): void => {
+  const show = (shown: readonly ShownBody[], hurried: boolean): void => {
     const wanted = shown.filter((b) => b.section.regions.length > 0)
     for (const id of [...bodies.keys()]) if (!wanted.some((b) => b.id === id)) drop(id)
     for (const { id, section, colour } of wanted) {
@@ -178,7 +204,7 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
       }
       body.solid.material.color.set(colour)
     }
-    ask()
+    follow(hurried)
   }
 
   return {
@@ -221,6 +247,7 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
     },
     dispose() {
       cancelAnimationFrame(frame)
+      clearTimeout(waiting)
       for (const id of [...bodies.keys()]) drop(id)
       controls.dispose()
       renderer.dispose()

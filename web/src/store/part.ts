@@ -18,6 +18,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartData } from '../api/client'
 import { tellProblem } from '../notices'
+import { following } from './follow'
 import { createSaver, type SaveState } from './saver'
 import { dropDraft, readDraft } from './drafts'
 import { sameDocument } from './sameDocument'
@@ -41,6 +42,8 @@ export const usePartStore = defineStore('part', () => {
   const name = computed(() => part.value?.name ?? '')
   const lie = computed(() => part.value?.lie ?? 'lying')
   const state = computed(() => (part.value ? evaluate(part.value) : undefined))
+  /** The state for panes and figures that may follow the drawing. */
+  const followed = following(state, () => preview.value !== undefined)
   const undoLabel = computed(() => history.value?.past.at(-1)?.label)
   const redoLabel = computed(() => history.value?.future[0]?.label)
 
@@ -181,6 +184,7 @@ export const usePartStore = defineStore('part', () => {
     name,
     lie,
     state,
+    followed,
     undoLabel,
     redoLabel,
     open,

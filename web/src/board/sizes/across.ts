@@ -1,4 +1,4 @@
-import { linesOf, type Size } from '@lathica/core'
+import { linesOf, type Locate, type Size, type Sketch, type Vec } from '@lathica/core'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame, type Place } from './frame'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'
@@ -15,14 +15,22 @@ export interface AcrossItem {
   readonly room: number
 }
 
+/** The first axial outline at each point that has one, by its ends. */
+export function landsOf(sketch: Sketch, locate: Locate): ReadonlyMap<string, readonly [Vec, Vec]> {
+  const lands = new Map<string, readonly [Vec, Vec]>()
+  for (const { role, from, to } of linesOf(sketch)) {
+    const [p, q] = [locate(from), locate(to)]
+    if (role !== 'outline' || Math.abs(p.y - q.y) >= 1e-6 || Math.abs(p.x - q.x) <= 1e-6) continue
+    for (const end of [from, to]) if (!lands.has(end)) lands.set(end, [p, q])
+  }
+  return lands
+}
+
 /** A diameter stands in the middle of its land where there is one, else at its point. */
 export function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): AcrossItem {
-  const { sketch, frame, locate } = setting
+  const { frame, locate } = setting
   const at = locate(size.point)
-  const land = linesOf(sketch)
-    .filter((e) => e.role === 'outline' && (e.from === size.point || e.to === size.point))
-    .map((e) => [locate(e.from), locate(e.to)] as const)
-    .find(([p, q]) => Math.abs(p.y - q.y) < 1e-6 && Math.abs(p.x - q.x) > 1e-6)
+  const land = setting.lands.get(size.point)
   const x = land ? (land[0].x + land[1].x) / 2 : at.x
   return {
     size,

@@ -10,15 +10,16 @@ import {
   type UnitSettings,
 } from '@lathica/core'
 import type { View } from '../view'
-import { acrossAt, acrossItem, stackAcross, type AcrossItem } from './across'
+import { acrossAt, acrossItem, landsOf, stackAcross, type AcrossItem } from './across'
 import { axialItem, stackAxial, type AxialItem } from './axial'
 import { frameOf, type Place } from './frame'
 import { directionOf, linearDrawing, linearPlaces } from './linear'
 import { measured } from './measured'
 import { angleDrawing, roundDrawing, roundPlaces } from './round'
-import { labelWidth, labelsOverlap, type Setting, type SizeDrawing } from './setting'
+import { createCrowd } from './crowd'
+import { labelWidth, type Setting, type SizeDrawing } from './setting'
 
-export { anchorOf } from './measured'
+export { anchorOf, reachOf } from './measured'
 export type { SizeDrawing } from './setting'
 
 /**
@@ -36,17 +37,26 @@ export function layoutSizes(
 ): SizeDrawing[] {
   const entities = entityMap(sketch)
   const locate = locator(sketch)
+  const texts = new Map<Size, string>()
+  const text = (size: Size): string => {
+    const known = texts.get(size)
+    if (known !== undefined) return known
+    const made = labelText(size, measureSize(size, entities, locate), units)
+    texts.set(size, made)
+    return made
+  }
   const setting: Setting = {
     sketch,
     entities,
     locate,
     frame: frameOf(view),
+    lands: landsOf(sketch, locate),
     top: top * view.scale,
     ends: [
       Math.min(...sketch.points.map((p) => p.x)) * view.scale,
       Math.max(...sketch.points.map((p) => p.x)) * view.scale,
     ],
-    text: (size) => labelText(size, measureSize(size, entities, locate), units),
+    text,
   }
   const axial: AxialItem[] = []
   const across: AcrossItem[] = []
@@ -64,10 +74,16 @@ export function layoutSizes(
     else beside.push(size)
   }
   drawings.push(...stackAxial(setting, axial), ...stackAcross(setting, across))
+  const crowd = createCrowd(drawings)
   for (const size of beside) {
-    const tries = placesFor(setting, size).map((place) => drawnAt(setting, size, place))
-    const free = tries.find((d) => !drawings.some((other) => labelsOverlap(d, other))) ?? tries[0]
-    if (free) drawings.push(free)
+    const places = placesFor(setting, size)
+    const width = labelWidth(text(size))
+    const free = places.find((p) => !crowd.meets({ label: setting.frame.toPane(p.a, p.r), width }))
+    const place = free ?? places[0]
+    if (!place) continue
+    const drawing = drawnAt(setting, size, place)
+    crowd.add(drawing)
+    drawings.push(drawing)
   }
   return drawings
 }

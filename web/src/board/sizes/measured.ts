@@ -109,6 +109,15 @@ function meeting([p, q]: readonly [Vec, Vec], [a, b]: readonly [Vec, Vec]): Vec 
   return add(p, scale(d, cross(subtract(a, p), e) / determinant))
 }
 
+/** How far what a size measures reaches, in mm: of an angle, the line it is of. */
+export function reachOf(size: Size, entities: Entities, locate: Locate): number {
+  const [p, q] =
+    size.kind === 'angle'
+      ? lineEnds(entities, locate, size.line)
+      : measured(size, entities, locate).ends
+  return Math.hypot(q.x - p.x, q.y - p.y)
+}
+
 /** The place in mm that a label's place is told from: the middle of what the size measures. */
 export function anchorOf(size: Size, entities: Entities, locate: Locate): Vec {
   const { ends } = measured(size, entities, locate)

@@ -1,4 +1,4 @@
-import type { Entities, Locate, Size, Sketch } from '@lathica/core'
+import type { Entities, Locate, Size, Sketch, Vec } from '@lathica/core'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame } from './frame'
 
@@ -31,6 +31,8 @@ export interface Setting {
   readonly entities: Entities
   readonly locate: Locate
   readonly frame: Frame
+  /** for points at the end of a land, that land's ends */
+  readonly lands: ReadonlyMap<string, readonly [Vec, Vec]>
   /** the greatest radius of anything drawn, which levels and rows keep clear of, in pixels */
   readonly top: number
   /** where the part begins and ends along the axis, in pixels */
@@ -50,7 +52,10 @@ export function labelWidth(text: string): number {
 }
 
 /** Whether the labels of two drawings lie on one another. */
-export function labelsOverlap(a: SizeDrawing, b: SizeDrawing): boolean {
+export function labelsOverlap(
+  a: Pick<SizeDrawing, 'label' | 'width' | 'upright'>,
+  b: Pick<SizeDrawing, 'label' | 'width' | 'upright'>,
+): boolean {
   const [p, q] = [labelExtent(a), labelExtent(b)]
   return (
     Math.abs(a.label.x - b.label.x) < (p.x + q.x) / 2 + 2 &&

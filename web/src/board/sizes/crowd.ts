@@ -1,0 +1,74 @@
+import { labelExtent, labelsOverlap, type SizeDrawing } from './setting'
+
+/** The side of a cell in pixels: about a label's width. */
+const CELL = 48
+
+/** More cells than a pane is high. */
+const COLUMN = 1e6
+
+/** A label: its middle and how much room it takes. */
+type Label = Pick<SizeDrawing, 'label' | 'width' | 'upright'>
+
+/** Labels by the cells they lie in, so that asking who overlaps does not go through all of them. */
+export interface Crowd {
+  readonly add: (drawing: SizeDrawing) => void
+  /** Whether the label would lie on one that is there. */
+  readonly meets: (label: Label) => boolean
+}
+
+export function createCrowd(drawings: readonly SizeDrawing[] = []): Crowd {
+  const cells = new Map<number, SizeDrawing[]>()
+  const cellsOf = (drawing: Label): number[] => {
+    const { x, y } = labelExtent(drawing)
+    const found: number[] = []
+    const cell = (v: number): number => Math.floor(v / CELL)
+    const { label } = drawing
+    for (let i = cell(label.x - x / 2 - 2); i <= cell(label.x + x / 2 + 2); i++) {
+      for (let j = cell(label.y - y / 2 - 2); j <= cell(label.y + y / 2 + 2); j++) {
+        found.push(i * COLUMN + j)
+      }
+    }
+    return found
+  }
+  const add = (drawing: SizeDrawing): void => {
+    for (const key of cellsOf(drawing)) {
+      const cell = cells.get(key)
+      if (cell) cell.push(drawing)
+      else cells.set(key, [drawing])
+    }
+  }
+  drawings.forEach(add)
+  return {
+    add,
+    meets: (drawing) =>
+      cellsOf(drawing).some((key) =>
+        cells.get(key)?.some((other) => labelsOverlap(drawing, other)),
+      ),
+  }
+}
+
+/**
+ * Those of the drawings whose labels lie in the pane and on no other: what can be read. The first
+ * ones go before later ones, and those asked for before all.
+ * @param wanted ids that are shown in any case
+ * @returns the drawings to show, and how many in the pane were left out
+ */
+export function legible(
+  drawings: readonly SizeDrawing[],
+  wanted: ReadonlySet<string>,
+  width: number,
+  height: number,
+): { readonly shown: readonly SizeDrawing[]; readonly hidden: number } {
+  const inPane = drawings.filter(
+    ({ id, label }) =>
+      wanted.has(id) || (label.x > 0 && label.y > 0 && label.x < width && label.y < height),
+  )
+  const crowd = createCrowd(inPane.filter((d) => wanted.has(d.id)))
+  const shown = inPane.filter((drawing) => {
+    if (wanted.has(drawing.id)) return true
+    if (crowd.meets(drawing)) return false
+    crowd.add(drawing)
+    return true
+  })
+  return { shown, hidden: inPane.length - shown.length }
+}
