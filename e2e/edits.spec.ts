@@ -243,3 +243,43 @@ test('all sizes stand in one table and are changed there', async ({ page }) => {
   await field.press('Enter')
   await expect(shop.label('30')).toBeVisible()
 })
+
+test('a second profile is built on the corners and edges of the first, and follows them', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Float and rod')
+  await shop.chain(PIN)
+  await shop.size([25, 12], [25, 20], '50')
+  await press(page, 'Escape', ' ')
+  await shop.revolve()
+  await press(page, 't')
+  await expect(shop.card).toContainText('Profile B')
+  await shop.moveTo(25, 0)
+  await page.mouse.wheel(0, 500)
+  await press(page, '1', 'a')
+  await shop.moveTo(50, 12)
+  await expect(page.getByText('corner of profile A')).toBeVisible()
+  await shop.click(50, 12)
+  await shop.click(50, 20)
+  await shop.click(40, 20)
+  await shop.moveTo(40, 12)
+  await expect(page.getByText('radial · on an edge of profile A')).toBeVisible()
+  await shop.click(40, 12)
+  await press(page, 'Escape', 'Escape')
+  const corner = async (): Promise<number> => {
+    const sketch = (await shop.document()).sketches[1]
+    return sketch?.points[0]?.x ?? NaN
+  }
+  expect(await corner()).toBeCloseTo(50, 6)
+  // Back in the first profile, its length changes; the second one stays on its corner.
+  await shop.board.getByRole('button', { name: 'profile A' }).click()
+  await shop.label('50').click()
+  await shop.type('62')
+  await expect.poll(corner).toBeCloseTo(62, 6)
+  await press(page, 'Escape', 'q', 'Control+a', 'Delete')
+  await shop.board.getByRole('button', { name: 'profile B' }).click()
+  await expect(shop.card.getByRole('alert').first()).toContainText('gone')
+  await shop.card.getByRole('button', { name: 'Let go of it' }).click()
+  await expect(shop.card).not.toContainText('gone')
+})

@@ -74,9 +74,10 @@ export function excerpt(sketch: Sketch, ids: readonly string[]): Draft {
   }
 }
 
-/** Puts in what was copied elsewhere. */
+/** Puts in what was copied elsewhere; links to other profiles stay behind. */
 export function pasteDraft(sketchId: string, draft: Draft): Command {
-  return drawDraft('paste', sketchId, draft)
+  const ties = (draft.ties ?? []).filter((tie) => tie.kind !== 'linked')
+  return drawDraft('paste', sketchId, { ...draft, ties })
 }
 
 /** A draft moved; constraints to the axis and fixed places hold no longer and are left out. */
@@ -98,6 +99,7 @@ export function unbound(draft: Draft, keepDirections: boolean): Draft {
     ties: (draft.ties ?? []).filter(
       (tie) =>
         tie.kind !== 'fixed' &&
+        tie.kind !== 'linked' &&
         !bound(tie) &&
         (keepDirections ||
           (tie.kind !== 'axial' && tie.kind !== 'radial' && tie.kind !== 'inLine')),

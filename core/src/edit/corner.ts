@@ -28,7 +28,8 @@ import {
 import { valuesOf, type Part } from '../part'
 import { formatLength } from '../units'
 import { withSketch, type Command } from './command'
-import { placeDraft, type DraftSize, type NewConstraint } from './draft'
+import { placeDraft, type DraftSize } from './draft'
+import { type NewConstraint } from './ends'
 import { betweenEnds } from './modify'
 import { without } from './remove'
 

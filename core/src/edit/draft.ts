@@ -1,8 +1,7 @@
 import { fail, succeed, type Result } from '../result'
-import { distance, type Vec } from '../geometry'
+import { distance } from '../geometry'
 import { LARGEST_LENGTH, VERTEX_TOLERANCE } from '../tolerances'
 import {
-  ORIGIN_ID,
   endsOf,
   locator,
   pointsOf,
@@ -14,27 +13,13 @@ import {
 } from '../sketch'
 import { disagreementWith } from './disagreement'
 import { withSketch, type Command } from './command'
+import { placeEnd, takeId, type End, type NewConstraint } from './ends'
 import { without } from './remove'
 import type { Disagreement } from '../solver'
 import { freeName, type SizeOffer } from './offers'
 import { measureOf, valuesOf, type Part } from '../part'
 import { evaluateFormula } from '../formula'
 import { unitScale } from '../units'
-
-/** Where a new point goes: a free place, or onto something that is there. */
-export interface End {
-  readonly at: Vec
-  /** A point to share, the datum point included. */
-  readonly point?: string
-  /** A curve to lie on, the axis included, or two whose crossing it is. */
-  readonly on?: readonly string[]
-  /** A line whose middle it is. */
-  readonly middle?: string
-}
-
-type WithoutId<C> = C extends Constraint ? Omit<C, 'id'> : never
-/** A constraint before it has an id. */
-export type NewConstraint = WithoutId<Constraint>
 
 /**
  * New things to draw as one edit, before they have ids. They go by names of the draft's own, which
@@ -87,7 +72,7 @@ export function placeDraft(part: Part, sketchId: string, draft: Draft): Result<P
     if (!(Math.abs(end.at.x) <= LARGEST_LENGTH && Math.abs(end.at.y) <= LARGEST_LENGTH)) {
       return fail('draw.far', 'This point is too far out.', 'Draw within 1 km of the datum point.')
     }
-    const placed = placeEnd(sketch, end)
+    const placed = placeEnd(part, sketch, end)
     sketch = placed.sketch
     ties.push(...placed.ties)
     ids.set(name, placed.id)
@@ -120,25 +105,6 @@ function refuseEntity(sketch: Sketch, entity: Entity): Result<never> | undefined
   return doubled
     ? fail('draw.double', 'There is a line between these points already.', 'End it elsewhere.')
     : undefined
-}
-
-function placeEnd(
-  sketch: Sketch,
-  end: End,
-): { readonly id: string; readonly sketch: Sketch; readonly ties: readonly NewConstraint[] } {
-  if (end.point !== undefined && sketch.points.some((p) => p.id === end.point)) {
-    return { id: end.point, sketch, ties: [] }
-  }
-  const [id, grown] = takeId(sketch, 'p')
-  const placed = { ...grown, points: [...grown.points, { id, x: end.at.x, y: end.at.y }] }
-  const ties: NewConstraint[] = (end.on ?? []).map((curve) => ({
-    kind: 'pointOn',
-    point: id,
-    curve,
-  }))
-  if (end.point === ORIGIN_ID) ties.push({ kind: 'coincident', a: id, b: ORIGIN_ID })
-  if (end.middle !== undefined) ties.push({ kind: 'midpoint', point: id, line: end.middle })
-  return { id, sketch: placed, ties }
 }
 
 /** Puts on constraints, leaving out those that would disagree or say what others say. */
@@ -237,9 +203,4 @@ function readable(part: Part, offer: SizeOffer, formula: string, measured?: numb
   const lookup = valuesOf(part).table.lookup
   if (evaluateFormula(formula, { want, units: part.units, lookup }).ok) return formula
   return String(Number((measured / unitScale(want, part.units)).toPrecision(12)))
-}
-
-/** An id not used before, and the sketch that remembers it is taken. */
-export function takeId(sketch: Sketch, prefix: string): readonly [string, Sketch] {
-  return [`${prefix}${sketch.nextId}`, { ...sketch, nextId: sketch.nextId + 1 }]
 }

@@ -1,6 +1,7 @@
 export { perform, type Command } from './command'
 export { createHistory, edit, record, redo, undo, type History } from './history'
-export { drawDraft, type Draft, type DraftSize, type End, type NewConstraint } from './draft'
+export { drawDraft, type Draft, type DraftSize } from './draft'
+export type { End, Link, NewConstraint } from './ends'
 export { drawChain, drawPiece, movePoints, setRole, type NewPiece } from './draw'
 export { CONSTRAINT_OFFERS, constrain, fittingConstraints, type ConstraintKind } from './tie'
 export { addReference, addSize, changeSize, placeLabels, scaleAll, setReference } from './size'

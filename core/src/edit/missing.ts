@@ -2,7 +2,7 @@ import { AXIS_ID, ORIGIN_ID, entityMap, lineEnds, linesOf, locator, type Sketch 
 import { solve, type SizeValues } from '../solver'
 import { valuesOf, type Part } from '../part'
 import { measureOffer, named, type SizeOffer } from './offers'
-import type { NewConstraint } from './draft'
+import type { NewConstraint } from './ends'
 
 /** Something that would take a freedom away: a size, or a constraint, with the length it concerns. */
 export type Proposal =

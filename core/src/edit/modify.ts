@@ -25,7 +25,8 @@ import {
   type Sketch,
 } from '../sketch'
 import { withSketch, type Command } from './command'
-import { takeId, withTiesThatFit, type NewConstraint } from './draft'
+import { withTiesThatFit } from './draft'
+import { takeId, type NewConstraint } from './ends'
 import { without } from './remove'
 import type { Part } from '../part'
 

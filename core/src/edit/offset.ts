@@ -3,7 +3,8 @@ import { fail, succeed, type Result } from '../result'
 import { add, dot, pointAt, reversed, scale, tangentAt, type Piece, type Vec } from '../geometry'
 import { endsOf, locator, pieceOf, type Entity, type Sketch } from '../sketch'
 import { valuesOf, type Part } from '../part'
-import { placeDraft, type Draft, type DraftSize, type End, type NewConstraint } from './draft'
+import { placeDraft, type Draft, type DraftSize } from './draft'
+import { type End, type NewConstraint } from './ends'
 import type { Command } from './command'
 
 type Ended = Exclude<Entity, { kind: 'circle' }>

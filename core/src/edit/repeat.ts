@@ -14,7 +14,8 @@ import {
 } from '../sketch'
 import { withSketch, type Command } from './command'
 import { nothingPicked } from './copies'
-import { placeDraft, withConstraint, type End } from './draft'
+import { placeDraft, withConstraint } from './draft'
+import { type End } from './ends'
 import { without } from './remove'
 import type { Part } from '../part'
 

@@ -1,6 +1,7 @@
 import { add, cross, distance, dot, scale, subtract, unit, type Vec } from '../geometry'
 import { AXIS_ID, type Entity, type Role } from '../sketch'
-import type { Draft, DraftSize, End, NewConstraint } from './draft'
+import type { Draft, DraftSize } from './draft'
+import type { End, NewConstraint } from './ends'
 
 const at = (place: Vec): End => ({ at: place })
 

@@ -6,7 +6,7 @@ import { nameItems } from '../route'
 import { unitScale } from '../units'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from './command'
-import { takeId } from './draft'
+import { takeId } from './ends'
 import { freeName, measureOffer, named, type SizeOffer } from './offers'
 
 /**
@@ -73,7 +73,7 @@ function scaledToFirst(sketch: Sketch, offer: SizeOffer, value: number): Sketch 
   const now = measureOffer(sketch, offer)
   const first =
     offer.kind !== 'angle' && !sketch.sizes.some((s) => !s.reference && s.kind !== 'angle')
-  const fixed = sketch.constraints.some((c) => c.kind === 'fixed')
+  const fixed = sketch.constraints.some((c) => c.kind === 'fixed' || c.kind === 'linked')
   return !first || fixed || now <= 0 ? sketch : scaledBy(sketch, value / now)
 }
 

@@ -11,12 +11,13 @@ import {
   type Sketch,
 } from '../sketch'
 import { disagreementProblem } from '../route'
-import { withTie, type NewConstraint } from './draft'
+import { withTie } from './draft'
+import { type NewConstraint } from './ends'
 import type { Command } from './command'
 import type { Picks } from './offers'
 import type { Part } from '../part'
 
-export type ConstraintKind = Exclude<Constraint['kind'], 'repeat'>
+export type ConstraintKind = Exclude<Constraint['kind'], 'repeat' | 'linked'>
 
 /** How one kind of constraint is put on picks. */
 interface ConstraintOffer {

@@ -50,6 +50,7 @@ const constraint = byKind({
   radial: { id, line: id },
   pointOn: { id, point: id, curve: id },
   fixed: { id, point: id, x: coordinate, y: coordinate },
+  linked: { id, point: id, profile: id, source: id, x: coordinate, y: coordinate },
   inLine: { id, a: id, b: id, along: exactly('axial', 'radial') },
   parallel: { id, line: id, to: id },
   perpendicular: { id, line: id, to: id },

@@ -4,6 +4,7 @@ import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch
 import { solve, withPositions, type Solution, type SizeValues } from '../solver'
 import type { Problem } from '../result'
 import type { Vec } from '../geometry'
+import { lostLinks, withLinks } from './links'
 import type { SketchState } from './state'
 
 interface Remembered {
@@ -37,24 +38,27 @@ function solutionOf(sketch: Sketch, values: SizeValues): Solution {
 }
 
 /**
- * Solves every sketch and stores where its points come to stand. A sketch that cannot be solved
- * keeps the positions it has. Sketches that stand already stay the same objects.
+ * Solves every sketch in order, each with what it follows of those before it, and stores where its
+ * points come to stand. A sketch that cannot be solved keeps the positions it has. Sketches that
+ * stand already stay the same objects.
  */
 export function settle(part: Part): Part {
-  const sketches = part.sketches.map((sketch) => {
+  const sketches: Sketch[] = []
+  for (const stored of part.sketches) {
+    const sketch = withLinks(stored, sketches)
     const values = valuesFor(sketch, part)
     const solution = solutionOf(sketch, values)
-    if (!solution.solved) return sketch
-    const settled = withPositions(sketch, solution.positions)
+    const settled = solution.solved ? withPositions(sketch, solution.positions) : sketch
     solutions.set(settled, { key: keyOf(values), solution })
-    return settled
-  })
+    sketches.push(settled)
+  }
   return sketches.every((s, i) => s === part.sketches[i]) ? part : { ...part, sketches }
 }
 
 /**
- * The part with one sketch's points moved to where a drag holds them. The drag keeps constraints
- * and sizes, so what was known of freedoms still holds and nothing is solved again.
+ * The part with one sketch's points moved to where a drag holds them, and what follows them. The
+ * drag keeps constraints and sizes, so what was known of freedoms still holds and the sketch itself
+ * is not solved again.
  */
 export function withDragged(
   part: Part,
@@ -69,11 +73,16 @@ export function withDragged(
     solutions.set(moved, { key: keyOf(values), solution: { ...before, positions } })
     return moved
   })
-  return { ...part, sketches }
+  const dragged = { ...part, sketches }
+  const followed = sketches.some((s) =>
+    s.constraints.some((c) => c.kind === 'linked' && c.profile === sketchId),
+  )
+  return followed ? settle(dragged) : dragged
 }
 
 /** What one sketch of a part comes to. */
 export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
+  const lost = lostLinks(sketch, part.sketches.slice(0, part.sketches.indexOf(sketch)))
   const values = valuesFor(sketch, part)
   const { problems } = valuesOf(part)
   const sizeProblems = new Map<string, Problem>()
@@ -81,7 +90,8 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
     const problem = problems.get(size.id)
     if (problem) sizeProblems.set(size.id, problem)
   }
-  const key = `${keyOf(values)}|${[...sizeProblems.values()].map((p) => p.message).join()}`
+  const problemKey = [...sizeProblems.values()].map((p) => p.message).join()
+  const key = [keyOf(values), problemKey, lost.join()].join('|')
   const known = states.get(sketch)
   if (known?.key === key) return known.state
   const lines = entityMap(sketch)
@@ -90,6 +100,7 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
     solution: solutionOf(sketch, values),
     profile: profileOf(outlineEdges(sketch), sketch.id),
     sizeProblems,
+    lostLinks: lost,
     measured: new Map(sketch.sizes.map((s) => [s.id, measureSize(s, lines, locate)])),
   }
   states.set(sketch, { key, state })

@@ -8,6 +8,8 @@ export interface SketchState {
   readonly profile: Profile
   /** Problems of the sketch's sizes, by size id. */
   readonly sizeProblems: ReadonlyMap<string, Problem>
+  /** Links to earlier profiles whose source is gone, by constraint id. */
+  readonly lostLinks: readonly string[]
   /** What every size measures where the points stand, by size id, in mm or radians. */
   readonly measured: ReadonlyMap<string, number>
 }

@@ -29,6 +29,7 @@ function allReferences(item: Item): readonly string[] {
     case 'midpoint':
       return [item.point, item.line]
     case 'fixed':
+    case 'linked':
     case 'diameter':
       return [item.point]
     case 'span':
@@ -93,6 +94,8 @@ export function describeItem(sketch: Sketch, item: Item): string {
       return `${name(item.point)} on ${name(item.curve)}`
     case 'fixed':
       return `${name(item.point)} fixed`
+    case 'linked':
+      return `${name(item.point)} on a corner of another profile`
     case 'inLine':
       return `${name(item.a)} in line with ${name(item.b)}, ${item.along === 'axial' ? 'axially' : 'radially'}`
     case 'parallel':

@@ -90,6 +90,21 @@ export interface Fixed extends Identified {
   readonly y: number
 }
 
+/**
+ * A point stands where a point of an earlier profile stands, and follows it. The place, in mm, is the
+ * last one known: it holds when the source is gone.
+ */
+export interface Linked extends Identified {
+  readonly kind: 'linked'
+  readonly point: string
+  /** Id of the earlier profile. */
+  readonly profile: string
+  /** Id of the point there. */
+  readonly source: string
+  readonly x: number
+  readonly y: number
+}
+
 /** Two points stand in line along the axis (at one radius), or square to it (at one place). */
 export interface InLine extends Identified {
   readonly kind: 'inLine'
@@ -153,6 +168,7 @@ export type Constraint =
   | Radial
   | PointOn
   | Fixed
+  | Linked
   | InLine
   | LinePair
   | CurvePair

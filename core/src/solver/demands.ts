@@ -44,6 +44,7 @@ export function readConstraint(setting: Setting, c: Constraint): readonly Demand
       return []
     }
     case 'fixed':
+    case 'linked':
       ties.hold(index(c.point), c, c.id)
       return []
     case 'pointOn': {

@@ -81,6 +81,7 @@ function anchorOf(c: Constraint): string {
     case 'pointOn':
     case 'midpoint':
     case 'fixed':
+    case 'linked':
       return c.point
     case 'repeat':
       return c.points[0] ?? ''

@@ -25,6 +25,7 @@ import { toPlane, toScreen, type Px, type View } from './view'
 /** Kinds of suggestions, each of which can be switched off. */
 export const SUGGESTION_KINDS = {
   points: 'ends and centres',
+  section: 'corners and edges of other profiles',
   middles: 'middles of lines',
   crossings: 'crossings',
   curves: 'on curves and the axis',
@@ -51,7 +52,7 @@ export interface Suggesting {
 
 /** Everything that is suggested from the start. */
 export const USUAL: Suggesting = {
-  kinds: new Set(['points', 'middles', 'crossings', 'curves', 'directions', 'tangents']),
+  kinds: new Set(['points', 'section', 'middles', 'crossings', 'curves', 'directions', 'tangents']),
   grid: { minor: 1, major: 10 },
 }
 
@@ -72,6 +73,8 @@ export interface SnapQuery {
   readonly view: View
   readonly at: Px
   readonly suggesting: Suggesting
+  /** profiles before this one, whose corners and edges can be built on */
+  readonly earlier?: readonly Sketch[]
   /** where the piece starts, if it has begun */
   readonly from?: End | undefined
   /** true while suggestions are refused: the place is then taken as it is */
@@ -92,8 +95,45 @@ export function snapTo(query: SnapQuery): Snap {
   const place = toPlane(query.view, query.at)
   if (query.refuse) return free(place)
   return (
-    onPoint(query) ?? onMiddle(query) ?? onCrossing(query) ?? alongDirection(query, onGrid(query))
+    onPoint(query) ??
+    onCorner(query) ??
+    onMiddle(query) ??
+    onCrossing(query) ??
+    alongDirection(query, onGrid(query))
   )
+}
+
+/** A corner of an earlier profile, which the point will follow. */
+function onCorner({ view, at, from, suggesting, straight, earlier }: SnapQuery): Snap | undefined {
+  if (!suggesting.kinds.has('section')) return undefined
+  for (const sketch of [...(earlier ?? [])].reverse()) {
+    const point = nearestPoint(sketch, view, at, POINT_REACH)
+    if (point === undefined || isGiven(point)) continue
+    const place = locator(sketch)(point)
+    const level = straight !== false && suggesting.kinds.has('directions')
+    return {
+      ...free(place),
+      end: { at: place, link: { profile: sketch.id, item: point } },
+      directions: level ? directionsBetween(from?.at, place, NEAR_DIRECTION / 2) : [],
+      words: [`corner of profile ${sketch.name}`],
+    }
+  }
+  return undefined
+}
+
+/** An edge of an earlier profile, which the point will lie on. */
+function onEdge({ view, suggesting, earlier, from }: SnapQuery, snap: Snap): Snap | undefined {
+  if (!suggesting.kinds.has('section')) return undefined
+  for (const sketch of [...(earlier ?? [])].reverse()) {
+    const met = nearestCurve(sketch, view, toScreen(view, snap.end.at), CURVE_SNAP)
+    const edge = sketch.entities.find((e) => e.id === met)
+    if (!edge || edge.kind === 'circle' || edge.role !== 'outline') continue
+    const onto = ontoCurve(sketch, edge, snap, from)
+    if (!onto) continue
+    const end: End = { at: onto, link: { profile: sketch.id, item: edge.id } }
+    return { ...snap, end, words: [...snap.words, `on an edge of profile ${sketch.name}`] }
+  }
+  return undefined
 }
 
 function onPoint({ sketch, view, at, from, suggesting, straight }: SnapQuery): Snap | undefined {
@@ -226,6 +266,8 @@ function withCurve(query: SnapQuery, snap: Snap): Snap {
       }
     }
   }
+  const edge = onEdge(query, snap)
+  if (edge) return edge
   return suggesting.kinds.has('inLine') ? inLineWithPoint(query, snap) : snap
 }
 

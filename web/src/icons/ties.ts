@@ -16,5 +16,6 @@ export const TIE_ICONS: Readonly<Record<Constraint['kind'], IconName>> = {
   midpoint: 'midpoint',
   tangent: 'tangent',
   concentric: 'concentric',
+  linked: 'link',
   repeat: 'repeat',
 }

@@ -5,6 +5,7 @@ import {
   dropZeroLength,
   faultProblem,
   mergeDoubled,
+  removeItems,
   type Command,
   type ProfileFault,
 } from '@lathica/core'
@@ -70,12 +71,30 @@ function mendsOf(fault: ProfileFault, below: readonly string[]): Mend[] {
   }
 }
 
+/** Points that followed what is gone; they stay where they were until one says otherwise. */
+const lost = computed(() => board.sketchState?.lostLinks ?? [])
+
 function show(ids: readonly string[]): void {
   board.picks = [...ids]
 }
 </script>
 
 <template>
+  <div v-if="lost.length > 0" class="problem" role="alert">
+    <strong>
+      {{ lost.length === 1 ? 'A point follows a corner' : `${lost.length} points follow corners` }}
+      of another profile that {{ lost.length === 1 ? 'is' : 'are' }} gone.
+    </strong>
+    What followed stays where it was.
+    <button type="button" class="plain" @click="show(lost)">Show</button>
+    <button
+      type="button"
+      class="plain mend"
+      @click="parts.run(removeItems(board.sketch.id, [...lost]))"
+    >
+      Let go of it
+    </button>
+  </div>
   <div
     v-for="{ fault, problem, mends } in faults"
     :key="problem.message"

@@ -4,8 +4,14 @@ import type { Board, Overlay, PointerAt } from './tool'
 
 /** Where the pointer would put a point, with what is suggested there. */
 export function snapAt(board: Board, at: PointerAt, from?: End, straight = true): Snap {
+  const sketch = board.sketch()
+  const { sketches } = board.part()
   return snapTo({
-    sketch: board.sketch(),
+    sketch,
+    earlier: sketches.slice(
+      0,
+      sketches.findIndex((s) => s.id === sketch.id),
+    ),
     view: board.view(),
     at: at.px,
     suggesting: board.suggesting(),
@@ -28,7 +34,8 @@ export function stillThere(sketch: Sketch, ends: readonly End[]): readonly End[]
   // An undone first line takes its start point with it; the place stays as a fresh start.
   const [first] = ends
   if (kept.length === 0 && first) {
-    return [{ at: first.at, ...(first.on === undefined ? {} : { on: first.on }) }]
+    const { at, on, link } = first
+    return [{ at, ...(on ? { on } : {}), ...(link ? { link } : {}) }]
   }
   return kept.map((e) => (e.point === undefined ? e : { ...e, at: locate(e.point) }))
 }

@@ -1,0 +1,113 @@
+import {
+  ORIGIN_ID,
+  entityMap,
+  locator,
+  pointsOf,
+  withIds,
+  type Constraint,
+  type Entity,
+  type Sketch,
+} from '../sketch'
+import type { Vec } from '../geometry'
+import type { Part } from '../part'
+
+/** Where a new point goes: a free place, or onto something that is there. */
+export interface End {
+  readonly at: Vec
+  /** A point to share, the datum point included. */
+  readonly point?: string
+  /** A curve to lie on, the axis included, or two whose crossing it is. */
+  readonly on?: readonly string[]
+  /** A line whose middle it is. */
+  readonly middle?: string
+  /** A point of an earlier profile to follow, or a line or arc of one to lie on. */
+  readonly link?: Link
+}
+
+/** Something of an earlier profile. */
+export interface Link {
+  /** Id of the profile. */
+  readonly profile: string
+  /** Id of a point, line or arc there. */
+  readonly item: string
+}
+
+type WithoutId<C> = C extends Constraint ? Omit<C, 'id'> : never
+/** A constraint before it has an id. */
+export type NewConstraint = WithoutId<Constraint>
+
+/** An end with its point in the sketch, and the constraints that put it where it is. */
+export interface PlacedEnd {
+  readonly id: string
+  readonly sketch: Sketch
+  readonly ties: readonly NewConstraint[]
+}
+
+/** Shares the end's point, or adds one; a link follows a point of another profile or lies on an edge. */
+export function placeEnd(part: Part, sketch: Sketch, end: End): PlacedEnd {
+  if (end.link) return placeLinked(part, sketch, end, end.link)
+  if (end.point !== undefined && sketch.points.some((p) => p.id === end.point)) {
+    return { id: end.point, sketch, ties: [] }
+  }
+  const [id, grown] = takeId(sketch, 'p')
+  const placed = { ...grown, points: [...grown.points, { id, x: end.at.x, y: end.at.y }] }
+  const ties: NewConstraint[] = (end.on ?? []).map((curve) => ({
+    kind: 'pointOn',
+    point: id,
+    curve,
+  }))
+  if (end.point === ORIGIN_ID) ties.push({ kind: 'coincident', a: id, b: ORIGIN_ID })
+  if (end.middle !== undefined) ties.push({ kind: 'midpoint', point: id, line: end.middle })
+  return { id, sketch: placed, ties }
+}
+
+/** A place on another profile; where that has gone meanwhile, a free place. */
+function placeLinked(part: Part, sketch: Sketch, end: End, { profile, item }: Link): PlacedEnd {
+  const source = part.sketches.find((s) => s.id === profile)
+  const { link: _, ...free } = end
+  if (!source) return placeEnd(part, sketch, free)
+  if (source.points.some((p) => p.id === item)) return follow(sketch, source, item)
+  const edge = entityMap(source).get(item)
+  if (!edge || edge.kind === 'circle') return placeEnd(part, sketch, free)
+  const { id: curve, sketch: grown, ties } = followEdge(sketch, source, edge)
+  const placed = placeEnd(part, grown, { ...free, on: [...(free.on ?? []), curve] })
+  return { ...placed, ties: [...ties, ...placed.ties] }
+}
+
+/** A point that follows one of another profile: the one that does so already, or a new one. */
+function follow(sketch: Sketch, source: Sketch, point: string): PlacedEnd {
+  const known = sketch.constraints.find(
+    (c) => c.kind === 'linked' && c.profile === source.id && c.source === point,
+  )
+  if (known?.kind === 'linked') return { id: known.point, sketch, ties: [] }
+  const { x, y } = locator(source)(point)
+  const [id, grown] = takeId(sketch, 'p')
+  const tie: NewConstraint = { kind: 'linked', point: id, profile: source.id, source: point, x, y }
+  return { id, sketch: { ...grown, points: [...grown.points, { id, x, y }] }, ties: [tie] }
+}
+
+/** A construction line or arc that follows an edge of another profile. */
+function followEdge(sketch: Sketch, source: Sketch, edge: Entity): PlacedEnd {
+  const ids = new Map<string, string>()
+  const ties: NewConstraint[] = []
+  let here = sketch
+  for (const point of pointsOf(edge)) {
+    const placed = follow(here, source, point)
+    here = placed.sketch
+    ties.push(...placed.ties)
+    ids.set(point, placed.id)
+  }
+  const copy = withIds(edge, (id) => ids.get(id) ?? id)
+  const same = here.entities.find(
+    (e) => e.kind === copy.kind && pointsOf(e).join() === pointsOf(copy).join(),
+  )
+  if (same) return { id: same.id, sketch: here, ties }
+  const [id, grown] = takeId(here, edge.kind[0] ?? 'e')
+  const drawn: Entity = { ...copy, id, role: 'construction' }
+  return { id, sketch: { ...grown, entities: [...grown.entities, drawn] }, ties }
+}
+
+/** An id not used before, and the sketch that remembers it is taken. */
+export function takeId(sketch: Sketch, prefix: string): readonly [string, Sketch] {
+  return [`${prefix}${sketch.nextId}`, { ...sketch, nextId: sketch.nextId + 1 }]
+}
