@@ -34,7 +34,7 @@ export {
 } from './copies'
 export { mirrorItems } from './mirror'
 export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './repeat'
-export { cutAtAxis, extend, split, trim } from './modify'
+export { cutAtAxis, extend, split, trim, trimmedStretch } from './modify'
 export { chamferCorner, filletCorner, isCorner } from './corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './heal'
 export { chainOf, offsetChain } from './offset'

@@ -94,6 +94,24 @@ function pointFor(
   }
 }
 
+/** The stretch that a trim at a place would cut away; undefined when it would be refused. */
+export function trimmedStretch(sketch: Sketch, id: string, place: Vec): Piece | undefined {
+  const entity = sketch.entities.find((e) => e.id === id)
+  if (!entity) return undefined
+  const piece = pieceOf(entity, locator(sketch))
+  const { t } = nearestOn(piece, place)
+  const all = crossingsOf(sketch, piece, id).filter((c) => c.t > 1e-9 && c.t < 1 - 1e-9)
+  const [before, behind] = [all.filter((c) => c.t < t).at(-1), all.find((c) => c.t > t)]
+  if (piece.kind === 'line') return line(before?.at ?? piece.from, behind?.at ?? piece.to)
+  if (entity.kind !== 'circle') {
+    const ends = [before?.at ?? piece.from, behind?.at ?? piece.to] as const
+    return arc(...ends, piece.centre, piece.counterClockwise)
+  }
+  const [from, to] = [before ?? all.at(-1), behind ?? all[0]]
+  if (!from || !to) return piece
+  return from === to ? undefined : arc(from.at, to.at, piece.centre, piece.counterClockwise)
+}
+
 /** Cuts away the stretch of a curve under a place, as far as what crosses it on either side. */
 export function trim(sketchId: string, id: string, place: Vec): Command {
   return entityCommand('trim', sketchId, id, (sketch, entity) => {

@@ -4,6 +4,7 @@ import { measureOf, sizeProblem, valuesOf, type Part } from '../part'
 import { entityMap, locator, measureSize, type Size, type Sketch } from '../sketch'
 import { nameItems } from '../route'
 import { unitScale } from '../units'
+import type { Vec } from '../geometry'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from './command'
 import { takeId } from './ends'
@@ -12,8 +13,9 @@ import { freeName, measureOffer, named, type SizeOffer } from './offers'
 /**
  * Adds a size. The first size of a profile scales the whole in proportion, so that a rough drawing
  * keeps its shape. A size that cannot hold, or says what others say, is refused with their names.
+ * @param label where the label goes, in mm from the middle of what is measured; laid out when left out
  */
-export function addSize(sketchId: string, offer: SizeOffer, formula: string): Command {
+export function addSize(sketchId: string, offer: SizeOffer, formula: string, label?: Vec): Command {
   return {
     label: 'add size',
     run: (part) => {
@@ -22,7 +24,8 @@ export function addSize(sketchId: string, offer: SizeOffer, formula: string): Co
       const value = checkFormula(part, offer, formula)
       if (!value.ok) return value
       const [id, grown] = takeId(sketch, 's')
-      const size = named(offer, id, freeName(part, offer.kind), formula)
+      const bare = named(offer, id, freeName(part, offer.kind), formula)
+      const size = label ? { ...bare, label } : bare
       const scaled = scaledToFirst(grown, offer, value.value)
       const next = withSketch(part, { ...scaled, sizes: [...scaled.sizes, size] })
       const against = disagreementWith(next, sketchId, [id])

@@ -112,7 +112,7 @@ function commit(): boolean {
   const first = !board.sketch.sizes.some((s) => !s.reference && s.kind !== 'angle')
   const result = parts.attempt(
     field.kind === 'new'
-      ? addSize(board.sketch.id, field.offer, text.value)
+      ? addSize(board.sketch.id, field.offer, text.value, field.label)
       : changeSize(board.sketch.id, field.id, text.value),
   )
   if (!result.ok) {
@@ -212,7 +212,7 @@ function onLeave(event: FocusEvent): void {
         :aria-invalid="problem !== undefined"
         :aria-describedby="problem ? 'size-problem' : undefined"
         @keydown.tab="onTab"
-        @keydown.shift.enter.prevent.stop="scaleWhole"
+        @keydown.enter.shift.exact.prevent.stop="scaleWhole"
         @keydown.esc.stop.prevent="board.escape()"
         @keydown.stop
       />

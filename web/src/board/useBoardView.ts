@@ -43,8 +43,10 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     const { sketch, toolState, field } = board
     const offer =
       field?.kind === 'new' ? field.offer : (toolState?.overlay?.offer ?? board.proposed)
+    const label = field?.kind === 'new' ? field.label : toolState?.overlay?.label
+    const place = label ? { label } : {}
     const pending = offer
-      ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false }]
+      ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false, ...place }]
       : []
     const entities = entityMap(sketch)
     const locate = locator(sketch)

@@ -49,7 +49,7 @@ export interface Board {
 
 /** What a value field on the drawing is for. */
 export type FieldTarget =
-  | { readonly kind: 'new'; readonly offer: SizeOffer }
+  | { readonly kind: 'new'; readonly offer: SizeOffer; readonly label?: Vec }
   | { readonly kind: 'size'; readonly id: string }
 
 /** What a tool's state draws over the part. */
@@ -68,6 +68,8 @@ export interface Overlay {
   readonly touching?: boolean
   /** A size that would be put on. */
   readonly offer?: SizeOffer
+  /** Where its label would stay, in mm from the middle of what is measured. */
+  readonly label?: Vec
 }
 
 /** One value that can be typed while a tool is at work. */

@@ -1,4 +1,16 @@
-import { extend, locator, pieceOf, split, trim, type Command, type Vec } from '@lathica/core'
+import {
+  extend,
+  locator,
+  pieceOf,
+  split,
+  trim,
+  trimmedStretch,
+  type Command,
+  type Entity,
+  type Piece,
+  type Sketch,
+  type Vec,
+} from '@lathica/core'
 import { nearestCurve } from '../../pick'
 import { toPlane } from '../../view'
 import type { Board, PointerAt, ToolState } from '../tool'
@@ -30,6 +42,18 @@ const CUTS: Readonly<Record<'trim' | 'extend' | 'split', Cut>> = {
 
 const REACH = 9
 
+/** What of a curve is concerned: the stretch that goes, or the whole of it. */
+function stretchOf(
+  sketch: Sketch,
+  kind: keyof typeof CUTS,
+  entity: Entity,
+  place: Vec,
+): readonly Piece[] {
+  if (kind !== 'trim') return [pieceOf(entity, locator(sketch))]
+  const stretch = trimmedStretch(sketch, entity.id, place)
+  return stretch ? [stretch] : []
+}
+
 export function cutting(board: Board, kind: keyof typeof CUTS, at?: PointerAt): ToolState {
   const { hint, word, command } = CUTS[kind]
   const id = at && nearestCurve(board.sketch(), board.view(), at.px, REACH)
@@ -39,7 +63,7 @@ export function cutting(board: Board, kind: keyof typeof CUTS, at?: PointerAt): 
     hint,
     cursor: 'crosshair',
     ...(entity && place
-      ? { overlay: { words: [word], rubber: [pieceOf(entity, locator(board.sketch()))] } }
+      ? { overlay: { words: [word], rubber: stretchOf(board.sketch(), kind, entity, place) } }
       : {}),
     move(next) {
       board.setHover(nearestCurve(board.sketch(), board.view(), next.px, REACH))

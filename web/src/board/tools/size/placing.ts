@@ -15,9 +15,10 @@ import {
   type Vec,
 } from '@lathica/core'
 import { pickAt } from '../../pick'
+import { anchorOf } from '../../sizes/measured'
 import { SIZE_WORDS } from '../../sizes/words'
 import { toPlane } from '../../view'
-import type { Board, PointerAt, ToolState } from '../tool'
+import type { Board, Overlay, PointerAt, ToolState } from '../tool'
 
 /** Begins with what is picked, if that can be sized. */
 export function beginSize(board: Board): ToolState {
@@ -56,7 +57,7 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
   return {
     hint: hintFor(offers, offer),
     cursor: 'crosshair',
-    ...(offer ? { overlay: { offer, words: [nameOf(offer)] } } : {}),
+    ...(offer ? { overlay: overlayOf(board, offer, at) } : {}),
     move(next) {
       board.setHover(pickAt(sketch, board.view(), next.px))
       return placing(board, picks, next, turn)
@@ -73,7 +74,12 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
       const chosen = chooseOffer(board, offers, here, turn)
       if (!chosen) return placing(board, picks, here, turn)
       const there = sameSize(sketch, chosen)
-      board.openField(there ? { kind: 'size', id: there.id } : { kind: 'new', offer: chosen })
+      const label = labelFor(board, chosen, here)
+      board.openField(
+        there
+          ? { kind: 'size', id: there.id }
+          : { kind: 'new', offer: chosen, ...(label ? { label } : {}) },
+      )
       board.setPicks([])
       return choosing(board)
     },
@@ -84,6 +90,20 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
     },
     refresh: () => choosing(board),
   }
+}
+
+function overlayOf(board: Board, offer: SizeOffer, at: PointerAt | undefined): Overlay {
+  const label = at && labelFor(board, offer, at)
+  return { offer, words: [nameOf(offer)], ...(label ? { label } : {}) }
+}
+
+/** An angle stays in the sector where its label was put; other sizes find their own place. */
+function labelFor(board: Board, offer: SizeOffer, at: PointerAt): Vec | undefined {
+  if (offer.kind !== 'angle') return undefined
+  const sketch = board.sketch()
+  const size = { ...offer, id: '', name: '', formula: '', reference: false }
+  const anchor = anchorOf(size, entityMap(sketch), locator(sketch))
+  return subtract(toPlane(board.view(), at.px), anchor)
 }
 
 /** Another of the fitting sizes for every Tab, from the one that the label's place tells. */
