@@ -1,7 +1,7 @@
 /** Takes the pictures of `docs/screenshots` from the demo data, at 1280 × 800. */
 import { chromium, type Page } from '@playwright/test'
 import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
-import { Workshop } from '../e2e/support/board'
+import { Workshop, press } from '../e2e/support/board'
 import { serveDemo } from './support/serve'
 
 const FOLDER = 'docs/screenshots'
@@ -37,6 +37,7 @@ try {
     await shop.label('⌀35').hover()
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
+  await take('model-drum', (shop) => shop.openPart('Cord drum'))
   await take('model-flask', (shop) => shop.openPart('Ink flask'))
   await take('model-dark', (shop) => shop.openPart('Spindle'), 'dark')
   await take('dispatch', async (shop, page) => {
@@ -69,12 +70,45 @@ try {
       [10, 12],
     ])
     await page.keyboard.press('Escape')
-    await page.keyboard.press('r')
-    await page.keyboard.press('2')
+    await shop.revolve()
+    await page.keyboard.press('3')
     await shop.click(33, 25)
     await page.keyboard.down('Shift')
     await shop.click(82, 25.5)
     await page.keyboard.up('Shift')
+  })
+  await take('repeat', async (shop, page) => {
+    await shop.newPart('Winding wheel')
+    await shop.chain([
+      [0, 0],
+      [0, 20],
+      [4, 20],
+    ])
+    await page.keyboard.down('Shift')
+    await shop.click(12, 27)
+    await page.keyboard.up('Shift')
+    await shop.click(12, 20)
+    await press(page, 'Escape', 'Escape', 'q')
+    await shop.click(8, 23.5)
+    await shop.clickWith('Shift', 12, 23.5)
+    await press(page, '2', 't')
+    await page.keyboard.type('5')
+  })
+  await take('missing', async (shop, page) => {
+    await shop.newPart('Bearing housing')
+    await shop.chain([
+      [0, 14],
+      [0, 34],
+      [30, 34],
+      [42, 24],
+      [70, 24],
+      [70, 14],
+      [0, 14],
+    ])
+    await shop.size([15, 34], [15, 40], '36')
+    await press(page, 'Escape', 'Escape', 'q')
+    await shop.card.getByRole('button', { name: 'What is missing?' }).click()
+    await shop.card.getByRole('listitem').first().hover()
   })
   await take('refusal', async (shop, page) => {
     await shop.openPart('Spindle')
