@@ -77,7 +77,7 @@ function middlePlane(part: Part, x: number, reach: number): Part {
 function lineSheave(): Part {
   const start = createPart({ name: 'Line sheave', material: material('brass-cuzn39pb3') })
   const named = run(start, setValue({ name: 'bore', measure: 'length', formula: '35' }))
-  const planed = middlePlane(named, 12.5, 66)
+  const planed = middlePlane(named, 12.5, 59)
   const [middle = ''] = drawn(planed, 0)
   const { id } = profile(planed)
   const quarter = drawStrokes(planed, { at: { x: 12.5, y: 18 }, on: [middle] }, [
@@ -97,9 +97,12 @@ function lineSheave(): Part {
     },
   ])
   const corner = lineOf(profile(quarter), drawn(quarter, 1)[0])?.to ?? ''
+  const top = lineOf(profile(quarter), middle)?.to ?? ''
+  const rim = lineOf(profile(quarter), drawn(quarter, 5)[0])?.from ?? ''
   const placed = run(
     quarter,
     constrain(id, 'inLine', [corner, ORIGIN_ID]),
+    constrain(id, 'inLine', [top, rim]),
     mirrorItems(id, drawn(quarter, 1, 2, 3, 4, 5, 6, 7), middle),
   )
   return sizeAndTurn(placed, [
@@ -111,7 +114,6 @@ function lineSheave(): Part {
     ['span', 3, 0, '26'],
     ['span', 5, 0, '14'],
     ['span', 7, 0, '8'],
-    ['⌀', 1, 'dia1 + 12'],
   ])
 }
 

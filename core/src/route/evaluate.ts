@@ -26,10 +26,13 @@ export function evaluate(part: Part): PartState {
       return { stepId: step.id, status: 'failed', problem: result.problem, massChange: 0 }
     const body = step.kind === 'revolve' ? step.body : ''
     sections.set(body, result.value)
+    const made = bodyStateOf(part, body, result.value)
     return {
       stepId: step.id,
       status: 'done',
-      massChange: bodyStateOf(part, body, result.value).mass,
+      get massChange() {
+        return made.mass
+      },
     }
   })
   const bodies = part.bodies.map((b) =>
@@ -105,10 +108,19 @@ function renamed(section: Section, step: string): Section {
 
 const solids = new WeakMap<Section, ReturnType<typeof solidProperties>>()
 
+/** The integrals are taken when they are first asked for: a drag is painted before it is weighed. */
 function bodyStateOf(part: Part, bodyId: string, section: Section): BodyState {
-  if (!solids.has(section)) solids.set(section, solidProperties(section))
-  const solid = solids.get(section)
   const body = part.bodies.find((b) => b.id === bodyId)
   const density = part.materials.find((m) => m.id === body?.material)?.density ?? 0
-  return { bodyId, section, solid, mass: (solid?.volume ?? 0) * density }
+  return {
+    bodyId,
+    section,
+    get solid() {
+      if (!solids.has(section)) solids.set(section, solidProperties(section))
+      return solids.get(section)
+    },
+    get mass() {
+      return (this.solid?.volume ?? 0) * density
+    },
+  }
 }

@@ -3,6 +3,7 @@ import { describeItem, entityMap, locator, perform, placeLabels } from '@lathica
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { LABEL_HEIGHT } from './sizes/frame'
 import { anchorOf, type SizeDrawing } from './sizes/layout'
 import { toPlane } from './view'
 
@@ -47,6 +48,15 @@ watch(
   },
   { immediate: true },
 )
+
+/**
+ * Where a label stands. Its width is known, so it needs no transform to be centred, and the page can
+ * paint all labels as one.
+ */
+function styleOf({ label, width }: SizeDrawing): string {
+  const [wide, high] = [width - 4, LABEL_HEIGHT]
+  return `left:${label.x - wide / 2}px;top:${label.y - high / 2}px;width:${wide}px`
+}
 
 function open(id: string, event: MouseEvent): void {
   if (id === 'pending' || dragged) return
@@ -132,7 +142,7 @@ function press(id: string, event: PointerEvent): void {
       formula: told.get(d.id)?.isFormula,
       upright: d.upright,
     }"
-    :style="`left:${d.label.x}px;top:${d.label.y}px;min-width:${d.width - 6}px`"
+    :style="styleOf(d)"
     :aria-label="told.get(d.id)?.said ?? d.text"
     :title="told.get(d.id)?.said"
     :tabindex="d.id === 'pending' ? -1 : 0"
@@ -148,9 +158,8 @@ function press(id: string, event: PointerEvent): void {
 <style scoped>
 .size {
   position: absolute;
-  transform: translate(-50%, -50%);
   height: 18px;
-  padding: 0 3px;
+  padding: 0;
   border: 1px solid transparent;
   border-radius: 3px;
   background: var(--paper);
@@ -162,7 +171,7 @@ function press(id: string, event: PointerEvent): void {
 }
 
 .upright {
-  transform: translate(-50%, -50%) rotate(-90deg);
+  transform: rotate(-90deg);
 }
 
 .size:hover,

@@ -76,7 +76,7 @@ export function useBoardPaint(
   const paint = (): void => {
     frame = 0
     const element = canvas.value
-    const ctx = element?.getContext('2d')
+    const ctx = element?.getContext('2d', { alpha: false })
     if (!element || !ctx || !scene.value) return
     const ratio = window.devicePixelRatio || 1
     const [w, h] = [Math.round(width.value * ratio), Math.round(height.value * ratio)]

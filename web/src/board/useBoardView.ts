@@ -12,7 +12,8 @@ const PENDING = 'pending'
 /** Sizes of what is smaller than this on the pane say nothing there, in pixels. */
 const LEAST_SEEN = 2.5
 const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
-const LEAST: Margins = { axial: 36, outer: 30, mirror: 30 }
+/** Outside the part there is always room for one more row of sizes. */
+const LEAST: Margins = { axial: 36, outer: 52, mirror: 30 }
 
 /** The board's view of the part: its size on the page, its fit, and where the sizes stand. */
 export function useBoardView(element: Ref<HTMLElement | null>): {

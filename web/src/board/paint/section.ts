@@ -91,17 +91,38 @@ function paintShoulders(
 
 /** 45° hatch (ISO 128-3), moving with the part so that it does not swim while one pans. */
 function paintHatch(ctx: CanvasRenderingContext2D, path: Path2D, scene: Scene): void {
-  const { view, width, height, colours } = scene
-  ctx.save()
-  ctx.clip(path, 'evenodd')
-  ctx.beginPath()
-  const shift = (((view.origin.x + view.origin.y) % HATCH_PITCH) + HATCH_PITCH) % HATCH_PITCH
-  for (let k = shift - HATCH_PITCH; k <= width + height; k += HATCH_PITCH) {
-    ctx.moveTo(k, 0)
-    ctx.lineTo(k - height, height)
+  const { origin } = scene.view
+  const pattern = hatchPattern(ctx, scene.colours.hatch)
+  if (!pattern) return
+  const ratio = ctx.getTransform().a
+  pattern.setTransform(new DOMMatrix([1 / ratio, 0, 0, 1 / ratio, origin.x, origin.y]))
+  ctx.fillStyle = pattern
+  ctx.fill(path, 'evenodd')
+}
+
+const patterns = new Map<string, CanvasPattern | null>()
+
+/** One pitch of the hatch as a tile, which fills an area in one stroke of the brush. */
+function hatchPattern(ctx: CanvasRenderingContext2D, colour: string): CanvasPattern | null {
+  const ratio = ctx.getTransform().a
+  const key = `${colour} ${ratio}`
+  const known = patterns.get(key)
+  if (known !== undefined) return known
+  const side = Math.max(1, Math.round(HATCH_PITCH * ratio))
+  const tile = document.createElement('canvas')
+  tile.width = side
+  tile.height = side
+  const brush = tile.getContext('2d')
+  if (!brush) return null
+  brush.strokeStyle = colour
+  brush.lineWidth = 0.9 * ratio
+  // The line and its neighbours, so that the tile's corners are whole.
+  for (const shift of [-side, 0, side]) {
+    brush.moveTo(shift - side, 2 * side)
+    brush.lineTo(shift + 2 * side, -side)
   }
-  ctx.strokeStyle = colours.hatch
-  ctx.lineWidth = 0.9
-  ctx.stroke()
-  ctx.restore()
+  brush.stroke()
+  const made = ctx.createPattern(tile, 'repeat')
+  patterns.set(key, made)
+  return made
 }

@@ -6,6 +6,7 @@ import {
   pointsOf,
   type Entity,
   type Piece,
+  type Sketch,
 } from '@lathica/core'
 import { toScreen, type Px } from '../view'
 import type { Scene } from './scene'
@@ -51,102 +52,136 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const { sketch } = scene
   if (!sketch) return
   const locate = locator(sketch)
-  const paths = new Map(
-    sketch.entities.map((e) => [e.id, pathOf(pieceOf(e, locate), scene)] as const),
-  )
-  for (const [id, path] of paths) {
-    if (scene.picks.has(id) || scene.hover === id) haloAlong(ctx, scene, path.line)
-  }
+  const batches = new Map<string, StrokeBatch>()
   for (const e of sketch.entities) {
-    const path = paths.get(e.id)
-    if (path) paintCurve(ctx, scene, e, path)
+    const points = chordsOf(pieceOf(e, locate), scene)
+    if (scene.picks.has(e.id) || scene.hover === e.id) {
+      const path = new Path2D()
+      addChords(path, points)
+      haloAlong(ctx, scene, path)
+    }
+    const batch = batchFor(batches, styleOf(scene, e))
+    addChords(batch.path, points)
+    if (scene.troubled.has(e.id)) batch.troubled.push(points)
   }
-  const middles = new Set(sketch.entities.flatMap((e) => (e.kind === 'line' ? [] : [e.centre])))
-  const rims = new Set(sketch.entities.flatMap((e) => (e.kind === 'circle' ? [e.rim] : [])))
-  for (const p of sketch.points) {
-    if (rims.has(p.id) && !scene.picks.has(p.id) && scene.hover !== p.id) continue
-    paintPoint(ctx, scene, p.id, toScreen(scene.view, p), middles.has(p.id))
+  ctx.lineCap = 'round'
+  ctx.lineJoin = 'round'
+  for (const { style, path, troubled } of batches.values()) {
+    ctx.strokeStyle = style.tone
+    ctx.lineWidth = style.width
+    ctx.setLineDash(style.dash)
+    ctx.stroke(path)
+    ctx.setLineDash([])
+    for (const points of troubled) sawTooth(ctx, points, style.tone)
   }
+  paintPoints(ctx, scene, sketch)
 }
 
-interface CurvePath {
-  readonly line: Path2D
-  readonly points: readonly Px[]
+/** How a curve is drawn: what alike curves have in common, so that they are one stroke of the brush. */
+interface StrokeStyle {
+  readonly tone: string
+  readonly width: number
+  readonly dash: number[]
 }
 
-function pathOf(piece: Piece, { view }: Scene): CurvePath {
-  const points = pointsAlong(piece, CHORD_PX / view.scale).map((p) => toScreen(view, p))
-  const line = new Path2D()
-  points.forEach(({ x, y }, i) => {
-    if (i === 0) line.moveTo(x, y)
-    else line.lineTo(x, y)
-  })
-  return { line, points }
+interface StrokeBatch {
+  readonly style: StrokeStyle
+  readonly path: Path2D
+  readonly troubled: (readonly Px[])[]
 }
 
-function paintCurve(
-  ctx: CanvasRenderingContext2D,
-  scene: Scene,
-  entity: Entity,
-  { line, points }: CurvePath,
-): void {
+const SOLID: number[] = []
+
+function styleOf(scene: Scene, entity: Entity): StrokeStyle {
   const { colours } = scene
   const troubled = scene.troubled.has(entity.id)
   const inked = pointsOf(entity).every((p) => isStill(scene, p))
   const tone = troubled ? colours.conflict : inked ? colours.ink : colours.pencil
-  ctx.strokeStyle = tone
-  ctx.lineCap = 'round'
-  ctx.lineJoin = 'round'
-  if (entity.role === 'outline') {
-    ctx.lineWidth = inked || troubled ? 2.4 : 1.2
-    ctx.stroke(line)
-  } else {
-    ctx.setLineDash(entity.role === 'centre' ? CHAIN : LONG_DASH)
-    ctx.lineWidth = inked ? 1.2 : 0.9
-    ctx.stroke(line)
-    ctx.setLineDash([])
-  }
-  if (troubled) sawTooth(ctx, points, colours.conflict)
+  if (entity.role === 'outline') return { tone, width: inked || troubled ? 2.4 : 1.2, dash: SOLID }
+  const dash = entity.role === 'centre' ? CHAIN : LONG_DASH
+  return { tone, width: inked ? 1.2 : 0.9, dash }
 }
 
-/** Ends are rings or dots; centres are small crosses. */
-function paintPoint(
-  ctx: CanvasRenderingContext2D,
-  scene: Scene,
-  id: string,
-  at: Px,
-  isCentre: boolean,
-): void {
-  const { colours } = scene
-  const marked = scene.picks.has(id) || scene.hover === id
-  if (marked) {
-    ctx.beginPath()
-    ctx.arc(at.x, at.y, 8, 0, 2 * Math.PI)
-    ctx.fillStyle = colours.halo
-    ctx.globalAlpha = scene.picks.has(id) ? 0.55 : 0.35
-    ctx.fill()
-    ctx.globalAlpha = 1
+function batchFor(batches: Map<string, StrokeBatch>, style: StrokeStyle): StrokeBatch {
+  const key = `${style.tone} ${style.width} ${style.dash.join()}`
+  const known = batches.get(key)
+  if (known) return known
+  const batch = { style, path: new Path2D(), troubled: [] }
+  batches.set(key, batch)
+  return batch
+}
+
+function chordsOf(piece: Piece, { view }: Scene): readonly Px[] {
+  return pointsAlong(piece, CHORD_PX / view.scale).map((p) => toScreen(view, p))
+}
+
+function addChords(path: Path2D, points: readonly Px[]): void {
+  points.forEach(({ x, y }, i) => {
+    if (i === 0) path.moveTo(x, y)
+    else path.lineTo(x, y)
+  })
+}
+
+/** Ends are rings or dots; centres are small crosses; rims of circles show only when looked at. */
+function paintPoints(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch): void {
+  const { colours, view } = scene
+  const middles = new Set(sketch.entities.flatMap((e) => (e.kind === 'line' ? [] : [e.centre])))
+  const rims = new Set(sketch.entities.flatMap((e) => (e.kind === 'circle' ? [e.rim] : [])))
+  const [dots, rings, troubledRings] = [new Path2D(), new Path2D(), new Path2D()]
+  const [stillCrosses, looseCrosses] = [new Path2D(), new Path2D()]
+  for (const p of sketch.points) {
+    const marked = scene.picks.has(p.id) || scene.hover === p.id
+    if (rims.has(p.id) && !marked) continue
+    const at = toScreen(view, p)
+    if (marked) pointHalo(ctx, scene, at, scene.picks.has(p.id))
+    const still = isStill(scene, p.id)
+    if (middles.has(p.id)) addCross(still ? stillCrosses : looseCrosses, at)
+    else if (still) addDot(dots, at, 3)
+    else addDot(scene.troubled.has(p.id) ? troubledRings : rings, at, 3.4)
   }
-  const still = isStill(scene, id)
-  if (isCentre) {
-    ctx.beginPath()
-    ctx.moveTo(at.x - 4, at.y)
-    ctx.lineTo(at.x + 4, at.y)
-    ctx.moveTo(at.x, at.y - 4)
-    ctx.lineTo(at.x, at.y + 4)
-    ctx.strokeStyle = still ? colours.ink : colours.pencil
-    ctx.lineWidth = 1
-    ctx.stroke()
-    return
-  }
-  ctx.beginPath()
-  ctx.arc(at.x, at.y, still ? 3 : 3.4, 0, 2 * Math.PI)
-  ctx.fillStyle = still ? colours.ink : colours.paper
-  ctx.fill()
-  if (still) return
-  ctx.strokeStyle = scene.troubled.has(id) ? colours.conflict : colours.pencil
+  ctx.fillStyle = colours.ink
+  ctx.fill(dots)
+  ctx.fillStyle = colours.paper
   ctx.lineWidth = 1.4
-  ctx.stroke()
+  for (const [path, tone] of [
+    [rings, colours.pencil],
+    [troubledRings, colours.conflict],
+  ] as const) {
+    ctx.fill(path)
+    ctx.strokeStyle = tone
+    ctx.stroke(path)
+  }
+  ctx.lineWidth = 1
+  ctx.strokeStyle = colours.ink
+  ctx.stroke(stillCrosses)
+  ctx.strokeStyle = colours.pencil
+  ctx.stroke(looseCrosses)
+}
+
+function pointHalo(
+  ctx: CanvasRenderingContext2D,
+  { colours }: Scene,
+  at: Px,
+  picked: boolean,
+): void {
+  ctx.beginPath()
+  ctx.arc(at.x, at.y, 8, 0, 2 * Math.PI)
+  ctx.fillStyle = colours.halo
+  ctx.globalAlpha = picked ? 0.55 : 0.35
+  ctx.fill()
+  ctx.globalAlpha = 1
+}
+
+function addDot(path: Path2D, at: Px, radius: number): void {
+  path.moveTo(at.x + radius, at.y)
+  path.arc(at.x, at.y, radius, 0, 2 * Math.PI)
+}
+
+function addCross(path: Path2D, at: Px): void {
+  path.moveTo(at.x - 4, at.y)
+  path.lineTo(at.x + 4, at.y)
+  path.moveTo(at.x, at.y - 4)
+  path.lineTo(at.x, at.y + 4)
 }
 
 function isStill(scene: Scene, pointId: string): boolean {
@@ -176,7 +211,9 @@ export function paintOverlay(ctx: CanvasRenderingContext2D, scene: Scene): void 
     ctx.strokeStyle = colours.pencil
     ctx.lineWidth = 1.4
     ctx.lineCap = 'round'
-    ctx.stroke(pathOf(piece, scene).line)
+    const path = new Path2D()
+    addChords(path, chordsOf(piece, scene))
+    ctx.stroke(path)
   }
   if (overlay.guides && overlay.guides.length > 0) {
     ctx.setLineDash([2, 4])

@@ -69,13 +69,14 @@ const MOST_BESIDE = 2
 /**
  * Labels stand in a row beyond the mirror image. Those for which the row has no room, as on discs,
  * are measured outside the part instead, beside the end they are nearer to. Where many lands follow
- * closely, labels stand upright beyond the mirror image, on leaders that find each its room.
+ * closely along a part with room for all, labels stand upright beyond the mirror image on leaders.
  */
 export function stackAcross(setting: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
   const { frame, ends } = setting
   const moved = apart(items).sort((x, y) => x.a - y.a)
   const { inside, outside } = rowOf(moved, (item) => frame.extent(labelWidth(item.text)).along)
-  if (frame.upright && outside.length > MOST_BESIDE) {
+  const roomy = moved.length * LABEL_HEIGHT <= ends[1] - ends[0]
+  if (frame.upright && roomy && outside.length > MOST_BESIDE) {
     const places = spread(moved.map((item) => item.a))
     return moved.map((item, i) => standingDrawing(setting, item, places[i] ?? item.a))
   }

@@ -22,6 +22,9 @@ import { labelWidth, type Setting, type SizeDrawing } from './setting'
 export { anchorOf, reachOf } from './measured'
 export type { SizeDrawing } from './setting'
 
+/** Levels and rows move with the part's greatest radius in steps of this, in pixels, not at every move. */
+const CALM = 10
+
 /**
  * Lays sizes out without overlaps: axial ones in levels outside the section, short ones nearer;
  * diameters across the part with their labels in rows beyond its mirror image (ISO 129-1); the rest
@@ -51,7 +54,7 @@ export function layoutSizes(
     locate,
     frame: frameOf(view),
     lands: landsOf(sketch, locate),
-    top: top * view.scale,
+    top: Math.ceil((top * view.scale) / CALM) * CALM,
     ends: [
       Math.min(...sketch.points.map((p) => p.x)) * view.scale,
       Math.max(...sketch.points.map((p) => p.x)) * view.scale,
