@@ -40,7 +40,7 @@ const press = (key: string, init: KeyboardEventInit = {}, target: EventTarget = 
 
 describe('the registry of actions', () => {
   it('gives every key on a page to one action, each on a place of the pad', () => {
-    for (const p of ['draw', 'tie', 'turn'] as const) {
+    for (const p of ['draw', 'edit', 'tie', 'turn'] as const) {
       const keys = actions.filter((a) => a.pages?.includes(p)).map((a) => a.key)
       expect(new Set(keys).size).toBe(keys.length)
       expect(keys.every((k) => k !== undefined && PAD_KEYS.includes(k))).toBe(true)
@@ -51,6 +51,21 @@ describe('the registry of actions', () => {
     const shared = actions.filter((a) => (a.pages?.length ?? 0) > 1)
     expect(shared.map((a) => a.id)).toEqual(['pick', 'size', 'remove'])
     expect(new Set(actions.map((a) => a.id)).size).toBe(actions.length)
+  })
+
+  it('gives every tool a place on the pad, a sentence in the bottom line and a name to search for', () => {
+    const tools = actions.filter((a) => a.tool !== undefined)
+    expect(tools.length).toBeGreaterThan(35)
+    for (const a of tools) {
+      expect([a.id, a.pages?.length ?? 0]).not.toEqual([a.id, 0])
+      expect(a.label).not.toBe('')
+      screen.board.picks = []
+      a.run()
+      expect([a.id, screen.board.toolState?.hint]).toEqual([
+        a.id,
+        expect.stringMatching(/^[A-Z].*[.;]$/),
+      ])
+    }
   })
 
   it('says of each action what it does', () => {

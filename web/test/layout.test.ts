@@ -14,6 +14,7 @@ import {
   type SizeOffer,
 } from '@lathica/core'
 import { describe, expect, it } from 'vitest'
+import { legible } from '../src/board/sizes/crowd'
 import { layoutSizes, type SizeDrawing } from '../src/board/sizes/layout'
 import type { View } from '../src/board/view'
 import { demoParts } from '../../scripts/demo/parts'
@@ -41,6 +42,37 @@ function overlaps(a: SizeDrawing, b: SizeDrawing): boolean {
   const [p, q] = [boxOf(a), boxOf(b)]
   return p.left < q.right && p.right > q.left && p.top < q.bottom && p.bottom > q.top
 }
+
+describe('sizes that can be read', () => {
+  const drawing = (id: string, x: number, y: number): SizeDrawing => ({
+    ...{ id, text: '20', reference: false, label: { x, y }, width: 30 },
+    ...{ lines: [], witnesses: [], arrows: [] },
+  })
+
+  it('are those in the pane that lie on no earlier one; what is asked for goes first', () => {
+    const all = [
+      drawing('a', 50, 50),
+      drawing('b', 60, 52),
+      drawing('c', 200, 50),
+      drawing('d', -9, 5),
+    ]
+    const plain = legible(all, new Set(), 300, 100)
+    expect(plain.shown.map((d) => d.id)).toEqual(['a', 'c'])
+    expect(plain.hidden).toBe(1)
+    const asked = legible(all, new Set(['b', 'd']), 300, 100)
+    expect(asked.shown.map((d) => d.id)).toEqual(['b', 'c', 'd'])
+  })
+
+  it('never lie on one another, however many there are', () => {
+    const random = createRandom(3)
+    const many = Array.from({ length: 400 }, (_, i) =>
+      drawing(String(i), 700 * random(), 380 * random()),
+    )
+    const { shown, hidden } = legible(many, new Set(), 700, 380)
+    expect(shown.length + hidden).toBe(400)
+    expect(shown.some((d, i) => shown.slice(i + 1).some((o) => overlaps(d, o)))).toBe(false)
+  })
+})
 
 describe('sizes on the drawing', () => {
   it.each([

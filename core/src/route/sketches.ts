@@ -1,4 +1,4 @@
-import { valuesOf, type Part } from '../part'
+import { valuesOf, type Part, type PartValues } from '../part'
 import { profileOf, type SectionEdge } from '../section'
 import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
 import { solve, withPositions, type Solution, type SizeValues } from '../solver'
@@ -16,20 +16,33 @@ interface Remembered {
 const solutions = new WeakMap<Sketch, Remembered>()
 const states = new WeakMap<Sketch, { readonly key: string; readonly state: SketchState }>()
 
-/** The driving sizes of one sketch that have a value. */
-function valuesFor(sketch: Sketch, part: Part): SizeValues {
-  const { sizes } = valuesOf(part)
-  return new Map(
-    sketch.sizes.flatMap((s) => (sizes.has(s.id) ? [[s.id, sizes.get(s.id) ?? 0]] : [])),
-  )
+/** The driving sizes of one sketch that have a value, and a text that tells them from others. */
+interface Driving {
+  readonly values: SizeValues
+  readonly key: string
 }
 
-function keyOf(values: SizeValues): string {
-  return [...values].map(([id, value]) => `${id}=${value}`).join(';')
+const drivingSizes = new WeakMap<PartValues, WeakMap<Sketch['sizes'], Driving>>()
+
+/** Found once for all positions of a sketch: a drag changes neither formulas nor sizes. */
+function drivingOf(sketch: Sketch, part: Part): Driving {
+  const all = valuesOf(part)
+  const bySketch = drivingSizes.get(all) ?? new WeakMap<Sketch['sizes'], Driving>()
+  drivingSizes.set(all, bySketch)
+  const known = bySketch.get(sketch.sizes)
+  if (known) return known
+  const values = new Map<string, number>()
+  for (const { id } of sketch.sizes) {
+    const value = all.sizes.get(id)
+    if (value !== undefined) values.set(id, value)
+  }
+  const key = [...values].map(([id, value]) => `${id}=${value}`).join(';')
+  const driving = { values, key }
+  bySketch.set(sketch.sizes, driving)
+  return driving
 }
 
-function solutionOf(sketch: Sketch, values: SizeValues): Solution {
-  const key = keyOf(values)
+function solutionOf(sketch: Sketch, { values, key }: Driving): Solution {
   const known = solutions.get(sketch)
   if (known?.key === key) return known.solution
   const solution = solve(sketch, values)
@@ -46,10 +59,10 @@ export function settle(part: Part): Part {
   const sketches: Sketch[] = []
   for (const stored of part.sketches) {
     const sketch = withLinks(stored, sketches)
-    const values = valuesFor(sketch, part)
-    const solution = solutionOf(sketch, values)
+    const driving = drivingOf(sketch, part)
+    const solution = solutionOf(sketch, driving)
     const settled = solution.solved ? withPositions(sketch, solution.positions) : sketch
-    solutions.set(settled, { key: keyOf(values), solution })
+    solutions.set(settled, { key: driving.key, solution })
     sketches.push(settled)
   }
   return sketches.every((s, i) => s === part.sketches[i]) ? part : { ...part, sketches }
@@ -67,10 +80,10 @@ export function withDragged(
 ): Part {
   const sketches = part.sketches.map((sketch) => {
     if (sketch.id !== sketchId) return sketch
-    const values = valuesFor(sketch, part)
-    const before = solutionOf(sketch, values)
+    const driving = drivingOf(sketch, part)
+    const before = solutionOf(sketch, driving)
     const moved = withPositions(sketch, positions)
-    solutions.set(moved, { key: keyOf(values), solution: { ...before, positions } })
+    solutions.set(moved, { key: driving.key, solution: { ...before, positions } })
     return moved
   })
   const dragged = { ...part, sketches }
@@ -83,7 +96,7 @@ export function withDragged(
 /** What one sketch of a part comes to. */
 export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
   const lost = lostLinks(sketch, part.sketches.slice(0, part.sketches.indexOf(sketch)))
-  const values = valuesFor(sketch, part)
+  const driving = drivingOf(sketch, part)
   const { problems } = valuesOf(part)
   const sizeProblems = new Map<string, Problem>()
   for (const size of sketch.sizes) {
@@ -91,13 +104,13 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
     if (problem) sizeProblems.set(size.id, problem)
   }
   const problemKey = [...sizeProblems.values()].map((p) => p.message).join()
-  const key = [keyOf(values), problemKey, lost.join()].join('|')
+  const key = [driving.key, problemKey, lost.join()].join('|')
   const known = states.get(sketch)
   if (known?.key === key) return known.state
   const lines = entityMap(sketch)
   const locate = locator(sketch)
   const state: SketchState = {
-    solution: solutionOf(sketch, values),
+    solution: solutionOf(sketch, driving),
     profile: profileOf(outlineEdges(sketch), sketch.id),
     sizeProblems,
     lostLinks: lost,

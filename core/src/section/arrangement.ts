@@ -50,8 +50,8 @@ function directionKey(edges: readonly SectionEdge[], halfEdge: number): readonly
 /** Gives every place a number; places within the tolerance get the same. A grid finds neighbours. */
 function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
   const vertices: Vec[] = []
-  const cells = new Map<string, number[]>()
-  const nearIn = (cell: string, p: Vec): number => {
+  const cells = new Map<number, number[]>()
+  const nearIn = (cell: number, p: Vec): number => {
     for (const v of cells.get(cell) ?? []) {
       const q = vertices[v]
       if (q && Math.hypot(p.x - q.x, p.y - q.y) <= VERTEX_TOLERANCE) return v
@@ -61,12 +61,12 @@ function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
   const indexOf = (p: Vec): number => {
     for (const i of cellsNear(p.x)) {
       for (const j of cellsNear(p.y)) {
-        const found = nearIn(`${i},${j}`, p)
+        const found = nearIn(cellKey(i, j), p)
         if (found >= 0) return found
       }
     }
     const v = vertices.push(p) - 1
-    const key = `${Math.floor(p.x / CELL)},${Math.floor(p.y / CELL)}`
+    const key = cellKey(Math.floor(p.x / CELL), Math.floor(p.y / CELL))
     const list = cells.get(key)
     if (list) list.push(v)
     else cells.set(key, [v])
@@ -76,6 +76,9 @@ function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
 }
 
 const CELL = 16 * VERTEX_TOLERANCE
+
+/** Cells that happen to share a key do no harm: distances decide. */
+const cellKey = (i: number, j: number): number => Math.imul(i, 73856093) ^ Math.imul(j, 19349663)
 
 /** The cells along one direction in which a neighbour of a coordinate can lie: mostly just its own. */
 function cellsNear(c: number): number[] {

@@ -25,7 +25,7 @@ import { toPlane, toScreen, type Px, type View } from './view'
 /** Kinds of suggestions, each of which can be switched off. */
 export const SUGGESTION_KINDS = {
   points: 'ends and centres',
-  section: 'corners and edges of other profiles',
+  section: 'on other profiles',
   middles: 'middles of lines',
   crossings: 'crossings',
   curves: 'on curves and the axis',

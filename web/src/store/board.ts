@@ -95,6 +95,7 @@ export const useBoardStore = defineStore('board', () => {
   }
 
   function useTool(id: ToolId): void {
+    if (id !== toolId.value) hover.value = undefined
     field.value = undefined
     closeEntry()
     const state = parts.part && view.value ? beginTool(board, id) : undefined
