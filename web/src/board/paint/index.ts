@@ -10,7 +10,8 @@ export type { Scene } from './scene'
 /** Paints the whole board, in CSS pixels; the context carries the device's scale. */
 export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.fillStyle = scene.colours.paper
-  ctx.fillRect(0, 0, scene.width, scene.height)
+  // A pane's size need not be whole pixels; the last ones are filled too.
+  ctx.fillRect(0, 0, scene.width + 1, scene.height + 1)
   paintGrid(ctx, scene)
   paintSections(ctx, scene)
   paintAxis(ctx, scene)
