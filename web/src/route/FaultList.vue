@@ -7,6 +7,7 @@ import {
   mergeDoubled,
   removeItems,
   type Command,
+  type Part,
   type ProfileFault,
 } from '@lathica/core'
 import { computed } from 'vue'
@@ -22,36 +23,71 @@ interface Mend {
   readonly command: (sketchId: string) => Command
 }
 
-const faults = computed(() => {
+/** What is said of one fault, or of several that one mend puts right. */
+interface Note {
+  readonly key: string
+  readonly message: string
+  readonly said: string
+  readonly entities: readonly string[]
+  readonly mends: readonly Mend[]
+  /** False for what is only not finished yet. */
+  readonly urgent: boolean
+}
+
+const notes = computed<Note[]>(() => {
   const { part } = parts
   if (!part || board.sketch.entities.length === 0) return []
   const found = board.sketchState?.profile.faults ?? []
-  const below = found.filter((f) => f.kind === 'belowAxis').flatMap((f) => f.entities)
-  const rest = found.filter((f) => f.kind !== 'open')
-  const firstBelow = rest.find((f) => f.kind === 'belowAxis')
-  return rest.map((fault) => ({
-    fault,
-    problem: faultProblem(fault, board.sketch, part),
-    // One cut mends all that crosses the axis, so it is offered once.
-    mends: fault.kind === 'belowAxis' && fault !== firstBelow ? [] : mendsOf(fault, below),
-  }))
+  const loose = looseEnds(
+    part,
+    found.filter((f) => f.kind === 'open'),
+  )
+  return [...lostLinks(), ...unsound(part, found), ...(loose ? [loose] : [])]
 })
 
+function unsound(part: Part, found: readonly ProfileFault[]): Note[] {
+  const below = found.filter((f) => f.kind === 'belowAxis').flatMap((f) => f.entities)
+  const firstBelow = found.find((f) => f.kind === 'belowAxis')
+  return found
+    .filter((f) => f.kind !== 'open')
+    .map((fault) => {
+      const { message, mend } = faultProblem(fault, board.sketch, part)
+      // One cut mends all that crosses the axis, so it is offered once.
+      const mended = fault.kind === 'belowAxis' && fault !== firstBelow
+      const mends = mended ? [] : mendsOf(fault, below)
+      return { key: message, message, said: mend, entities: fault.entities, mends, urgent: true }
+    })
+}
+
 /** Loose ends in one note; a chain that is being drawn is not called open yet. */
-const loose = computed(() => {
-  const { part } = parts
-  const ends = (board.sketchState?.profile.faults ?? []).filter((f) => f.kind === 'open')
+function looseEnds(part: Part, ends: readonly ProfileFault[]): Note | undefined {
   // An end on the axis only waits for the other one to come back to it.
   const first = ends.find((f) => f.at.y > 1e-6) ?? ends[0]
-  if (!part || !first || board.toolState?.overlay?.rubber) return undefined
+  if (!first || board.toolState?.overlay?.rubber) return undefined
+  const { message, mend } = faultProblem(first, board.sketch, part)
+  const more = ends.length > 2 ? `${ends.length - 1} more ends are loose. ` : ''
   return {
-    fault: first,
-    problem: faultProblem(first, board.sketch, part),
-    more: ends.length - 1,
+    key: 'loose',
+    message,
+    said: `${more}${mend}`,
     entities: ends.flatMap((f) => f.entities),
     mends: ends.length > 1 ? mendsOf(first, []) : [],
+    urgent: false,
   }
-})
+}
+
+/** Points that followed what is gone; they stay where they were until one says otherwise. */
+function lostLinks(): Note[] {
+  const lost = board.sketchState?.lostLinks ?? []
+  if (lost.length === 0) return []
+  const message =
+    lost.length === 1
+      ? 'A point follows a corner of another profile that is gone.'
+      : `${lost.length} points follow corners of another profile that are gone.`
+  const mends = [{ label: 'Let go of it', command: (id: string) => removeItems(id, lost) }]
+  const said = 'What followed stays where it was.'
+  return [{ key: 'lost', message, said, entities: lost, mends, urgent: true }]
+}
 
 function mendsOf(fault: ProfileFault, below: readonly string[]): Mend[] {
   switch (fault.kind) {
@@ -70,55 +106,20 @@ function mendsOf(fault: ProfileFault, below: readonly string[]): Mend[] {
       return []
   }
 }
-
-/** Points that followed what is gone; they stay where they were until one says otherwise. */
-const lost = computed(() => board.sketchState?.lostLinks ?? [])
-
-function show(ids: readonly string[]): void {
-  board.picks = [...ids]
-}
 </script>
 
 <template>
-  <div v-if="lost.length > 0" class="problem" role="alert">
-    <strong>
-      {{ lost.length === 1 ? 'A point follows a corner' : `${lost.length} points follow corners` }}
-      of another profile that {{ lost.length === 1 ? 'is' : 'are' }} gone.
-    </strong>
-    What followed stays where it was.
-    <button type="button" class="plain" @click="show(lost)">Show</button>
-    <button
-      type="button"
-      class="plain mend"
-      @click="parts.run(removeItems(board.sketch.id, [...lost]))"
-    >
-      Let go of it
-    </button>
-  </div>
   <div
-    v-for="{ fault, problem, mends } in faults"
-    :key="problem.message"
+    v-for="{ key, message, said, entities, mends, urgent } in notes"
+    :key="key"
     class="problem"
-    role="alert"
+    :class="{ note: !urgent }"
+    :role="urgent ? 'alert' : undefined"
   >
-    <strong>{{ problem.message }}</strong> {{ problem.mend }}
-    <button type="button" class="plain" @click="show(fault.entities)">Show</button>
+    <strong>{{ message }}</strong> {{ said }}
+    <button type="button" class="plain" @click="board.picks = [...entities]">Show</button>
     <button
       v-for="mend in mends"
-      :key="mend.label"
-      type="button"
-      class="plain mend"
-      @click="parts.run(mend.command(board.sketch.id))"
-    >
-      {{ mend.label }}
-    </button>
-  </div>
-  <div v-if="loose" class="problem note">
-    <strong>{{ loose.problem.message }}</strong>
-    {{ loose.more > 1 ? `${loose.more} more ends are loose.` : '' }} {{ loose.problem.mend }}
-    <button type="button" class="plain" @click="show(loose.entities)">Show</button>
-    <button
-      v-for="mend in loose.mends"
       :key="mend.label"
       type="button"
       class="plain mend"

@@ -104,6 +104,8 @@ function toggleReference(size: Size): void {
   </p>
 </template>
 
+<style scoped src="./table.css"></style>
+
 <style scoped>
 h3 {
   margin-top: 14px;
@@ -123,43 +125,8 @@ h3 .plain {
   font-weight: 400;
 }
 
-table {
-  width: 100%;
-  margin-top: 4px;
-  border-collapse: collapse;
-  font-size: 12px;
-}
-
-th {
-  text-align: left;
-  font-weight: 400;
-}
-
 th .plain {
   padding: 0 2px;
-}
-
-input {
-  width: 100%;
-  min-width: 0;
-  height: 24px;
-  padding: 0 6px;
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--panel);
-  color: var(--ink);
-  font-size: 12px;
-}
-
-.wrong input {
-  border-color: var(--conflict);
-}
-
-.shown {
-  padding: 0 4px;
-  text-align: right;
-  white-space: nowrap;
-  color: var(--ink-soft);
 }
 
 .wrong-note {

@@ -146,6 +146,8 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value
   </p>
 </template>
 
+<style scoped src="./table.css"></style>
+
 <style scoped>
 h3 {
   margin-top: 16px;
@@ -158,40 +160,6 @@ h3 {
 .hint {
   margin: 4px 0;
   font-size: 12px;
-}
-
-table {
-  width: 100%;
-  margin-top: 4px;
-  border-collapse: collapse;
-  font-size: 12px;
-}
-
-th {
-  text-align: left;
-  font-weight: 400;
-}
-
-input {
-  width: 100%;
-  min-width: 0;
-  height: 24px;
-  padding: 0 6px;
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--panel);
-  font-size: 12px;
-}
-
-.wrong input {
-  border-color: var(--conflict);
-}
-
-.shown {
-  padding: 0 4px;
-  text-align: right;
-  white-space: nowrap;
-  color: var(--ink-soft);
 }
 
 .new {

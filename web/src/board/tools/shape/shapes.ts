@@ -43,54 +43,58 @@ const positive = (value: number | undefined, what: string): Problem | undefined 
 const sizeIf = (value: number | undefined, size: DraftSize): DraftSize[] =>
   value === undefined ? [] : [size]
 
-/** A rectangle from corner to corner. */
-const cornerRectangle: Shape = {
-  label: 'draw rectangle',
-  hints: ['Click one corner of the rectangle.', 'Click the opposite corner, or type its sides.'],
-  draft: (places) => rectangle(nth(places, 0), nth(places, 1)),
-  pieces: (places) => box(nth(places, 0).at, nth(places, 1).at),
-  typed: {
-    fields: (places) => sidesOf(nth(places, 0), nth(places, 1), 1),
-    draft: (places, [long, high], texts) => {
-      const bad = positive(long, 'axial side') ?? positive(high, 'radial side')
-      if (bad) return bad
-      const [a, b] = [nth(places, 0), nth(places, 1)]
-      const [right, up] = signs(a.at, b.at)
-      const corner = {
-        x: a.at.x + right * (long ?? Math.abs(b.at.x - a.at.x)),
-        y: a.at.y + up * (high ?? Math.abs(b.at.y - a.at.y)),
-      }
-      return withSides(rectangle(a, { at: corner }), long, high, texts)
+/** How a rectangle is drawn from two places, of which the second is a corner. */
+function rectangleFrom(
+  hints: readonly [string, string],
+  made: (from: End, corner: End) => Draft,
+  opposite: (from: Vec, corner: Vec) => Vec,
+  /** how many times the way to the corner a side is long */
+  times: 1 | 2,
+  next: () => Shape,
+): Shape {
+  return {
+    label: 'draw rectangle',
+    hints,
+    draft: (places) => made(nth(places, 0), nth(places, 1)),
+    pieces: (places) => {
+      const [from, corner] = [nth(places, 0).at, nth(places, 1).at]
+      return box(opposite(from, corner), corner)
     },
-  },
-  next: () => middleRectangle,
+    typed: {
+      fields: (places) => sidesOf(nth(places, 0), nth(places, 1), times),
+      draft: (places, [long, high], texts) => {
+        const bad = positive(long, 'axial side') ?? positive(high, 'radial side')
+        if (bad) return bad
+        const [a, b] = [nth(places, 0), nth(places, 1)]
+        const [right, up] = signs(a.at, b.at)
+        const reach = (side: number | undefined, p: number, q: number): number =>
+          side === undefined ? Math.abs(q - p) : side / times
+        const corner = {
+          x: a.at.x + right * reach(long, a.at.x, b.at.x),
+          y: a.at.y + up * reach(high, a.at.y, b.at.y),
+        }
+        return withSides(made(a, { at: corner }), long, high, texts)
+      },
+    },
+    next,
+  }
 }
 
-/** A rectangle from its centre. */
-const middleRectangle: Shape = {
-  label: 'draw rectangle',
-  hints: ['Click the centre of the rectangle.', 'Click a corner, or type its sides.'],
-  draft: (places) => centredRectangle(nth(places, 0), nth(places, 1)),
-  pieces: (places) => {
-    const [centre, corner] = [nth(places, 0).at, nth(places, 1).at]
-    return box({ x: 2 * centre.x - corner.x, y: 2 * centre.y - corner.y }, corner)
-  },
-  typed: {
-    fields: (places) => sidesOf(nth(places, 0), nth(places, 1), 2),
-    draft: (places, [long, high], texts) => {
-      const bad = positive(long, 'axial side') ?? positive(high, 'radial side')
-      if (bad) return bad
-      const [a, b] = [nth(places, 0), nth(places, 1)]
-      const [right, up] = signs(a.at, b.at)
-      const corner = {
-        x: a.at.x + right * (long === undefined ? Math.abs(b.at.x - a.at.x) : long / 2),
-        y: a.at.y + up * (high === undefined ? Math.abs(b.at.y - a.at.y) : high / 2),
-      }
-      return withSides(centredRectangle(a, { at: corner }), long, high, texts)
-    },
-  },
-  next: () => cornerRectangle,
-}
+const cornerRectangle: Shape = rectangleFrom(
+  ['Click one corner of the rectangle.', 'Click the opposite corner, or type its sides.'],
+  (from, corner) => rectangle(from, corner),
+  (from) => from,
+  1,
+  () => middleRectangle,
+)
+
+const middleRectangle: Shape = rectangleFrom(
+  ['Click the centre of the rectangle.', 'Click a corner, or type its sides.'],
+  (from, corner) => centredRectangle(from, corner),
+  (from, corner) => ({ x: 2 * from.x - corner.x, y: 2 * from.y - corner.y }),
+  2,
+  () => cornerRectangle,
+)
 
 function box(a: Vec, c: Vec): Piece[] {
   return outline([a, { x: c.x, y: a.y }, c, { x: a.x, y: c.y }])
