@@ -41,28 +41,21 @@ test('lines are trimmed to what crosses them, drawn out to it, and divided', asy
   await shop.newPart('Bearing housing')
   const pieces = async (): Promise<number> =>
     (await shop.document()).sketches[0]?.entities.length ?? 0
-  await shop.chain([
-    [5, 15],
-    [60, 15],
-  ])
-  await press(page, 'Escape', 'Escape')
-  await shop.chain([
-    [40, 5],
-    [40, 30],
-  ])
-  await press(page, 'Escape', 'Escape', '2', 'w')
+  await shop.line([5, 15], [60, 15])
+  await shop.line([40, 5], [40, 30])
+  await press(page, '2', 'w')
   await shop.click(52, 15)
   expect(await pieces()).toBe(2)
   const trimmed = await shop.middleOf(1)
   expect(trimmed.x).toBeCloseTo(22.5, 2)
-  // Drawn out again to a line beyond.
+  // A shorter one is drawn out to the line that crosses its way.
   await press(page, 'Escape', '1')
-  await shop.chain([
-    [70, 5],
-    [70, 30],
-  ])
-  await press(page, 'Escape', 'Escape', '2', 'r')
-  await shop.click(40, 24)
+  await shop.line([5, 25], [24, 25])
+  await press(page, '2', 'e')
+  await shop.click(22, 25)
+  await expect.poll(async () => (await shop.middleOf(3)).x).toBeCloseTo(22.5, 1)
+  await press(page, 'Escape', 'r')
+  await shop.click(40, 20)
   expect(await pieces()).toBe(4)
   await press(page, 'Control+z')
   await expect.poll(pieces).toBe(3)
@@ -191,7 +184,6 @@ test('sizes are linked by a click, taken once with Alt, dragged, and aligned aga
   await press(page, 'Enter')
   await expect(shop.label('⌀20')).toHaveCount(2)
 
-  // The source of a link goes: its last value stays behind it.
   const first = shop.label('24').first()
   const before = await first.boundingBox()
   await first.hover()
@@ -282,4 +274,76 @@ test('a second profile is built on the corners and edges of the first, and follo
   await expect(shop.card.getByRole('alert').first()).toContainText('gone')
   await shop.card.getByRole('button', { name: 'Let go of it' }).click()
   await expect(shop.card).not.toContainText('gone')
+})
+
+test('what is picked is offset, rotated, scaled and flipped, by typed figures', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Lever')
+  await shop.line([10, 20], [40, 20])
+  await shop.click(25, 20)
+  await press(page, '2', 'v')
+  await shop.click(10, 20)
+  await page.keyboard.type('0')
+  await press(page, 'Enter')
+  await expect(shop.board.getByRole('alert')).toContainText('greater than zero')
+  await page.keyboard.press('Control+a')
+  await shop.type('0.5')
+  await expect.poll(async () => (await shop.middleOf(1)).x).toBeCloseTo(17.5, 2)
+  await press(page, 'Control+z')
+  await expect.poll(async () => (await shop.middleOf(1)).x).toBeCloseTo(25, 2)
+  await press(page, 'Escape', 'q')
+  await shop.click(25, 20)
+  await press(page, 'f')
+  await shop.moveTo(25, 26)
+  await page.keyboard.type('5')
+  await press(page, 'Enter')
+  await expect.poll(async () => (await shop.middleOf(2)).y).toBeCloseTo(25, 2)
+  await press(page, 'Control+z')
+  // Turned up square to the axis about its left end, which lets its direction go.
+  await press(page, 'Escape', 'q')
+  await shop.click(25, 20)
+  await press(page, 'c')
+  await shop.click(10, 20)
+  await page.keyboard.type('30')
+  await press(page, 'Enter')
+  await expect
+    .poll(async () => (await shop.middleOf(1)).x)
+    .toBeCloseTo(10 + 15 * Math.cos(Math.PI / 6), 2)
+  await press(page, 'Escape', 'Escape', 'q')
+  const middle = await shop.middleOf(1)
+  await shop.click(middle.x, middle.y)
+  await press(page, 'g', 'Tab')
+  await shop.click(60, 0)
+  await expect.poll(async () => (await shop.middleOf(1)).y).toBeCloseTo(-middle.y, 2)
+})
+
+test('places are rounded to the grid once it is switched on', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Plate')
+  await press(page, 'n')
+  const menu = page.getByRole('group', { name: 'Suggestions while drawing' })
+  await menu.getByLabel('grid', { exact: true }).check()
+  await press(page, 'Escape', 'f')
+  await shop.click(12.3, 17.6)
+  const [point] = (await shop.document()).sketches[0]?.points ?? []
+  expect(point).toMatchObject({ x: 12, y: 18 })
+})
+
+test('what can still move is shown moving over the freedoms left, and stands still after', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Float')
+  await shop.chain(PIN)
+  await press(page, 'Escape', 'Escape', 'q')
+  const before = (await shop.document()).sketches
+  const picture = (): Promise<Buffer> => shop.board.screenshot()
+  await shop.figure('freedoms').hover()
+  const seen = new Set<string>()
+  for (let i = 0; i < 6; i++) seen.add((await picture()).toString('base64'))
+  expect(seen.size).toBeGreaterThan(1)
+  await page.mouse.move(400, 300)
+  expect((await shop.document()).sketches).toEqual(before)
 })

@@ -123,19 +123,7 @@ test('three equal rope grooves by repeat: changing one changes all', async ({ pa
 test('a grip of five teeth by repeat, held by the sizes of one tooth', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.newPart('Winding wheel')
-  await shop.chain([
-    [0, 0],
-    [0, 20],
-    [4, 20],
-  ])
-  await page.keyboard.down('Shift')
-  await shop.click(12, 27)
-  await page.keyboard.up('Shift')
-  await shop.click(12, 20)
-  await press(page, 'Escape', 'Escape', 'q')
-  await shop.click(8, 23.5)
-  await shop.clickWith('Shift', 12, 23.5)
-  await press(page, '2', 't')
+  await shop.tooth()
   await shop.type('5')
   await press(page, '1')
   await shop.chain([

@@ -79,19 +79,7 @@ try {
   })
   await take('repeat', async (shop, page) => {
     await shop.newPart('Winding wheel')
-    await shop.chain([
-      [0, 0],
-      [0, 20],
-      [4, 20],
-    ])
-    await page.keyboard.down('Shift')
-    await shop.click(12, 27)
-    await page.keyboard.up('Shift')
-    await shop.click(12, 20)
-    await press(page, 'Escape', 'Escape', 'q')
-    await shop.click(8, 23.5)
-    await shop.clickWith('Shift', 12, 23.5)
-    await press(page, '2', 't')
+    await shop.tooth()
     await page.keyboard.type('5')
   })
   await take('missing', async (shop, page) => {

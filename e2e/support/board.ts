@@ -102,6 +102,27 @@ export class Workshop {
     for (const [x, radius] of places) await this.click(x, radius)
   }
 
+  /** Draws one line and lays the chain tool down. */
+  async line(from: readonly [number, number], to: readonly [number, number]): Promise<void> {
+    await this.chain([from, to])
+    await press(this.page, 'Escape', 'Escape')
+  }
+
+  /** A shoulder, a land and the first tooth of a grip, with the tooth picked to be repeated. */
+  async tooth(): Promise<void> {
+    await this.chain([
+      [0, 0],
+      [0, 20],
+      [4, 20],
+    ])
+    await this.clickWith('Shift', 12, 27)
+    await this.click(12, 20)
+    await press(this.page, 'Escape', 'Escape', 'q')
+    await this.click(8, 23.5)
+    await this.clickWith('Shift', 12, 23.5)
+    await press(this.page, '2', 't')
+  }
+
   /**
    * Sizes what lies at a place: picks it, puts the label somewhere, types the value.
    * @param label where the label goes, by which length and diameter are told apart

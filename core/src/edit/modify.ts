@@ -94,45 +94,48 @@ function pointFor(
   }
 }
 
+/** What crosses a curve next to a place, on either side of it; nothing where it runs to its end. */
+interface Stretch {
+  readonly piece: Piece
+  readonly before: Crossing | undefined
+  readonly behind: Crossing | undefined
+}
+
+/** Round a circle the stretch goes on across the rim point, where it may be crossed like anywhere. */
+function stretchAt(sketch: Sketch, entity: Entity, place: Vec): Stretch {
+  const piece = pieceOf(entity, locator(sketch))
+  const { t } = nearestOn(piece, place)
+  const closed = entity.kind === 'circle'
+  const crossings = crossingsOf(sketch, piece, entity.id).filter(
+    (c) => (closed || c.t > 1e-9) && c.t < 1 - 1e-9,
+  )
+  const before = crossings.filter((c) => c.t < t).at(-1)
+  const behind = crossings.find((c) => c.t > t)
+  if (!closed) return { piece, before, behind }
+  return { piece, before: before ?? crossings.at(-1), behind: behind ?? crossings[0] }
+}
+
 /** The stretch that a trim at a place would cut away; undefined when it would be refused. */
 export function trimmedStretch(sketch: Sketch, id: string, place: Vec): Piece | undefined {
   const entity = sketch.entities.find((e) => e.id === id)
   if (!entity) return undefined
-  const piece = pieceOf(entity, locator(sketch))
-  const { t } = nearestOn(piece, place)
-  const all = crossingsOf(sketch, piece, id).filter((c) => c.t > 1e-9 && c.t < 1 - 1e-9)
-  const [before, behind] = [all.filter((c) => c.t < t).at(-1), all.find((c) => c.t > t)]
-  if (piece.kind === 'line') return line(before?.at ?? piece.from, behind?.at ?? piece.to)
-  if (entity.kind !== 'circle') {
-    const ends = [before?.at ?? piece.from, behind?.at ?? piece.to] as const
-    return arc(...ends, piece.centre, piece.counterClockwise)
-  }
-  const [from, to] = [before ?? all.at(-1), behind ?? all[0]]
-  if (!from || !to) return piece
-  return from === to ? undefined : arc(from.at, to.at, piece.centre, piece.counterClockwise)
+  const { piece, before, behind } = stretchAt(sketch, entity, place)
+  if (!before && !behind) return piece
+  if (entity.kind === 'circle' && before === behind) return undefined
+  const [from, to] = [before?.at ?? piece.from, behind?.at ?? piece.to]
+  return piece.kind === 'line'
+    ? line(from, to)
+    : arc(from, to, piece.centre, piece.counterClockwise)
 }
 
 /** Cuts away the stretch of a curve under a place, as far as what crosses it on either side. */
 export function trim(sketchId: string, id: string, place: Vec): Command {
   return entityCommand('trim', sketchId, id, (sketch, entity) => {
-    const piece = pieceOf(entity, locator(sketch))
-    const { t } = nearestOn(piece, place)
-    const all = crossingsOf(sketch, piece, id)
-    // A circle begins and ends at its rim, where it may be crossed like anywhere else.
-    if (entity.kind === 'circle') {
-      return trimCircle(
-        sketch,
-        entity,
-        all.filter((c) => c.t < 1 - 1e-9),
-        t,
-      )
-    }
-    const inner = all.filter((c) => c.t > 1e-9 && c.t < 1 - 1e-9)
-    const before = inner.filter((c) => c.t < t).at(-1)
-    const behind = inner.find((c) => c.t > t)
+    const { before, behind } = stretchAt(sketch, entity, place)
     if (!before && !behind) {
       return succeed({ sketch: without(sketch, new Set([id])), ties: [] })
     }
+    if (entity.kind === 'circle') return trimCircle(sketch, entity, before, behind)
     const kept: { readonly entity: Entity; readonly ties: readonly NewConstraint[] }[] = []
     let here = sketch
     if (before) {
@@ -160,18 +163,12 @@ export function trim(sketchId: string, id: string, place: Vec): Command {
 function trimCircle(
   sketch: Sketch,
   circle: Entity & { kind: 'circle' },
-  crossings: readonly Crossing[],
-  t: number,
+  before: Crossing | undefined,
+  behind: Crossing | undefined,
 ): ReturnType<EntityEdit> {
-  const [first, second] = [crossings[0], crossings.at(-1)]
-  if (!first || !second || first === second) {
-    return crossings.length === 0
-      ? succeed({ sketch: without(sketch, new Set([circle.id])), ties: [] })
-      : fail('trim.once', 'Only one curve meets this circle.', 'A second one has to cross it.')
+  if (!before || !behind || before === behind) {
+    return fail('trim.once', 'Only one curve meets this circle.', 'A second one has to cross it.')
   }
-  // The stretch under the pointer runs from the last crossing before it to the next, round the rim.
-  const before = crossings.filter((c) => c.t < t).at(-1) ?? second
-  const behind = crossings.find((c) => c.t > t) ?? first
   const from = pointFor(sketch, behind)
   const to = pointFor(from.sketch, before)
   const { id, centre, role } = circle

@@ -39,6 +39,27 @@ export type Demand = Equation | Reducible
 const x = (point: number): number => 2 * point
 const y = (point: number): number => 2 * point + 1
 
+/** Two points that stand in line by ties: the coordinate they share, and the pair that is tied. */
+interface Level {
+  readonly across: number
+  readonly support: readonly [number, number]
+}
+
+function levelOf(ties: Ties, a: number, b: number): Level | undefined {
+  for (const across of [0, 1]) {
+    const support = [2 * a + across, 2 * b + across] as const
+    if (ties.together(...support)) return { across, support }
+  }
+  return undefined
+}
+
+/** The same of a line's ends, which are not one point: the line is axial or radial. */
+function straightOf(ties: Ties, a: number, b: number): Level | undefined {
+  const level = levelOf(ties, a, b)
+  const along = level && 1 - level.across
+  return along === undefined || ties.together(2 * a + along, 2 * b + along) ? undefined : level
+}
+
 /** The centre and a point of the rim of an arc or circle, as numbers. */
 export function roundPoints(
   { entities, index }: Setting,
@@ -53,33 +74,27 @@ export function apart(owner: string, a: number, b: number, length: number): Redu
   return {
     owner,
     reduce: (ties) => {
-      for (const axis of [0, 1]) {
-        const [along, across] = [axis, 1 - axis]
-        const support = [2 * a + across, 2 * b + across] as const
-        if (!ties.together(...support)) continue
-        const [p, q] = [2 * a + along, 2 * b + along]
-        if (ties.together(p, q)) continue
-        ties.tie(p, q, ties.signed(p, q, length), owner, support)
-        return true
-      }
-      return false
+      const straight = straightOf(ties, a, b)
+      if (!straight) return false
+      const along = 1 - straight.across
+      const [p, q] = [2 * a + along, 2 * b + along]
+      ties.tie(p, q, ties.signed(p, q, length), owner, straight.support)
+      return true
     },
     equations: () => [sumEquation(owner, [[1, separation(a, b)]], length)],
   }
 }
 
+/** A point lies on a line: a tie when the line is axial or radial. */
 export function onLine(owner: string, p: number, [a, b]: readonly [number, number]): Reducible {
   return {
     owner,
     reduce: (ties) => {
-      for (const across of [0, 1]) {
-        const support = [2 * a + across, 2 * b + across] as const
-        if (!ties.together(...support)) continue
-        if (ties.together(2 * a + 1 - across, 2 * b + 1 - across)) continue
-        ties.tie(2 * a + across, 2 * p + across, 0, owner, support)
-        return true
-      }
-      return false
+      const straight = straightOf(ties, a, b)
+      if (!straight) return false
+      const { across, support } = straight
+      ties.tie(2 * a + across, 2 * p + across, 0, owner, support)
+      return true
     },
     equations: () => [sumEquation(owner, [[1, offset(p, a, b)]])],
   }
@@ -98,14 +113,11 @@ export function besides(
   return {
     owner,
     reduce: (ties) => {
-      for (const across of [0, 1]) {
-        const support = [2 * a + across, 2 * b + across] as const
-        if (!ties.together(...support)) continue
-        const [from, to] = [2 * a + across, 2 * p + across]
-        ties.tie(from, to, ties.signed(from, to, target), owner, support)
-        return true
-      }
-      return false
+      const level = levelOf(ties, a, b)
+      if (!level) return false
+      const [from, to] = [2 * a + level.across, 2 * p + level.across]
+      ties.tie(from, to, ties.signed(from, to, target), owner, level.support)
+      return true
     },
     equations: () => [sumEquation(owner, [[side, offset(p, a, b)]], target)],
   }
@@ -123,14 +135,11 @@ export function direction({ line, entities, locate, extent }: Setting, c: LinePa
         [second, first],
         [first, second],
       ] as const) {
-        for (const axis of [0, 1]) {
-          const support = [2 * known[0] + axis, 2 * known[1] + axis] as const
-          if (!ties.together(...support)) continue
-          if (ties.together(2 * known[0] + 1 - axis, 2 * known[1] + 1 - axis)) continue
-          const across = turned === 1 ? 1 - axis : axis
-          ties.tie(2 * other[0] + across, 2 * other[1] + across, 0, c.id, support)
-          return true
-        }
+        const straight = straightOf(ties, ...known)
+        if (!straight) continue
+        const across = turned === 1 ? 1 - straight.across : straight.across
+        ties.tie(2 * other[0] + across, 2 * other[1] + across, 0, c.id, straight.support)
+        return true
       }
       return false
     },
@@ -193,14 +202,10 @@ export function mirror(
     owner,
     reduce: (ties) => {
       // About an axial or radial line one coordinate is shared, and the other has its middle there.
-      for (const across of [0, 1]) {
-        const support = [2 * c + across, 2 * d + across] as const
-        if (!ties.together(...support)) continue
-        if (along === undefined) {
-          ties.tie(2 * a + 1 - across, 2 * b + 1 - across, 0, owner, support)
-          along = across
-        }
-        return false
+      const level = levelOf(ties, c, d)
+      if (level && along === undefined) {
+        along = level.across
+        ties.tie(2 * a + 1 - along, 2 * b + 1 - along, 0, owner, level.support)
       }
       return false
     },
@@ -278,14 +283,11 @@ function squareToRadius(
   return {
     owner,
     reduce: (ties) => {
-      for (const axis of [0, 1]) {
-        const support = [2 * a + axis, 2 * b + axis] as const
-        if (!ties.together(...support)) continue
-        if (ties.together(2 * a + 1 - axis, 2 * b + 1 - axis)) continue
-        ties.tie(2 * p + 1 - axis, 2 * centre + 1 - axis, 0, owner, support)
-        return true
-      }
-      return false
+      const straight = straightOf(ties, a, b)
+      if (!straight) return false
+      const along = 1 - straight.across
+      ties.tie(2 * p + along, 2 * centre + along, 0, owner, straight.support)
+      return true
     },
     equations: () => [sumEquation(owner, [[1, advance(centre, p, a, b)]])],
   }
@@ -300,12 +302,11 @@ function throughCentres(owner: string, p: number, a: number, b: number): Reducib
         [a, b],
         [b, a],
       ] as const) {
-        for (const axis of [0, 1]) {
-          const support = [2 * p + axis, 2 * known + axis] as const
-          if (!ties.together(...support)) continue
-          ties.tie(2 * p + axis, 2 * other + axis, 0, owner, support)
-          return true
-        }
+        const level = levelOf(ties, p, known)
+        if (!level) continue
+        const { across, support } = level
+        ties.tie(2 * p + across, 2 * other + across, 0, owner, support)
+        return true
       }
       return false
     },

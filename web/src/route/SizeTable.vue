@@ -107,14 +107,6 @@ function toggleReference(size: Size): void {
 <style scoped src="./table.css"></style>
 
 <style scoped>
-h3 {
-  margin-top: 14px;
-  padding-top: 8px;
-  border-top: 1px solid var(--rule);
-  font-size: 13px;
-  font-weight: 600;
-}
-
 h3 .plain {
   padding: 0;
   font-weight: 600;

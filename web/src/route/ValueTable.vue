@@ -149,14 +149,6 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value
 <style scoped src="./table.css"></style>
 
 <style scoped>
-h3 {
-  margin-top: 16px;
-  padding-top: 10px;
-  border-top: 1px solid var(--rule);
-  font-size: 13px;
-  font-weight: 600;
-}
-
 .hint {
   margin: 4px 0;
   font-size: 12px;

@@ -78,8 +78,10 @@ const POLAR = 1.22
 
 /** A picture that holds up the page for longer than this, in ms, is drawn less often than asked for. */
 const SLOW_PICTURE = 25
-/** Slow pictures take at most one part in so many of the time while the part changes. */
+/** Slow pictures take about one part in so many of the time while the part changes. */
 const SLOW_SHARE = 20
+/** However slow, one comes after so long, in ms. */
+const LONGEST_WAIT = 1000
 
 /** Any distance will do for parallel rays; near and far planes lie well beyond it, in mm. */
 const VIEWING_DISTANCE = 1000
@@ -143,7 +145,7 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
         waiting = undefined
         ask()
       },
-      Math.max(0, due),
+      Math.min(LONGEST_WAIT, Math.max(0, due)),
     )
   }
   const ask = (): void => {
