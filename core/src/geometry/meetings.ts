@@ -21,7 +21,7 @@ export interface Meeting {
  * @param tolerance distance in mm within which places count as one
  */
 export function meetingsOf(a: Piece, b: Piece, tolerance: number): Meeting[] {
-  const found = [...endMeetings(a, b, tolerance), ...crossings(a, b)]
+  const found = [...endMeetings(a, b, tolerance), ...crossings(a, b, tolerance)]
   const kept: Meeting[] = []
   for (const m of found) {
     if (!kept.some((k) => distance(k.at, m.at) <= tolerance)) kept.push(m)
@@ -61,13 +61,24 @@ function parameterNear(piece: Piece, p: Vec, tolerance: number): number | undefi
   return parameterOfDirection(piece, fromCentre)
 }
 
-function crossings(a: Piece, b: Piece): Meeting[] {
+/** Lines that share an end and run in different directions meet nowhere else. */
+export function meetOnlyAtEnd(a: Piece, b: Piece): boolean {
+  if (a.kind !== 'line' || b.kind !== 'line') return false
+  const shared = [a.from, a.to].some(
+    (p) => (p.x === b.from.x && p.y === b.from.y) || (p.x === b.to.x && p.y === b.to.y),
+  )
+  if (!shared) return false
+  const [u, v] = [subtract(a.to, a.from), subtract(b.to, b.from)]
+  return Math.abs(cross(u, v)) > 1e-6 * Math.hypot(u.x, u.y) * Math.hypot(v.x, v.y)
+}
+
+function crossings(a: Piece, b: Piece, tolerance: number): Meeting[] {
   if (a.kind === 'line' && b.kind === 'line') return lineLine(a, b)
-  if (a.kind === 'line' && b.kind === 'arc') return lineArc(a, b)
+  if (a.kind === 'line' && b.kind === 'arc') return lineArc(a, b, tolerance)
   if (a.kind === 'arc' && b.kind === 'line') {
-    return lineArc(b, a).map(({ at, t, u }) => ({ at, t: u, u: t }))
+    return lineArc(b, a, tolerance).map(({ at, t, u }) => ({ at, t: u, u: t }))
   }
-  if (a.kind === 'arc' && b.kind === 'arc') return arcArc(a, b)
+  if (a.kind === 'arc' && b.kind === 'arc') return arcArc(a, b, tolerance)
   return []
 }
 
@@ -87,7 +98,8 @@ function lineLine(a: LinePiece, b: LinePiece): Meeting[] {
   return [{ at: pointAt(a, t), t, u }]
 }
 
-function lineArc(a: LinePiece, b: ArcPiece): Meeting[] {
+/** Where they come within the tolerance of touching, they meet once. */
+function lineArc(a: LinePiece, b: ArcPiece, tolerance: number): Meeting[] {
   const d = subtract(a.to, a.from)
   const length = norm(d)
   if (length === 0) return []
@@ -97,9 +109,10 @@ function lineArc(a: LinePiece, b: ArcPiece): Meeting[] {
   const height = cross(along, toCentre)
   const r = radiusOf(b)
   const half = (r - height) * (r + height)
-  if (half < 0) return []
-  const reach = Math.sqrt(half)
-  return [foot - reach, foot + reach].flatMap((s) => {
+  const touches = Math.abs(r - Math.abs(height)) <= tolerance
+  if (half < 0 && !touches) return []
+  const reach = touches ? 0 : Math.sqrt(half)
+  return (touches ? [foot] : [foot - reach, foot + reach]).flatMap((s) => {
     const t = s / length
     const at = add(a.from, scale(along, s))
     const u = parameterOfDirection(b, subtract(at, b.centre))
@@ -107,19 +120,20 @@ function lineArc(a: LinePiece, b: ArcPiece): Meeting[] {
   })
 }
 
-function arcArc(a: ArcPiece, b: ArcPiece): Meeting[] {
+function arcArc(a: ArcPiece, b: ArcPiece, tolerance: number): Meeting[] {
   const between = subtract(b.centre, a.centre)
   const d = norm(between)
-  if (d === 0) return []
+  if (d <= tolerance) return []
   const ra = radiusOf(a)
   const rb = radiusOf(b)
   const along = (d * d + (ra - rb) * (ra + rb)) / (2 * d)
   const half = (ra - along) * (ra + along)
-  if (half < 0) return []
+  const touches = Math.abs(d - ra - rb) <= tolerance || Math.abs(d - Math.abs(ra - rb)) <= tolerance
+  if (half < 0 && !touches) return []
   const axis = scale(between, 1 / d)
   const side = { x: -axis.y, y: axis.x }
-  const foot = add(a.centre, scale(axis, along))
-  return [-Math.sqrt(half), Math.sqrt(half)].flatMap((h) => {
+  const foot = add(a.centre, scale(axis, touches ? Math.sign(along) * ra : along))
+  return (touches ? [0] : [-Math.sqrt(half), Math.sqrt(half)]).flatMap((h) => {
     const at = add(foot, scale(side, h))
     const t = parameterOfDirection(a, subtract(at, a.centre))
     const u = parameterOfDirection(b, subtract(at, b.centre))

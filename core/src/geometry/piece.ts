@@ -125,18 +125,23 @@ export function reversed<P extends Piece>(piece: P): P {
 
 /** The smallest box around a piece, exact at the extremes of arcs. */
 export function boundsOf(piece: Piece): Box {
-  const points = [piece.from, piece.to]
-  if (piece.kind === 'arc') {
-    const r = radiusOf(piece)
-    const c = piece.centre
-    for (const d of [
-      { x: r, y: 0 },
-      { x: 0, y: r },
-      { x: -r, y: 0 },
-      { x: 0, y: -r },
-    ]) {
-      if (parameterOfDirection(piece, d) !== undefined) points.push(add(c, d))
+  if (piece.kind === 'line') {
+    const { from, to } = piece
+    return {
+      min: { x: Math.min(from.x, to.x), y: Math.min(from.y, to.y) },
+      max: { x: Math.max(from.x, to.x), y: Math.max(from.y, to.y) },
     }
+  }
+  const points = [piece.from, piece.to]
+  const r = radiusOf(piece)
+  const c = piece.centre
+  for (const d of [
+    { x: r, y: 0 },
+    { x: 0, y: r },
+    { x: -r, y: 0 },
+    { x: 0, y: -r },
+  ]) {
+    if (parameterOfDirection(piece, d) !== undefined) points.push(add(c, d))
   }
   return boxAround(points) ?? { min: piece.from, max: piece.to }
 }

@@ -1,4 +1,14 @@
-import { curvatureOf, reversed, tangentAt, type Vec } from '../geometry'
+import {
+  cross,
+  curvatureOf,
+  lengthOf,
+  pointAt,
+  reversed,
+  subtract,
+  tangentAt,
+  type Piece,
+  type Vec,
+} from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import type { SectionEdge } from './types'
 
@@ -6,8 +16,8 @@ import type { SectionEdge } from './types'
  * Edges that meet at shared vertices only, as half-edges: half-edge 2·i runs along edge i, 2·i + 1
  * against it. (de Berg et al., Computational Geometry, ch. 2.)
  */
-export interface Arrangement {
-  readonly edges: readonly SectionEdge[]
+export interface Arrangement<E extends { readonly piece: Piece } = SectionEdge> {
+  readonly edges: readonly E[]
   readonly vertices: readonly Vec[]
   /** Per half-edge the vertex it starts from. */
   readonly startOf: Int32Array
@@ -25,30 +35,63 @@ export function arrange(edges: readonly SectionEdge[]): Arrangement {
     startOf[2 * i] = indexOf(edge.piece.from)
     startOf[2 * i + 1] = indexOf(edge.piece.to)
   })
+  return ordered(edges, vertices, startOf)
+}
+
+/** Orders the half-edges that leave each vertex counter-clockwise. */
+export function ordered<E extends { readonly piece: Piece }>(
+  edges: readonly E[],
+  vertices: readonly Vec[],
+  startOf: Int32Array,
+): Arrangement<E> {
   const leaving: number[][] = vertices.map(() => [])
-  startOf.forEach((v, h) => leaving[v]?.push(h))
-  const keys = Array.from(startOf, (_, h) => directionKey(edges, h))
+  const angles = new Float64Array(startOf.length)
+  for (let h = 0; h < startOf.length; h++) {
+    leaving[startOf[h] ?? 0]?.push(h)
+    const piece = edges[h >> 1]?.piece
+    if (!piece) continue
+    const tangent = tangentAt(piece, h & 1)
+    const sign = (h & 1) === 0 ? 1 : -1
+    angles[h] = directionFrom(sign * tangent.x, sign * tangent.y)
+  }
+  const piecesFrom = (h: number): Piece | undefined => {
+    const piece = edges[h >> 1]?.piece
+    return piece && (h & 1) === 1 ? reversed(piece) : piece
+  }
   for (const list of leaving) {
+    if (list.length < 3) continue
     list.sort((a, b) => {
-      const [angleA, bendA] = keys[a] ?? [0, 0]
-      const [angleB, bendB] = keys[b] ?? [0, 0]
-      return Math.abs(angleA - angleB) > 1e-12 ? angleA - angleB : bendA - bendB
+      const apart = (angles[a] ?? 0) - (angles[b] ?? 0)
+      return Math.abs(apart) > NEARLY_ALONG ? apart : turnBetween(piecesFrom(a), piecesFrom(b))
     })
   }
   return { edges, vertices, startOf, leaving }
 }
 
-/** Sorts by direction; pieces that leave along one tangent are told apart by how they bend. */
-function directionKey(edges: readonly SectionEdge[], halfEdge: number): readonly [number, number] {
-  const edge = edges[halfEdge >> 1]
-  if (!edge) return [0, 0]
-  const piece = (halfEdge & 1) === 0 ? edge.piece : reversed(edge.piece)
-  const tangent = tangentAt(piece, 0)
-  return [Math.atan2(tangent.y, tangent.x), curvatureOf(piece)]
+/** Pieces that leave a vertex at less than this, in radians, are told apart further out. */
+const NEARLY_ALONG = 1e-4
+
+/** Where the angles of directions wrap round: a direction that drawn lines hardly ever have. */
+const WRAP = 2.0137
+
+function directionFrom(x: number, y: number): number {
+  const angle = Math.atan2(y, x) - WRAP
+  return angle <= -Math.PI ? angle + 2 * Math.PI : angle
+}
+
+/** Negative when one piece leaves to the right of another that starts along the same tangent. */
+function turnBetween(a: Piece | undefined, b: Piece | undefined): number {
+  if (!a || !b) return 0
+  const [la, lb] = [lengthOf(a), lengthOf(b)]
+  const reach = Math.min(la, lb) / 2
+  const u = subtract(pointAt(a, reach / la), a.from)
+  const v = subtract(pointAt(b, reach / lb), b.from)
+  const turn = -cross(u, v)
+  return Math.abs(turn) > 1e-14 * reach * reach ? turn : curvatureOf(a) - curvatureOf(b)
 }
 
 /** Gives every place a number; places within the tolerance get the same. A grid finds neighbours. */
-function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
+export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
   const vertices: Vec[] = []
   const cells = new Map<number, number[]>()
   const nearIn = (cell: number, p: Vec): number => {
@@ -95,7 +138,7 @@ function cellsNear(c: number): number[] {
  * @returns closed runs of half-edges; every allowed half-edge is in just one
  */
 export function traceLoops(
-  arrangement: Arrangement,
+  arrangement: Pick<Arrangement, 'startOf' | 'leaving'>,
   allowed: (halfEdge: number) => boolean = () => true,
 ): number[][] {
   const { startOf, leaving } = arrangement

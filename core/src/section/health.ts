@@ -1,13 +1,11 @@
 import {
   boundsOf,
-  cross,
   distance,
   lengthOf,
+  meetOnlyAtEnd,
   meetingsOf,
   pointAt,
-  subtract,
   type Box,
-  type Piece,
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
@@ -46,7 +44,7 @@ export function crossingFaults(edges: readonly SectionEdge[]): ProfileFault[] {
       const other = edges[j]
       const otherBox = boxes[j]
       if (!other || !otherBox || !overlapInY(box, otherBox)) continue
-      if (formCorner(edge.piece, other.piece)) continue
+      if (meetOnlyAtEnd(edge.piece, other.piece)) continue
       const meeting = meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE).find(
         (m) => !isEnd(m.at, edge) || !isEnd(m.at, other),
       )
@@ -64,17 +62,6 @@ export function crossingFaults(edges: readonly SectionEdge[]): ProfileFault[] {
 
 function overlapInY(a: Box, b: Box): boolean {
   return a.min.y <= b.max.y + VERTEX_TOLERANCE && b.min.y <= a.max.y + VERTEX_TOLERANCE
-}
-
-/** Lines that share an end and run in different directions meet nowhere else. */
-function formCorner(a: Piece, b: Piece): boolean {
-  if (a.kind !== 'line' || b.kind !== 'line') return false
-  const shared = [a.from, a.to].some(
-    (p) => (p.x === b.from.x && p.y === b.from.y) || (p.x === b.to.x && p.y === b.to.y),
-  )
-  if (!shared) return false
-  const [u, v] = [subtract(a.to, a.from), subtract(b.to, b.from)]
-  return Math.abs(cross(u, v)) > 1e-6 * Math.hypot(u.x, u.y) * Math.hypot(v.x, v.y)
 }
 
 function isEnd(p: Vec, edge: SectionEdge): boolean {

@@ -2,3 +2,22 @@ export * from './types'
 export { endCircles, type EndCircle } from './endView'
 export { profileOf, type Profile } from './profile'
 export { solidProperties, type SolidProperties } from './properties'
+export {
+  aboveAxis,
+  asCopy,
+  combine,
+  mirroredSection,
+  movedAlong,
+  sectionArea,
+  type Effect,
+} from './combine'
+export { offsetSection, shellOf, type LayerCorners, type LayerSide, type ShellSpec } from './layers'
+export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './wall'
+export {
+  bevelCorner,
+  cornersOf,
+  roundCorner,
+  type ChamferSize,
+  type Corner,
+  type Finished,
+} from './corners'

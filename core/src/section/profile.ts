@@ -1,26 +1,10 @@
-import {
-  cross,
-  distance,
-  line,
-  pointsAlong,
-  radiusOf,
-  reversed,
-  sweepOf,
-  type Piece,
-  type Vec,
-} from '../geometry'
+import { distance, line, reversed } from '../geometry'
 import { AXIS_ID } from '../sketch'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { arrange, traceLoops, twin, type Arrangement } from './arrangement'
 import { axisFaults, crossingFaults, zeroLengthFaults } from './health'
-import {
-  EMPTY_SECTION,
-  type Loop,
-  type ProfileFault,
-  type Region,
-  type Section,
-  type SectionEdge,
-} from './types'
+import { contains, nest, roundOf, type Round } from './nesting'
+import { EMPTY_SECTION, type ProfileFault, type Section, type SectionEdge } from './types'
 
 /** What drawn edges enclose, and what keeps them from enclosing it. */
 export interface Profile {
@@ -97,7 +81,7 @@ function enclosed(arrangement: Arrangement): Section {
   const faceOf = new Int32Array(arrangement.startOf.length)
   const traced = traceLoops(arrangement)
   traced.forEach((loop, face) => loop.forEach((h) => (faceOf[h] = face)))
-  const rounds = traced.map((loop) => roundOf(arrangement, loop))
+  const rounds = traced.map((loop) => wayRound(arrangement, loop))
   const areas = rounds.map((r) => r.area)
   const networkOf = networks(arrangement)
   const network = (face: number): number =>
@@ -121,39 +105,14 @@ function enclosed(arrangement: Arrangement): Section {
   })
   const material = (h: number): boolean => isMaterial[faceOf[h] ?? 0] === true
   const boundary = traceLoops(arrangement, (h) => material(h) && !material(twin(h)))
-  const loops = boundary.map((halfEdges) => ({
-    loop: halfEdges.flatMap((h): SectionEdge[] => {
+  const loops = boundary.map((halfEdges) =>
+    halfEdges.flatMap((h): SectionEdge[] => {
       const edge = arrangement.edges[h >> 1]
       if (!edge) return []
       return [(h & 1) === 0 ? edge : { ...edge, piece: reversed(edge.piece) }]
     }),
-    round: roundOf(arrangement, halfEdges),
-  }))
+  )
   return { regions: nest(loops) }
-}
-
-/** A way round: the area it encloses, counter-clockwise positive, and chords of it when asked for. */
-interface Round {
-  /** in mm² */
-  readonly area: number
-  readonly outline: () => readonly Vec[]
-}
-
-interface Outlined {
-  readonly loop: Loop
-  readonly round: Round
-}
-
-/** Gives every hole to the smallest outer loop around it. */
-function nest(loops: readonly Outlined[]): Region[] {
-  const outers = loops.filter((l) => l.round.area > 0).sort((a, b) => a.round.area - b.round.area)
-  const holes = new Map<Outlined, Loop[]>(outers.map((o) => [o, []]))
-  for (const inner of loops) {
-    if (inner.round.area > 0) continue
-    const around = outers.find((o) => contains(o.round, inner.round))
-    if (around) holes.get(around)?.push(inner.loop)
-  }
-  return outers.map((o) => ({ outer: o.loop, holes: holes.get(o) ?? [] }))
 }
 
 /** For each vertex the number of the connected network of edges it belongs to. */
@@ -175,38 +134,11 @@ function networks({ vertices, leaving, startOf }: Arrangement): Int32Array {
   return numbers
 }
 
-function roundOf(arrangement: Arrangement, loop: readonly number[]): Round {
-  const pieces = loop.flatMap((h) => {
-    const edge = arrangement.edges[h >> 1]
-    return edge ? [(h & 1) === 0 ? edge.piece : reversed(edge.piece)] : []
-  })
-  let chords: readonly Vec[] | undefined
-  return {
-    area: pieces.reduce((sum, piece) => sum + areaBeside(piece), 0),
-    // Near enough to the curve to tell inside from outside of loops that do not meet.
-    outline: () => (chords ??= pieces.flatMap((piece) => pointsAlong(piece, 1e-3).slice(0, -1))),
-  }
-}
-
-/** The area between a piece and the datum point: half the chord's cross product, and the segment. */
-function areaBeside(piece: Piece): number {
-  const chord = cross(piece.from, piece.to) / 2
-  if (piece.kind === 'line') return chord
-  const sweep = sweepOf(piece)
-  return chord + (radiusOf(piece) ** 2 * (sweep - Math.sin(sweep))) / 2
-}
-
-/** Whether a way round lies inside another that it does not cross; judged at an edge's middle. */
-function contains(outside: Round | undefined, inside: Round | undefined): boolean {
-  const outer = outside?.outline() ?? []
-  const [a, b] = inside?.outline() ?? []
-  if (!a || !b) return false
-  const p = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
-  let within = false
-  outer.forEach((v, i) => {
-    const w = outer[(i + 1) % outer.length] ?? v
-    if (v.y > p.y === w.y > p.y) return
-    if (p.x < v.x + ((p.y - v.y) * (w.x - v.x)) / (w.y - v.y)) within = !within
-  })
-  return within
+function wayRound(arrangement: Arrangement, loop: readonly number[]): Round {
+  return roundOf(
+    loop.flatMap((h) => {
+      const edge = arrangement.edges[h >> 1]
+      return edge ? [(h & 1) === 0 ? edge.piece : reversed(edge.piece)] : []
+    }),
+  )
 }

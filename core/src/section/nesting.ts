@@ -1,0 +1,79 @@
+import {
+  boundsOf,
+  cross,
+  pointAt,
+  radiusOf,
+  sweepOf,
+  windingAround,
+  type Box,
+  type Piece,
+  type Turned,
+} from '../geometry'
+import type { Loop, Region } from './types'
+
+/** The area between a piece and the datum point: half the chord's cross product, and the segment. */
+export function areaBeside(piece: Piece): number {
+  const chord = cross(piece.from, piece.to) / 2
+  if (piece.kind === 'line') return chord
+  const sweep = sweepOf(piece)
+  return chord + (radiusOf(piece) ** 2 * (sweep - Math.sin(sweep))) / 2
+}
+
+/** The area a closed run of pieces encloses in mm², positive counter-clockwise. */
+export function areaWithin(pieces: readonly Piece[]): number {
+  return pieces.reduce((sum, piece) => sum + areaBeside(piece), 0)
+}
+
+/** A closed run of pieces with what containment asks of it. */
+export interface Round {
+  /** in mm², positive counter-clockwise */
+  readonly area: number
+  readonly pieces: readonly Piece[]
+}
+
+export const roundOf = (pieces: readonly Piece[]): Round => ({ area: areaWithin(pieces), pieces })
+
+const turnedOnce = new WeakMap<readonly Piece[], readonly Turned[]>()
+const boxes = new WeakMap<readonly Piece[], Box>()
+
+function turnedOf(pieces: readonly Piece[]): readonly Turned[] {
+  const known = turnedOnce.get(pieces) ?? pieces.map((piece) => ({ piece, times: 1 }))
+  turnedOnce.set(pieces, known)
+  return known
+}
+
+function boxOf(pieces: readonly Piece[]): Box {
+  const known = boxes.get(pieces)
+  if (known) return known
+  const all = pieces.map(boundsOf)
+  const box = {
+    min: { x: Math.min(...all.map((b) => b.min.x)), y: Math.min(...all.map((b) => b.min.y)) },
+    max: { x: Math.max(...all.map((b) => b.max.x)), y: Math.max(...all.map((b) => b.max.y)) },
+  }
+  boxes.set(pieces, box)
+  return box
+}
+
+/** Whether a way round lies inside another that it does not cross; judged at an edge's middle. */
+export function contains(outside: Round | undefined, inside: Round | undefined): boolean {
+  const [first] = inside?.pieces ?? []
+  if (!outside || !first) return false
+  const p = pointAt(first, 0.5)
+  const { min, max } = boxOf(outside.pieces)
+  if (p.x < min.x || p.x > max.x || p.y < min.y || p.y > max.y) return false
+  return windingAround(p, turnedOf(outside.pieces)) !== 0
+}
+
+/** Makes regions of loops that do not cross: every hole goes to the smallest outer loop around it. */
+export function nest(loops: readonly Loop[]): Region[] {
+  const outlined = loops.map((loop) => ({ loop, round: roundOf(loop.map((e) => e.piece)) }))
+  const outers = outlined.filter((l) => l.round.area > 0)
+  outers.sort((a, b) => a.round.area - b.round.area)
+  const holes = new Map<Loop, Loop[]>(outers.map((o) => [o.loop, []]))
+  for (const inner of outlined) {
+    if (inner.round.area > 0) continue
+    const around = outers.find((o) => contains(o.round, inner.round))
+    if (around) holes.get(around.loop)?.push(inner.loop)
+  }
+  return outers.map((o) => ({ outer: o.loop, holes: holes.get(o.loop) ?? [] }))
+}
