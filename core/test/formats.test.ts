@@ -1,16 +1,23 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  addStep,
   createPart,
+  edgesOf,
   evaluate,
   migrate,
+  offeredGroove,
+  offeredStep,
   readPart,
   readPartFile,
+  revolveOf,
   solve,
   writePartFile,
   type Part,
+  type Step,
 } from '../src'
 import { steppedSketch } from './support/chains'
+import { must } from './support/parts'
 
 function spindle(): Part {
   const { sketch } = steppedSketch([
@@ -20,18 +27,10 @@ function spindle(): Part {
   const sizes = sketch.sizes.map((s, i) => ({ ...s, formula: ['20', '24', '44', '8'][i] ?? '' }))
   return {
     ...createPart({ name: 'Spindle' }),
+    nextId: 4,
     sketches: [{ ...sketch, id: 'sketch2', sizes }],
     route: [
-      {
-        id: 'step3',
-        kind: 'revolve',
-        number: 10,
-        aside: false,
-        sketch: 'sketch2',
-        regions: 'all',
-        effect: 'add',
-        body: 'body1',
-      },
+      { ...revolveOf('sketch2', 'body1', 'add'), id: 'step3', number: 10, aside: false } as Step,
     ],
   }
 }
@@ -127,6 +126,30 @@ describe('part files', () => {
       }),
       { numRuns: 400 },
     )
+  })
+
+  it('of the version before cuts came are read, and every kind of step comes back', () => {
+    const document = JSON.parse(writePartFile(spindle())) as {
+      version: number
+      bodies: Record<string, unknown>[]
+      route: Record<string, unknown>[]
+    }
+    document.version = 2
+    for (const name of ['colour', 'visible', 'locked']) delete document.bodies[0]?.[name]
+    for (const name of ['axis', 'turn', 'facets']) delete document.route[0]?.[name]
+    const read = readPart(document)
+    expect(read.ok && read.value).toEqual(spindle())
+    const { section } = evaluate(spindle()).bodies[0] ?? { section: { regions: [] } }
+    const [edge] = edgesOf(section)
+    if (!edge) throw new Error('no edge')
+    const kinds = ['bore', 'fillet', 'chamfer', 'shell', 'mirror', 'repeat', 'length'] as const
+    const steps = [
+      ...kinds.map((kind) => offeredStep(kind, 'body1', section, 'step3')),
+      offeredGroove('body1', edge, 'relief'),
+    ]
+    const part = steps.reduce((here, step) => must(here, addStep(step)), spindle())
+    const back = readPartFile(writePartFile(part))
+    expect(back.ok && back.value.route).toEqual(part.route)
   })
 
   it('are brought up to date one version at a time', () => {

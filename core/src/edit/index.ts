@@ -37,15 +37,24 @@ export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './rep
 export { cutAtAxis, extend, split, trim, trimmedStretch } from './modify'
 export { chamferCorner, filletCorner, isCorner } from './corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './heal'
-export { chainOf, offsetChain } from './offset'
+export { offsetChain } from './offset'
 export { missingItems, proposalKey, type Proposal } from './missing'
+export { addSketch, removeValue, renamePart, setMaterial, setValue } from './partEdits'
 export {
+  STEP_WORDS,
   addRevolve,
-  addSketch,
+  addStep,
+  changeBody,
+  changeStep,
+  duplicateStep,
+  freeBody,
+  intoNewBody,
+  moveStep,
+  nextStepId,
+  removeBody,
   removeStep,
-  removeValue,
-  renamePart,
+  revolveOf,
   setAside,
-  setMaterial,
-  setValue,
-} from './partEdits'
+  type NewStep,
+} from './routeEdits'
+export { hostDiameter, offeredGroove, offeredStep } from './newSteps'

@@ -1,44 +1,11 @@
 import { evaluateFormula } from '../formula'
 import { fail, succeed, type Result } from '../result'
 import { add, dot, pointAt, reversed, scale, tangentAt, type Piece, type Vec } from '../geometry'
-import { endsOf, locator, pieceOf, type Entity, type Sketch } from '../sketch'
+import { chainOf, locator, pieceOf, type Entity, type ChainLink, type Sketch } from '../sketch'
 import { valuesOf, type Part } from '../part'
 import { placeDraft, type Draft, type DraftSize } from './draft'
 import { type End, type NewConstraint } from './ends'
 import type { Command } from './command'
-
-type Ended = Exclude<Entity, { kind: 'circle' }>
-
-/** A link of a chain as it is run through. */
-interface Link {
-  readonly entity: Ended
-  readonly from: string
-  readonly to: string
-}
-
-/** The picked curves in the order in which they hang together; undefined when they branch or part. */
-export function chainOf(sketch: Sketch, ids: readonly string[]): readonly Link[] | undefined {
-  const entities = sketch.entities.filter(
-    (e): e is Ended => ids.includes(e.id) && e.kind !== 'circle',
-  )
-  const meeting = (point: string): Ended[] => entities.filter((e) => endsOf(e).includes(point))
-  const branches = entities.some((e) => endsOf(e).some((p) => meeting(p).length > 2))
-  const [any] = entities
-  if (!any || branches) return undefined
-  const loose = entities.find((e) => endsOf(e).some((p) => meeting(p).length === 1)) ?? any
-  const links: Link[] = []
-  let here = meeting(loose.from).length === 1 || loose === any ? loose.from : loose.to
-  if (meeting(here).length > 1 && meeting(loose.to).length === 1) here = loose.to
-  const left = new Set(entities)
-  for (let next: Ended | undefined = loose; next;) {
-    left.delete(next)
-    const to: string = next.from === here ? next.to : next.from
-    links.push({ entity: next, from: here, to })
-    here = to
-    next = meeting(here).find((e) => left.has(e))
-  }
-  return left.size === 0 ? links : undefined
-}
 
 /**
  * Draws a chain beside a chain: lines parallel, arcs concentric, all at one distance, which is one
@@ -84,7 +51,7 @@ function normalsOf(piece: Piece): readonly [Vec, Vec] {
 
 function beside(
   sketch: Sketch,
-  links: readonly Link[],
+  links: readonly ChainLink[],
   distance: number,
   formula: string,
   side: Vec,
@@ -128,7 +95,7 @@ function beside(
 
 /** Loose ends stand level with those of the chain they go beside, where its lines are straight. */
 function squareEnds(
-  links: readonly Link[],
+  links: readonly ChainLink[],
   closed: boolean,
   pieces: readonly Piece[],
 ): NewConstraint[] {

@@ -81,65 +81,6 @@ export function removeValue(name: string): Command {
   }
 }
 
-/** Turns a profile into a body. The first takes the part's first body, later ones make their own. */
-export function addRevolve(sketchId: string): Command {
-  return {
-    label: 'revolve',
-    run: (part) => {
-      const sketch = part.sketches.find((s) => s.id === sketchId)
-      if (!sketch) return fail('sketch.gone', 'This profile is gone.', 'Choose another profile.')
-      const used = part.route.some((s) => s.kind === 'revolve' && s.sketch === sketchId)
-      if (used) {
-        return fail(
-          'step.used',
-          `Profile ${sketch.name} is turned already.`,
-          'Change its sizes, or draw another profile.',
-        )
-      }
-      const taken = new Set(part.route.flatMap((s) => (s.kind === 'revolve' ? [s.body] : [])))
-      const free = part.bodies.find((b) => !taken.has(b.id))
-      const bodyId = free?.id ?? `body${part.nextId + 1}`
-      const material = part.bodies[0]?.material ?? ''
-      const body = { id: bodyId, name: `body ${part.bodies.length + 1}`, material }
-      const step = {
-        id: `step${part.nextId}`,
-        kind: 'revolve' as const,
-        number: nextNumber(part),
-        aside: false,
-        sketch: sketchId,
-        regions: 'all' as const,
-        effect: 'add' as const,
-        body: bodyId,
-      }
-      return succeed({
-        ...part,
-        nextId: part.nextId + 2,
-        bodies: free ? part.bodies : [...part.bodies, body],
-        route: [...part.route, step],
-      })
-    },
-  }
-}
-
-function nextNumber(part: Part): number {
-  return 10 * (Math.floor(Math.max(0, ...part.route.map((s) => s.number)) / 10) + 1)
-}
-
-export function removeStep(stepId: string): Command {
-  return {
-    label: 'delete step',
-    run: (part) => succeed({ ...part, route: part.route.filter((s) => s.id !== stepId) }),
-  }
-}
-
-export function setAside(stepId: string, aside: boolean): Command {
-  return {
-    label: aside ? 'set step aside' : 'take step up',
-    run: (part) =>
-      succeed({ ...part, route: part.route.map((s) => (s.id === stepId ? { ...s, aside } : s)) }),
-  }
-}
-
 /** Adds an empty profile, named with the next free letter. */
 export function addSketch(): Command {
   return {

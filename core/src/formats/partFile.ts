@@ -19,7 +19,10 @@ type Json = Readonly<Record<string, unknown>>
  */
 export type Migrations = ReadonlyMap<number, (document: Json) => Json>
 
-const MIGRATIONS: Migrations = new Map([[1, withCurves]])
+const MIGRATIONS: Migrations = new Map([
+  [1, withCurves],
+  [2, withTurnedSteps],
+])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
 function withCurves(document: Json): Json {
@@ -35,6 +38,20 @@ function withCurves(document: Json): Json {
       : old
   const { sketches } = document
   return Array.isArray(sketches) ? { ...document, sketches: sketches.map(sketch) } : document
+}
+
+/** Version 3 knows cuts and bodies with a look of their own. */
+function withTurnedSteps(document: Json): Json {
+  const { bodies, route } = document
+  const body = (old: unknown): unknown =>
+    isRecord(old) ? { ...old, colour: '', visible: true, locked: false } : old
+  const step = (old: unknown): unknown =>
+    isRecord(old) && old['kind'] === 'revolve' ? { ...old, axis: 'axis', turn: '', facets: 0 } : old
+  return {
+    ...document,
+    ...(Array.isArray(bodies) ? { bodies: bodies.map(body) } : {}),
+    ...(Array.isArray(route) ? { route: route.map(step) } : {}),
+  }
 }
 
 /** A part as the plain document that is stored; steps of unknown kinds are as they were read. */

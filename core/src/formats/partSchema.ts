@@ -1,6 +1,8 @@
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
 import { LONGEST_FORMULA } from '../formula'
+import { GROOVE_FIELDS } from '../route'
 import { LARGEST_LENGTH } from '../tolerances'
+import type { GrooveForm, StepKind } from '../part'
 
 /** The most of anything a file may hold: far above any part, far below what would stall a page. */
 const MOST_ITEMS = 20_000
@@ -103,11 +105,99 @@ const sketch = record({
 })
 
 const anyStep = { id, number: count, aside: flag }
+/** Names of edges made from edges made from edges grow long. */
+const key = string().strict().defined().max(4000)
+const effect = exactly('add', 'cut', 'common')
+const end = exactly('left', 'right')
+
+const cornerPick = byKind({
+  corners: { corners: list(key) },
+  inside: {},
+  outside: {},
+  step: { step: id },
+})
+
+const grooveSizes = optional(formula)
+
+const steps: Readonly<Record<StepKind, Fields>> = {
+  revolve: {
+    sketch: id,
+    regions: lazy((value: unknown) => (value === 'all' ? exactly('all') : list(list(id)))),
+    effect,
+    body: id,
+    axis: id,
+    turn: formula,
+    facets: count,
+  },
+  wall: {
+    sketch: id,
+    side: exactly('outside', 'inside', 'middle', 'both'),
+    thickness: formula,
+    inner: formula,
+    corners: exactly('sharp', 'round', 'bevelled'),
+    ends: exactly('flat', 'round'),
+    effect,
+    body: id,
+  },
+  groove: {
+    body: id,
+    on: key,
+    form: exactly(...(Object.keys(GROOVE_FIELDS) as GrooveForm[])),
+    place: record({
+      from: key,
+      second: key,
+      to: exactly('near', 'middle', 'far'),
+      distance: formula,
+    }),
+    sizes: record(
+      Object.fromEntries(
+        Object.values(GROOVE_FIELDS)
+          .flat()
+          .map((name) => [name, grooveSizes]),
+      ),
+    ),
+    count: formula,
+    pitch: formula,
+  },
+  bore: {
+    body: id,
+    end,
+    parts: list(record({ diameter: formula, depth: formula })),
+    upTo: key,
+    tip: exactly('flat', 'cone'),
+    tipAngle: formula,
+    sinkDiameter: formula,
+    sinkAngle: formula,
+  },
+  fillet: { body: id, sets: list(record({ pick: cornerPick, radius: formula })) },
+  chamfer: {
+    body: id,
+    sets: list(record({ pick: cornerPick, along: formula, across: formula, angle: formula })),
+  },
+  shell: {
+    body: id,
+    side: exactly('inside', 'outside'),
+    thickness: formula,
+    open: list(key),
+    faces: list(record({ edge: key, thickness: formula })),
+    corners: exactly('sharp', 'round'),
+  },
+  mirror: { body: id, about: key, at: formula, into: id },
+  repeat: { steps: list(id), count: formula, pitch: formula },
+  length: { body: id, end, length: formula },
+}
 
 const step = byKind({
-  revolve: { ...anyStep, sketch: id, regions: exactly('all'), effect: exactly('add'), body: id },
+  ...Object.fromEntries(
+    Object.entries(steps).map(([kind, fields]) => [kind, { ...anyStep, ...fields }]),
+  ),
   unknown: { ...anyStep, kept: mixed().required() },
 })
+
+const bodyColour = string()
+  .strict()
+  .defined()
+  .matches(/^(#[0-9a-f]{6})?$/)
 
 /** The shape of a part, as `docs/part-file.md` tells it. */
 export const partSchema = record({
@@ -135,10 +225,12 @@ export const partSchema = record({
         .matches(/^#[0-9a-f]{6}$/),
     }),
   ),
-  bodies: list(record({ id, name: text, material: id })),
+  bodies: list(
+    record({ id, name: text, material: id, colour: bodyColour, visible: flag, locked: flag }),
+  ),
   sketches: list(sketch),
   route: list(step),
 })
 
 /** The kinds of steps this version runs; others are kept as they are. */
-export const KNOWN_STEPS: readonly string[] = ['revolve', 'unknown']
+export const KNOWN_STEPS: readonly string[] = [...Object.keys(steps), 'unknown']

@@ -1,13 +1,17 @@
 import { METRIC, type UnitSettings } from '../units'
 import { emptySketch } from '../sketch'
 import { STOCK_MATERIALS } from './materials'
-import { PART_VERSION, type Material, type Part } from './types'
+import { PART_VERSION, type Body, type Material, type Part } from './types'
 
 export interface NewPart {
   readonly name: string
   readonly lie?: Part['lie']
   readonly units?: UnitSettings
   readonly material?: Material
+}
+
+export function newBody(id: string, name: string, material: string): Body {
+  return { id, name, material, colour: '', visible: true, locked: false }
 }
 
 /** A part with one body and an empty sketch, ready to be drawn. */
@@ -22,7 +26,7 @@ export function createPart({ name, lie, units, material }: NewPart): Part {
     nextId: 3,
     values: [],
     materials: chosen ? [chosen] : [],
-    bodies: [{ id: 'body1', name: 'body 1', material: chosen?.id ?? '' }],
+    bodies: [newBody('body1', 'body 1', chosen?.id ?? '')],
     sketches: [emptySketch('sketch2', 'A')],
     route: [],
   }

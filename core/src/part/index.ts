@@ -1,4 +1,5 @@
 export * from './types'
-export { createPart, type NewPart } from './create'
+export * from './steps'
+export { createPart, newBody, type NewPart } from './create'
 export { STOCK_MATERIALS } from './materials'
 export { measureOf, sizeProblem, valuesOf, type PartValues } from './values'

@@ -1,8 +1,9 @@
 import type { Measure, UnitSettings } from '../units'
 import type { Sketch } from '../sketch'
+import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 2
+export const PART_VERSION = 3
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,
@@ -45,31 +46,9 @@ export interface Body {
   readonly name: string
   /** The id of one of the part's materials. */
   readonly material: string
+  /** For the picture, as #rrggbb; empty for the material's. */
+  readonly colour: string
+  readonly visible: boolean
+  /** A locked body takes no new steps, and its steps are not changed. */
+  readonly locked: boolean
 }
-
-interface AnyStep {
-  readonly id: string
-  /** As on a route card: 10, 20, 30 … */
-  readonly number: number
-  /** Steps that are set aside keep their place and do nothing. */
-  readonly aside: boolean
-}
-
-/** A full turn of a sketch's closed profile about the part's axis. */
-export interface RevolveStep extends AnyStep {
-  readonly kind: 'revolve'
-  readonly sketch: string
-  /** Which closed regions are turned: all of the sketch's. */
-  readonly regions: 'all'
-  /** What the turned material does: it adds. */
-  readonly effect: 'add'
-  readonly body: string
-}
-
-/** A step this version does not know. It is kept as it was read and written back unchanged. */
-export interface UnknownStep extends AnyStep {
-  readonly kind: 'unknown'
-  readonly kept: Readonly<Record<string, unknown>>
-}
-
-export type Step = RevolveStep | UnknownStep

@@ -19,6 +19,14 @@ export interface StepState {
   readonly status: 'done' | 'failed' | 'aside'
   /** What went wrong and what mends it; only for failed steps. */
   readonly problem?: Problem
+  /** What is worth saying of a step that worked, such as that it parts a body. */
+  readonly notes: readonly string[]
+  /** The bodies it changed. */
+  readonly touched: readonly string[]
+  /** All bodies as they stand after it. */
+  readonly bodies: readonly BodyState[]
+  /** What it added or took away, by itself, where it is such a step. */
+  readonly tool: Section | undefined
   /** The change of mass it made, in g. */
   readonly massChange: number
 }

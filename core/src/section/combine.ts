@@ -1,4 +1,4 @@
-import { line, mirroredAcross, reversed, translated, type Piece } from '../geometry'
+import { boundsOf, line, mirroredAcross, reversed, translated, type Piece } from '../geometry'
 import { AXIS_ID } from '../sketch'
 import { areaWithin } from './nesting'
 import { overlay, type Outline, type Rule } from './overlay'
@@ -34,6 +34,12 @@ export function combine(first: Section, second: Section, effect: Effect): Sectio
 /** The area of a half-section in mm². */
 export function sectionArea(section: Section): number {
   return loopsOf(section).reduce((sum, loop) => sum + areaWithin(loop.map((e) => e.piece)), 0)
+}
+
+/** Where a section begins and ends along the axis, in mm. */
+export function extentOf(section: Section): readonly [number, number] {
+  const boxes = edgesOf(section).map((e) => boundsOf(e.piece))
+  return [Math.min(...boxes.map((b) => b.min.x)), Math.max(...boxes.map((b) => b.max.x))]
 }
 
 /** The section moved along the axis; its edges are named as a step's copies. @param by in mm */

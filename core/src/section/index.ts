@@ -6,6 +6,7 @@ export {
   aboveAxis,
   asCopy,
   combine,
+  extentOf,
   mirroredSection,
   movedAlong,
   sectionArea,

@@ -1,4 +1,5 @@
 export * from './types'
+export { chainOf, type ChainLink } from './chain'
 export {
   describeItem,
   entityName,

@@ -1,0 +1,199 @@
+import type { LayerCorners, LayerSide, WallCorners, WallEnds } from '../section'
+
+/**
+ * The steps of a route. Numbers are formulas as they were typed; edges are named by their keys, and
+ * corners by the keys of the two edges that meet, so that both hold when sizes change.
+ */
+interface AnyStep {
+  readonly id: string
+  /** As on a route card: 10, 20, 30 … */
+  readonly number: number
+  /** Steps that are set aside keep their place and do nothing. */
+  readonly aside: boolean
+}
+
+/** What turned material does to a body: joins it, is taken from it, or leaves what both have. */
+export type StepEffect = 'add' | 'cut' | 'common'
+
+/** A full turn of a sketch's closed regions. */
+export interface RevolveStep extends AnyStep {
+  readonly kind: 'revolve'
+  readonly sketch: string
+  /** All regions, or those whose outline is drawn by most of the entities of one of the lists. */
+  readonly regions: 'all' | readonly (readonly string[])[]
+  readonly effect: StepEffect
+  readonly body: string
+  /** The part's axis, or a line of the sketch, which takes the solid kernel. */
+  readonly axis: string
+  /** Less than a full turn, as an angle, takes the solid kernel; empty for a full turn. */
+  readonly turn: string
+  /** Sides of a polygon turned instead of a circle, which takes the solid kernel; 0 for none. */
+  readonly facets: number
+}
+
+export type WallSide = 'outside' | 'inside' | 'middle' | 'both'
+
+/** A full turn of an open chain given a thickness. */
+export interface WallStep extends AnyStep {
+  readonly kind: 'wall'
+  readonly sketch: string
+  readonly side: WallSide
+  readonly thickness: string
+  /** The thickness inside, where both sides have one of their own. */
+  readonly inner: string
+  readonly corners: WallCorners
+  readonly ends: WallEnds
+  readonly effect: StepEffect
+  readonly body: string
+}
+
+export type GrooveForm =
+  'rectangular' | 'round' | 'vee' | 'belt' | 'rope' | 'oring' | 'retaining' | 'relief'
+
+/** Where a groove is on its face. */
+export interface GroovePlace {
+  /** Its start, its end, its middle, the axis (on a face: told as a diameter), or an edge's key. */
+  readonly from: string
+  /** Another edge: then the groove stands in the middle between the two. */
+  readonly second: string
+  /** Which part of the groove the distance goes to. */
+  readonly to: 'near' | 'middle' | 'far'
+  readonly distance: string
+}
+
+/** A groove into a cylinder, a cone or a face, perhaps several at one pitch. */
+export interface GrooveStep extends AnyStep {
+  readonly kind: 'groove'
+  readonly body: string
+  /** Key of the edge it is cut into. */
+  readonly on: string
+  readonly form: GrooveForm
+  readonly place: GroovePlace
+  /** Formulas by the form's field names; the depth may be told as a bottom diameter instead. */
+  readonly sizes: Readonly<Record<string, string>>
+  readonly count: string
+  readonly pitch: string
+}
+
+export interface BorePart {
+  readonly diameter: string
+  /** To the end of the full diameter, from the mouth; empty for through. */
+  readonly depth: string
+}
+
+/** A bore on the axis from one end: its diameters from the mouth on. */
+export interface BoreStep extends AnyStep {
+  readonly kind: 'bore'
+  readonly body: string
+  readonly end: 'left' | 'right'
+  readonly parts: readonly BorePart[]
+  /** Key of an edge whose plane the last diameter goes up to; empty when its depth says. */
+  readonly upTo: string
+  readonly tip: 'flat' | 'cone'
+  /** The full angle of a cone tip. */
+  readonly tipAngle: string
+  /** A countersink: its greatest diameter, empty for none, and full angle. */
+  readonly sinkDiameter: string
+  readonly sinkAngle: string
+}
+
+/** Which corners a set takes. */
+export type CornerPick =
+  | { readonly kind: 'corners'; readonly corners: readonly string[] }
+  | { readonly kind: 'inside' }
+  | { readonly kind: 'outside' }
+  | { readonly kind: 'step'; readonly step: string }
+
+export interface FilletSet {
+  readonly pick: CornerPick
+  readonly radius: string
+}
+
+export interface FilletStep extends AnyStep {
+  readonly kind: 'fillet'
+  readonly body: string
+  readonly sets: readonly FilletSet[]
+}
+
+export interface ChamferSet {
+  readonly pick: CornerPick
+  /** The leg on the edge that runs more along the axis. */
+  readonly along: string
+  /** The other leg; empty when the angle says. */
+  readonly across: string
+  /** The angle to the edge that the first leg lies on. */
+  readonly angle: string
+}
+
+export interface ChamferStep extends AnyStep {
+  readonly kind: 'chamfer'
+  readonly body: string
+  readonly sets: readonly ChamferSet[]
+}
+
+export interface ShellStep extends AnyStep {
+  readonly kind: 'shell'
+  readonly body: string
+  readonly side: LayerSide
+  readonly thickness: string
+  /** Keys of the faces left open. */
+  readonly open: readonly string[]
+  readonly faces: readonly { readonly edge: string; readonly thickness: string }[]
+  readonly corners: LayerCorners
+}
+
+/** A body mirrored about a radial plane, joined to itself or as another body. */
+export interface MirrorStep extends AnyStep {
+  readonly kind: 'mirror'
+  readonly body: string
+  /** Key of an edge in the plane; empty when the place says. */
+  readonly about: string
+  readonly at: string
+  /** The body that gets the image; the same one joins it. */
+  readonly into: string
+}
+
+/** What earlier steps did, again and again along the axis. */
+export interface RepeatStep extends AnyStep {
+  readonly kind: 'repeat'
+  readonly steps: readonly string[]
+  /** With the first. */
+  readonly count: string
+  readonly pitch: string
+}
+
+/** An end cut back or drawn out to an overall length. */
+export interface LengthStep extends AnyStep {
+  readonly kind: 'length'
+  readonly body: string
+  readonly end: 'left' | 'right'
+  readonly length: string
+}
+
+/** A step this version does not know. It is kept as it was read and written back unchanged. */
+export interface UnknownStep extends AnyStep {
+  readonly kind: 'unknown'
+  readonly kept: Readonly<Record<string, unknown>>
+}
+
+export type KnownStep =
+  | RevolveStep
+  | WallStep
+  | GrooveStep
+  | BoreStep
+  | FilletStep
+  | ChamferStep
+  | ShellStep
+  | MirrorStep
+  | RepeatStep
+  | LengthStep
+
+export type Step = KnownStep | UnknownStep
+export type StepKind = KnownStep['kind']
+
+/** Steps that are made from a profile. */
+export const usesSketch = (step: Step): step is RevolveStep | WallStep =>
+  step.kind === 'revolve' || step.kind === 'wall'
+
+/** The body a step changes; steps that follow others have none of their own. */
+export const bodyOf = (step: Step): string | undefined => ('body' in step ? step.body : undefined)

@@ -1,0 +1,189 @@
+import { evaluateFormula } from '../../formula'
+import { fail, succeed, type Result } from '../../result'
+import { EMPTY_SECTION, edgeKey, edgesOf, type Section, type SectionEdge } from '../../section'
+import { formatLength, type Measure } from '../../units'
+import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
+import type { SketchState } from '../state'
+
+/** What a step made: the sections of the bodies it changed, and what is worth saying. */
+export interface Outcome {
+  readonly sections: ReadonlyMap<string, Section>
+  readonly notes: readonly string[]
+  /** What it added or took away, by itself, for steps that can be repeated. */
+  readonly tool?: { readonly section: Section; readonly effect: StepEffect; readonly body: string }
+}
+
+/** What a step may read. Everything it reads is noted, so that it is run again only when that changes. */
+export interface StepContext {
+  readonly part: Part
+  /** A formula's value in mm or radians; @param what the field in words, for refusals */
+  readonly number: (text: string, want: Measure, what: string) => Result<number>
+  readonly sectionOf: (body: string) => Section
+  readonly sketchState: (sketch: string) => SketchState | undefined
+  /** The outcome of an earlier step. */
+  readonly outcomeOf: (step: string) => Outcome | undefined
+}
+
+/** One thing read, with what it was. */
+interface Read {
+  readonly again: (source: ReadSource) => unknown
+  readonly value: unknown
+}
+
+/** Where reads come from while a route runs. */
+export interface ReadSource {
+  readonly part: Part
+  readonly sections: ReadonlyMap<string, Section>
+  readonly sketches: ReadonlyMap<string, SketchState>
+  readonly outcomes: ReadonlyMap<string, Outcome>
+}
+
+interface Remembered {
+  readonly reads: readonly Read[]
+  readonly result: Result<Outcome>
+}
+
+const memo = new WeakMap<Step, Remembered>()
+
+/** Runs a step, or takes what it came to before when nothing that it reads has changed. */
+export function remembered(
+  step: Step,
+  source: ReadSource,
+  run: (context: StepContext) => Result<Outcome>,
+): Result<Outcome> {
+  const known = memo.get(step)
+  if (known?.reads.every((r) => r.again(source) === r.value) === true) return known.result
+  const reads: Read[] = []
+  const read = <T>(again: (from: ReadSource) => T): T => {
+    const value = again(source)
+    reads.push({ again, value })
+    return value
+  }
+  // Names of bodies and the unit stand in sentences, and a body can go.
+  read((from) => from.part.bodies)
+  read((from) => from.part.units)
+  const result = run({
+    part: source.part,
+    number(text, want, what) {
+      // Problems are values too; they are told apart by their sentence.
+      const outcome = evaluated(source.part, text, want, what)
+      const again = (from: ReadSource): unknown =>
+        comparable(evaluated(from.part, text, want, what))
+      reads.push({ again, value: comparable(outcome) })
+      return outcome
+    },
+    sectionOf: (body) => read((from) => from.sections.get(body)) ?? EMPTY_SECTION,
+    sketchState(sketch) {
+      read((from) => from.sketches.get(sketch)?.profile)
+      return source.sketches.get(sketch)
+    },
+    outcomeOf: (id) => read((from) => from.outcomes.get(id)),
+  })
+  memo.set(step, { reads, result })
+  return result
+}
+
+const comparable = (result: Result<number>): unknown =>
+  result.ok ? result.value : result.problem.message
+
+function evaluated(part: Part, text: string, want: Measure, what: string): Result<number> {
+  if (text.trim() === '') {
+    return fail('step.empty', `The ${what} is missing.`, 'Type it into its field.')
+  }
+  const plain = Number(text)
+  const { lookup } = valuesOf(part).table
+  if (want === 'number' && Number.isFinite(plain)) return succeed(plain)
+  const result = evaluateFormula(text, { want, units: part.units, lookup })
+  if (result.ok) return result
+  const { problem } = result
+  return { ok: false, problem: { ...problem, message: `In the ${what}: ${problem.message}` } }
+}
+
+/** A value that has to be greater than zero. */
+export function positive(
+  context: StepContext,
+  text: string,
+  want: Measure,
+  what: string,
+): Result<number> {
+  const value = context.number(text, want, what)
+  if (!value.ok || value.value > 0) return value
+  return fail(
+    'step.notPositive',
+    `The ${what} has to be greater than zero.`,
+    'Type a larger value.',
+  )
+}
+
+/** A whole number of at least one. */
+export function wholeCount(context: StepContext, text: string, what: string): Result<number> {
+  const value = context.number(text, 'number', what)
+  if (!value.ok) return value
+  const fits = Number.isInteger(value.value) && value.value >= 1 && value.value <= MOST_COPIES
+  return fits
+    ? value
+    : fail(
+        'step.count',
+        `The ${what} has to be a whole number from 1 to ${MOST_COPIES}.`,
+        'Type one.',
+      )
+}
+
+const MOST_COPIES = 1000
+
+/** The body's section, or that there is nothing yet to work on. */
+export function material(context: StepContext, body: string): Result<Section> {
+  const meta = context.part.bodies.find((b) => b.id === body)
+  if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
+  const section = context.sectionOf(body)
+  if (section.regions.length > 0) return succeed(section)
+  return fail(
+    'step.noMaterial',
+    `${meta.name} has no material at this step.`,
+    'Move the step behind one that makes some, or choose another body.',
+  )
+}
+
+/** The edges of a name, which a cut may have parted into several. */
+export function edgesNamed(section: Section, key: string): SectionEdge[] {
+  return edgesOf(section).filter((e) => edgeKey(e.name) === key)
+}
+
+/** A step refers to what is no longer there. */
+export function lost(what: string, ...keys: readonly string[]): Result<never> {
+  return fail(
+    'step.lost',
+    `${what} is no longer there.`,
+    'Pick it again in the step card, or change the step before that took it away.',
+    { involves: keys },
+  )
+}
+
+export const notSound: Result<never> = fail(
+  'step.rounding',
+  'The section cannot be computed at just these values.',
+  'Change a size by a little; edges nearly fall together here.',
+)
+
+/** One body changed; that it was emptied or parted is said. */
+export function changed(
+  context: StepContext,
+  body: string,
+  before: Section,
+  after: Section | undefined,
+  tool?: Outcome['tool'],
+): Result<Outcome> {
+  if (!after) return notSound
+  const name = context.part.bodies.find((b) => b.id === body)?.name ?? 'the body'
+  const notes: string[] = []
+  if (after.regions.length === 0 && before.regions.length > 0) notes.push(`Removes all of ${name}.`)
+  if (after.regions.length > before.regions.length && before.regions.length > 0) {
+    notes.push(`Parts ${name} into ${after.regions.length} pieces.`)
+  }
+  const outcome = { sections: new Map([[body, after]]), notes }
+  return succeed(tool ? { ...outcome, tool } : outcome)
+}
+
+/** A length in the part's unit, for sentences. */
+export const told = (context: StepContext, mm: number): string =>
+  `${formatLength(mm, context.part.units)} ${context.part.units.length}`

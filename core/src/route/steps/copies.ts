@@ -1,0 +1,160 @@
+import { fail, succeed, type Result } from '../../result'
+import { line, vec, type Piece, type Vec } from '../../geometry'
+import {
+  asCopy,
+  combine,
+  extentOf,
+  mirroredSection,
+  movedAlong,
+  withLoops,
+  type Section,
+  type SectionEdge,
+} from '../../section'
+import { VERTEX_TOLERANCE } from '../../tolerances'
+import {
+  changed,
+  edgesNamed,
+  lost,
+  material,
+  notSound,
+  positive,
+  told,
+  wholeCount,
+  type Outcome,
+  type StepContext,
+} from './context'
+import type { LengthStep, MirrorStep, RepeatStep } from '../../part'
+
+/** Mirrors a body about a radial plane. */
+export function mirror(step: MirrorStep, context: StepContext): Result<Outcome> {
+  const source = material(context, step.body)
+  if (!source.ok) return source
+  const plane = planeOf(step, context, source.value)
+  if (!plane.ok) return plane
+  if (!context.part.bodies.some((b) => b.id === step.into)) {
+    return fail('step.body', 'Its body is gone.', 'Choose another body for the image.')
+  }
+  const image = mirroredSection(source.value, plane.value, step.id)
+  const before = context.sectionOf(step.into)
+  return changed(context, step.into, before, combine(before, image, 'add'), {
+    section: image,
+    effect: 'add',
+    body: step.into,
+  })
+}
+
+function planeOf(step: MirrorStep, context: StepContext, section: Section): Result<number> {
+  if (step.about === '') return context.number(step.at, 'length', 'place of the plane')
+  const edges = edgesNamed(section, step.about)
+  if (edges.length === 0) return lost('The face to mirror about', step.about)
+  const xs = edges.flatMap(({ piece }) => [piece.from.x, piece.to.x])
+  const [low, high] = [Math.min(...xs), Math.max(...xs)]
+  if (high - low <= VERTEX_TOLERANCE) return succeed(low)
+  return fail(
+    'mirror.plane',
+    'The face to mirror about is not square to the axis.',
+    'Pick a radial face, or type the place of the plane.',
+  )
+}
+
+/** Does again along the axis what earlier steps did. */
+export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> {
+  const count = wholeCount(context, step.count, 'number')
+  if (!count.ok) return count
+  const pitch = context.number(step.pitch, 'length', 'pitch')
+  if (!pitch.ok) return pitch
+  if (pitch.value === 0) {
+    return fail('repeat.pitch', 'The pitch is nought.', 'Type a length; negative goes to the left.')
+  }
+  if (step.steps.length === 0) {
+    return fail('repeat.none', 'No step is chosen to repeat.', 'Choose one in the step card.')
+  }
+  const sections = new Map<string, Section>()
+  for (const id of step.steps) {
+    const tool = context.outcomeOf(id)?.tool
+    if (!tool) {
+      return fail(
+        'repeat.step',
+        'A step to repeat is gone, failed, or does nothing that can be repeated.',
+        'Choose turned profiles, walls, grooves or bores that stand before this step.',
+        { involves: [id] },
+      )
+    }
+    let here = sections.get(tool.body) ?? context.sectionOf(tool.body)
+    for (let n = 2; n <= count.value; n++) {
+      const copy = movedAlong(tool.section, (n - 1) * pitch.value, asCopy(step.id, n))
+      const next = combine(here, copy, tool.effect)
+      if (!next) return notSound
+      here = next
+    }
+    sections.set(tool.body, here)
+  }
+  const notes = [...sections].flatMap(([body, after]) => {
+    const before = context.sectionOf(body)
+    const done = changed(context, body, before, after)
+    return done.ok ? done.value.notes : []
+  })
+  return succeed({ sections, notes })
+}
+
+/** Cuts an end back, or draws it out, to an overall length. */
+export function overallLength(step: LengthStep, context: StepContext): Result<Outcome> {
+  const before = material(context, step.body)
+  if (!before.ok) return before
+  const length = positive(context, step.length, 'length', 'length')
+  if (!length.ok) return length
+  const [from, to] = extentOf(before.value)
+  const end = step.end === 'left' ? from : to
+  const wanted = step.end === 'left' ? to - length.value : from + length.value
+  if (Math.abs(wanted - end) <= VERTEX_TOLERANCE) {
+    const done = changed(context, step.body, before.value, before.value)
+    return done.ok ? succeed({ ...done.value, notes: ['It has this length already.'] }) : done
+  }
+  const longer = length.value > to - from
+  const after = longer
+    ? drawnOut(before.value, end, wanted)
+    : cutBack(before.value, step.id, end, wanted)
+  if (after) return changed(context, step.body, before.value, after)
+  return longer
+    ? fail(
+        'length.face',
+        'This end cannot be drawn out: it is no flat face on cylinders.',
+        `Type a length under ${told(context, to - from)}, or draw the new end as a profile.`,
+      )
+    : notSound
+}
+
+/** Moves the flat end face along the cylinders beside it. */
+function drawnOut(section: Section, end: number, wanted: number): Section | undefined {
+  const isAt = (p: Vec): boolean => Math.abs(p.x - end) <= VERTEX_TOLERANCE
+  let sound = true
+  const moved = (p: Vec): Vec => (isAt(p) ? vec(wanted, p.y) : p)
+  const change = (piece: Piece): Piece => {
+    const [a, b] = [isAt(piece.from), isAt(piece.to)]
+    if (!a && !b) return piece
+    const isFace = a && b && piece.kind === 'line'
+    const isCylinder =
+      piece.kind === 'line' && Math.abs(piece.from.y - piece.to.y) <= VERTEX_TOLERANCE
+    if (!isFace && !isCylinder) sound = false
+    return piece.kind === 'line' ? line(moved(piece.from), moved(piece.to)) : piece
+  }
+  const out = withLoops(section, (loop) => loop.map((e) => ({ ...e, piece: change(e.piece) })))
+  return sound ? out : undefined
+}
+
+function cutBack(section: Section, step: string, end: number, wanted: number): Section | undefined {
+  const far = end + Math.sign(end - wanted)
+  const top = 1 + Math.max(...section.regions.flatMap((r) => r.outer.map((e) => reachOf(e.piece))))
+  const corners = [vec(wanted, 0), vec(far, 0), vec(far, top), vec(wanted, top)]
+  const ordered = far > wanted ? corners : [...corners].reverse()
+  const name: SectionEdge['name'] = { step, entity: 'end', role: 'made' }
+  const outer = ordered.map((p, i) => ({ piece: line(p, ordered[(i + 1) % 4] ?? p), name }))
+  return combine(section, { regions: [{ outer, holes: [] }] }, 'cut')
+}
+
+/** A height that a piece stays below. */
+function reachOf(piece: Piece): number {
+  const ends = Math.max(piece.from.y, piece.to.y)
+  if (piece.kind === 'line') return ends
+  return piece.centre.y + Math.hypot(piece.from.x - piece.centre.x, piece.from.y - piece.centre.y)
+}

@@ -1,0 +1,42 @@
+import { fail, type Result } from '../../result'
+import { bore } from './bore'
+import { mirror, overallLength, repeat } from './copies'
+import { chamfer, fillet, shell } from './finish'
+import { groove } from './groove'
+import { revolve, wall } from './profileSteps'
+import type { Outcome, StepContext } from './context'
+import type { Step } from '../../part'
+
+export { remembered, type Outcome, type ReadSource } from './context'
+
+/** Runs one step on the bodies as they stand. */
+export function runStep(step: Step, context: StepContext): Result<Outcome> {
+  switch (step.kind) {
+    case 'revolve':
+      return revolve(step, context)
+    case 'wall':
+      return wall(step, context)
+    case 'groove':
+      return groove(step, context)
+    case 'bore':
+      return bore(step, context)
+    case 'fillet':
+      return fillet(step, context)
+    case 'chamfer':
+      return chamfer(step, context)
+    case 'shell':
+      return shell(step, context)
+    case 'mirror':
+      return mirror(step, context)
+    case 'repeat':
+      return repeat(step, context)
+    case 'length':
+      return overallLength(step, context)
+    case 'unknown':
+      return fail(
+        'step.unknown',
+        `This version does not know the step “${String(step.kept['kind'])}”.`,
+        'It is kept as it is; open the part with the version that made it.',
+      )
+  }
+}

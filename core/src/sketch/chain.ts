@@ -1,0 +1,35 @@
+import { endsOf } from './measure'
+import type { Entity, Sketch } from './types'
+
+type Ended = Exclude<Entity, { kind: 'circle' }>
+
+/** A link of a chain as it is run through. */
+export interface ChainLink {
+  readonly entity: Ended
+  readonly from: string
+  readonly to: string
+}
+
+/** The picked curves in the order in which they hang together; undefined when they branch or part. */
+export function chainOf(sketch: Sketch, ids: readonly string[]): readonly ChainLink[] | undefined {
+  const entities = sketch.entities.filter(
+    (e): e is Ended => ids.includes(e.id) && e.kind !== 'circle',
+  )
+  const meeting = (point: string): Ended[] => entities.filter((e) => endsOf(e).includes(point))
+  const branches = entities.some((e) => endsOf(e).some((p) => meeting(p).length > 2))
+  const [any] = entities
+  if (!any || branches) return undefined
+  const loose = entities.find((e) => endsOf(e).some((p) => meeting(p).length === 1)) ?? any
+  const links: ChainLink[] = []
+  let here = meeting(loose.from).length === 1 || loose === any ? loose.from : loose.to
+  if (meeting(here).length > 1 && meeting(loose.to).length === 1) here = loose.to
+  const left = new Set(entities)
+  for (let next: Ended | undefined = loose; next;) {
+    left.delete(next)
+    const to: string = next.from === here ? next.to : next.from
+    links.push({ entity: next, from: here, to })
+    here = to
+    next = meeting(here).find((e) => left.has(e))
+  }
+  return left.size === 0 ? links : undefined
+}
