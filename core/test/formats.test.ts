@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  METRIC,
   addStep,
   createPart,
   edgesOf,
@@ -144,8 +145,8 @@ describe('part files', () => {
     if (!edge) throw new Error('no edge')
     const kinds = ['bore', 'fillet', 'chamfer', 'shell', 'mirror', 'repeat', 'length'] as const
     const steps = [
-      ...kinds.map((kind) => offeredStep(kind, 'body1', section, 'step3')),
-      offeredGroove('body1', edge, 'relief'),
+      ...kinds.map((kind) => offeredStep(kind, 'body1', section, 'step3', METRIC)),
+      offeredGroove('body1', edge, 'relief', METRIC),
     ]
     const part = steps.reduce((here, step) => must(here, addStep(step)), spindle())
     const back = readPartFile(writePartFile(part))

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import {
   AXIS_ID,
+  METRIC,
   ORIGIN_ID,
   addRevolve,
   addSketch,
@@ -231,7 +232,7 @@ describe('a groove', () => {
       'retaining',
       'relief',
     ] as const) {
-      const cut = must(part, addStep(offeredGroove(bodyId, on, form)))
+      const cut = must(part, addStep(offeredGroove(bodyId, on, form, METRIC)))
       expect(last(cut).problem).toBeUndefined()
       expect(volume(cut)).toBeLessThan(PIN)
     }
@@ -334,10 +335,8 @@ describe('fillets, chamfers and shells', () => {
     const part = must(pin(), addStep(fillet('2')))
     // The ring between fillet and corner, by its centroid (Pappus).
     const area = 4 * (1 - Math.PI / 4)
-    const centroid = 12 - (2 * 2 ** 3) / 3 / 4 / (1 - Math.PI / 4) + (2 * Math.PI - 2 * Math.PI) + 0
     expect(volume(part) - PIN).toBeGreaterThan(2 * Math.PI * area * 10)
     expect(volume(part) - PIN).toBeLessThan(2 * Math.PI * area * 12)
-    expect(Number.isFinite(centroid)).toBe(true)
     const chamfered = must(
       pin(),
       addStep({

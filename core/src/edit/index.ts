@@ -57,4 +57,4 @@ export {
   setAside,
   type NewStep,
 } from './routeEdits'
-export { hostDiameter, offeredGroove, offeredStep } from './newSteps'
+export { bodyTouched, hostDiameter, offeredGroove, offeredStep } from './newSteps'

@@ -1,21 +1,36 @@
-import { hostOf } from '../route'
-import { edgeKey, edgesOf, extentOf, type Section, type SectionEdge } from '../section'
+import { hostOf, offeredSizes } from '../route'
+import {
+  combine,
+  edgeKey,
+  edgesOf,
+  extentOf,
+  type Effect,
+  type Section,
+  type SectionEdge,
+} from '../section'
+import { unitScale, type UnitSettings } from '../units'
 import type { NewStep } from './routeEdits'
 import type { GrooveForm, StepKind } from '../part'
-import { offeredSizes } from '../route'
 
-/** Lengths that a new step begins with, round and in proportion to the body, as formulas in mm. */
-function proportion(section: Section, share: number): string {
+/** A length that a new step begins with, round and in proportion to the body, as a formula. */
+function proportion(section: Section, share: number, units: UnitSettings): string {
   const [from, to] = extentOf(section)
   const radius = Math.max(0, ...edgesOf(section).map((e) => Math.max(e.piece.from.y, e.piece.to.y)))
-  const wanted = Math.max(0.1, Math.min(to - from, 2 * radius) * share)
+  const scale = unitScale('length', units)
+  const wanted = (Math.max(0.1, Math.min(to - from, 2 * radius)) * share) / scale
   const decade = 10 ** Math.floor(Math.log10(wanted))
   const steps = [1, 2, 5, 10]
   const round = steps.reduce((best, s) =>
     Math.abs(s * decade - wanted) < Math.abs(best * decade - wanted) ? s : best,
   )
-  return `${Number((round * decade).toPrecision(3))}mm`
+  return figure(round * decade)
 }
+
+const figure = (value: number): string => String(Number(value.toPrecision(9)))
+const lengthText = (mm: number, units: UnitSettings): string =>
+  figure(mm / unitScale('length', units))
+const angleText = (degrees: number, units: UnitSettings): string =>
+  figure((degrees * Math.PI) / 180 / unitScale('angle', units))
 
 /** A step of a kind as it is offered first; what it refers to is picked afterwards. */
 export function offeredStep(
@@ -23,45 +38,60 @@ export function offeredStep(
   body: string,
   section: Section,
   lastStep: string | undefined,
+  units: UnitSettings,
 ): NewStep {
-  const small = proportion(section, 0.05)
+  const small = proportion(section, 0.05, units)
   const pick = { kind: 'corners' as const, corners: [] }
   switch (kind) {
     case 'bore':
       return {
-        ...{ kind, body, end: 'left', parts: [{ diameter: proportion(section, 0.2), depth: '' }] },
-        ...{ upTo: '', tip: 'cone', tipAngle: '118deg', sinkDiameter: '', sinkAngle: '90deg' },
+        ...{
+          kind,
+          body,
+          end: 'left',
+          parts: [{ diameter: proportion(section, 0.2, units), depth: '' }],
+        },
+        ...{
+          upTo: '',
+          tip: 'cone',
+          tipAngle: angleText(118, units),
+          sinkDiameter: '',
+          sinkAngle: angleText(90, units),
+        },
       }
     case 'fillet':
       return { kind, body, sets: [{ pick, radius: small }] }
     case 'chamfer':
-      return { kind, body, sets: [{ pick, along: small, across: '', angle: '45deg' }] }
+      return { kind, body, sets: [{ pick, along: small, across: '', angle: angleText(45, units) }] }
     case 'shell':
       return {
         ...{ kind, body, side: 'inside', thickness: small, open: [], faces: [], corners: 'sharp' },
       }
     case 'mirror':
-      return { kind, body, about: '', at: planeAt(section), into: body }
+      return { kind, body, about: '', at: lengthText(extentOf(section)[1], units), into: body }
     case 'repeat':
       return {
         ...{ kind, steps: lastStep === undefined ? [] : [lastStep], count: '2' },
-        pitch: proportion(section, 0.2),
+        pitch: proportion(section, 0.2, units),
       }
     case 'length': {
       const [from, to] = extentOf(section)
-      return { kind, body, end: 'right', length: `${Number((to - from).toPrecision(9))}mm` }
+      return { kind, body, end: 'right', length: lengthText(to - from, units) }
     }
   }
 }
 
-const planeAt = (section: Section): string => `${Number(extentOf(section)[1].toPrecision(9))}mm`
-
 /** A groove of a form in an edge as it is offered first: in the middle of its face. */
-export function offeredGroove(body: string, edge: SectionEdge, form: GrooveForm): NewStep {
+export function offeredGroove(
+  body: string,
+  edge: SectionEdge,
+  form: GrooveForm,
+  units: UnitSettings,
+): NewStep {
   return {
     ...{ kind: 'groove', body, on: edgeKey(edge.name), form },
     place: { from: 'middle', second: '', to: 'middle', distance: '' },
-    sizes: offeredSizes(form, hostDiameter(edge)),
+    sizes: offeredSizes(form, hostDiameter(edge), units),
     ...{ count: '1', pitch: '' },
   }
 }
@@ -70,4 +100,18 @@ export function offeredGroove(body: string, edge: SectionEdge, form: GrooveForm)
 export function hostDiameter(edge: SectionEdge): number {
   const host = hostOf([edge])
   return 2 * (host?.origin.y ?? edge.piece.from.y)
+}
+
+/** The body that a turned section would join, or cut from: the first that it touches. */
+export function bodyTouched(
+  section: Section,
+  bodies: readonly { readonly bodyId: string; readonly section: Section }[],
+  effect: Effect,
+): string | undefined {
+  return bodies.find((b) => {
+    if (b.section.regions.length === 0) return false
+    if (effect !== 'add') return (combine(b.section, section, 'common')?.regions.length ?? 0) > 0
+    const apart = b.section.regions.length + section.regions.length
+    return (combine(b.section, section, 'add')?.regions.length ?? apart) < apart
+  })?.bodyId
 }

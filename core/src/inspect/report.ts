@@ -129,7 +129,7 @@ function sketchReport(part: Part, sketch: Sketch, state: SketchState): SketchRep
 
 /** Greatest diameter, overall length and total mass; undefined while nothing is turned. */
 export function overallOf(
-  state: PartState,
+  state: Pick<PartState, 'bodies'>,
 ): { readonly diameter: number; readonly length: number; readonly mass: number } | undefined {
   const solids = state.bodies.flatMap((b) => b.solid ?? [])
   if (solids.length === 0) return undefined

@@ -1,9 +1,11 @@
-import { referencesOf } from '@lathica/core'
+import { referencesOf, usesSketch } from '@lathica/core'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
 import { readColours } from './colours'
+import { refsCalled } from './refs'
 import { paintBoard, type Scene } from './paint'
 import type { SizeDrawing } from './sizes/layout'
 
@@ -16,6 +18,7 @@ export function useBoardPaint(
 ): void {
   const parts = usePartStore()
   const board = useBoardStore()
+  const route = useRouteStore()
   const theme = inject(THEME, ref('light'))
   const colours = computed(() => {
     void theme.value
@@ -46,9 +49,28 @@ export function useBoardPaint(
   }
 
   const drawnSteps = computed(() => {
-    const route = parts.part?.route ?? []
-    const own = route.filter((s) => s.kind === 'revolve' && s.sketch === board.sketch.id)
+    const own = parts.route.filter((s) => s.kind === 'revolve' && s.sketch === board.sketch.id)
     return new Set(own.map((s) => s.id))
+  })
+
+  const receding = computed(() => {
+    const own = parts.route.findIndex((s) => usesSketch(s) && s.sketch === board.sketch.id)
+    const looking = board.toolId === 'pick' || board.toolId === 'asking'
+    const later = own >= 0 && route.shownCount > own + 1
+    return later && looking && board.picks.length === 0 && !board.field
+  })
+
+  /** What the opened card points at, as the step finds it. */
+  const marked = computed(() => {
+    const keys = route.ask?.accept === 'region' ? [] : (route.ask?.chosen() ?? [])
+    const all = new Set([...(route.openStep ? route.marked : []), ...keys])
+    return all.size === 0 ? [] : refsCalled(route.before(route.openStep?.id), [...all])
+  })
+  const tool = computed(() => {
+    const { openStep } = route
+    // A profile's own lines show what its step does.
+    if (!openStep || (usesSketch(openStep) && openStep.sketch === board.sketch.id)) return undefined
+    return parts.state?.steps.find((s) => s.stepId === openStep.id)?.tool
   })
 
   const scene = computed<Scene | undefined>(() =>
@@ -60,12 +82,16 @@ export function useBoardPaint(
           colours: colours.value,
           sections: board.sections,
           drawnSteps: drawnSteps.value,
+          receding: receding.value,
           sketch: board.sketch,
           sketchState: board.sketchState,
           sizes: drawings.value,
           picks: new Set(board.picks),
           hover: board.hover,
           troubled: troubled.value,
+          marked: marked.value,
+          hoverRef: route.hoverRef,
+          tool: tool.value,
           overlay: board.typedOverlay ?? board.toolState?.overlay,
           grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,
         }

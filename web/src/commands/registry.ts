@@ -1,6 +1,4 @@
 import {
-  addRevolve,
-  addSketch,
   fittingConstraints,
   placeLabels,
   removeItems,
@@ -14,6 +12,7 @@ import { TIE_ICONS } from '../icons/ties'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { createClipboard } from './clipboard'
+import { stepActions } from './stepActions'
 import { TIES, TOOLS } from './tools'
 import type { Action } from './action'
 
@@ -21,7 +20,7 @@ export { PAD_KEYS, type Action, type Page } from './action'
 
 /** Every action of the modelling screen: the one place where a reader learns what there is. */
 export function createActions(): readonly Action[] {
-  return [...toolActions(), ...sketchActions(), ...routeActions(), ...screenActions()]
+  return [...toolActions(), ...sketchActions(), ...stepActions(), ...screenActions()]
 }
 
 function toolActions(): Action[] {
@@ -167,45 +166,6 @@ function sketchActions(): Action[] {
       help: 'Shows or hides the marks of constraints beside their lines.',
       key: 'm',
       run: () => (board.showMarks = !board.showMarks),
-    },
-  ]
-}
-
-function routeActions(): Action[] {
-  const parts = usePartStore()
-  const board = useBoardStore()
-  const isTurned = (): boolean =>
-    parts.part?.route.some((s) => s.kind === 'revolve' && s.sketch === board.sketch.id) === true
-  return [
-    {
-      id: 'revolve',
-      label: 'Revolve',
-      help: 'Turns the closed profile about the axis into a body.',
-      key: 'r',
-      icon: 'revolve',
-      pages: ['turn'],
-      enabled: () => !isTurned(),
-      run: () => {
-        if (!parts.run(addRevolve(board.sketch.id))) return
-        board.useTool('pick')
-        board.picks = []
-        board.stepId = parts.part?.route.at(-1)?.id
-        board.fit()
-      },
-    },
-    {
-      id: 'profile',
-      label: 'New profile',
-      help: 'Begins another half-section, for another body of the part.',
-      key: 't',
-      icon: 'profile',
-      pages: ['turn'],
-      run: () => {
-        if (!parts.run(addSketch())) return
-        board.sketchId = parts.part?.sketches.at(-1)?.id ?? ''
-        board.picks = []
-        board.useTool('chain')
-      },
     },
   ]
 }

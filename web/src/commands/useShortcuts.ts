@@ -111,7 +111,7 @@ function actionFor(actions: readonly Action[], name: string, page: Page): Action
 function nameOf(event: KeyboardEvent): string {
   const control = event.ctrlKey || event.metaKey
   const key = event.key.length === 1 ? event.key.toLowerCase() : event.key
-  return `${control ? 'Ctrl+' : ''}${control && event.shiftKey ? 'Shift+' : ''}${key}`
+  return `${event.altKey ? 'Alt+' : ''}${control ? 'Ctrl+' : ''}${control && event.shiftKey ? 'Shift+' : ''}${key}`
 }
 
 /** While one types, or works a control that has its own keys, the screen's keys rest. */

@@ -4,9 +4,11 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
 
 const board = useBoardStore()
 const parts = usePartStore()
+const route = useRouteStore()
 const pane = useTemplateRef<HTMLElement>('pane')
 const { width, height } = useElementSize(pane)
 const from = ref<'right' | 'left'>('right')
@@ -22,7 +24,7 @@ const inLine = computed(() => {
 })
 /** All bodies as one section, since one body can hide another. */
 const seen = computed(() => {
-  const regions = parts.followed?.bodies.flatMap(({ section }) => section.regions) ?? []
+  const regions = route.followedVisible.flatMap(({ section }) => section.regions)
   return endCircles({ regions }, from.value)
 })
 /** The board's own scale where the circles fit the pane, else one at which they do. */

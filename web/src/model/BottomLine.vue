@@ -3,13 +3,15 @@ import { formatLength, formatMass, overallOf } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
 import { useFreeMotion } from './useFreeMotion'
 
 const parts = usePartStore()
+const route = useRouteStore()
 const board = useBoardStore()
 
 const motion = useFreeMotion()
-const overall = computed(() => (parts.followed ? overallOf(parts.followed) : undefined))
+const overall = computed(() => overallOf({ bodies: route.followed }))
 const hint = computed(() =>
   board.field
     ? 'Type a number or a formula; click another size to link to it, Alt and click for its value once.'

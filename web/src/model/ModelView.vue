@@ -130,7 +130,7 @@ const layout = computed(() => ({
 
 .side {
   display: grid;
-  grid-template-rows: minmax(0, 1fr) minmax(0, 1.05fr);
+  grid-template-rows: minmax(150px, 1fr) fit-content(66%);
   min-height: 0;
   border-left: 1px solid var(--rule);
   background: var(--panel);

@@ -1,11 +1,25 @@
 <script setup lang="ts">
-import { formatLength, formatMass, type Step } from '@lathica/core'
-import { computed } from 'vue'
+import {
+  changeBody,
+  edgeKey,
+  edgesOf,
+  faceWords,
+  formatLength,
+  formatMass,
+  moveStep,
+  usesSketch,
+  type Step,
+} from '@lathica/core'
+import { computed, ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
+import { keySize } from './keySize'
+import { stepTitle } from './words'
 
 const parts = usePartStore()
 const board = useBoardStore()
+const route = useRouteStore()
 
 interface Row {
   readonly step: Step
@@ -13,42 +27,112 @@ interface Row {
   readonly detail: string
   readonly mass: string
   readonly problem: string
-  readonly aside: boolean
+  readonly notes: string
+  readonly beyond: boolean
 }
 
+const runTo = computed(() => Math.min(route.runTo ?? parts.route.length, parts.route.length))
 const rows = computed<Row[]>(() => {
-  const { route, followed, units } = parts
-  return route.map((step, i) => {
+  const { followed, units } = parts
+  return parts.route.map((step, i) => {
     const found = followed?.steps[i]
     const change = found?.massChange ?? 0
     const sign = change < 0 ? '−' : '+'
     return {
       step,
-      what: step.kind === 'revolve' ? 'Revolve' : String(step.kept['kind']),
-      detail: step.aside ? 'set aside' : detailOf(step),
+      what: stepTitle(step),
+      detail: step.aside ? 'set aside' : detailOf(step, i),
       mass: found?.status === 'done' ? `${sign}${formatMass(Math.abs(change), units)}` : '–',
       problem: found?.problem ? `${found.problem.message} ${found.problem.mend}` : '',
-      aside: step.aside,
+      notes: found?.notes.join(' ') ?? '',
+      beyond: i >= runTo.value,
     }
   })
 })
 
 /** The key size of a step: what it made, at a glance. */
-function detailOf(step: Step): string {
+function detailOf(step: Step, at: number): string {
   const { part, followed, units } = parts
-  if (!part || step.kind !== 'revolve') return 'not known to this version'
-  const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
-  const solid = followed?.bodies.find((b) => b.bodyId === step.body)?.solid
-  if (!solid) return `profile ${name}`
-  const diameter = formatLength(2 * solid.radius, units)
-  return `profile ${name}, ⌀${diameter} × ${formatLength(solid.to - solid.from, units)}`
+  if (!part || step.kind === 'unknown') return 'not known to this version'
+  if (usesSketch(step)) {
+    const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
+    const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
+    const { solid } = body ?? {}
+    const wall = step.kind === 'wall' ? `, ${step.thickness} thick` : ''
+    if (!solid) return `profile ${name}${wall}`
+    const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
+    return `profile ${name}${wall}, ${size}`
+  }
+  return keySize(step, (key) => wordsFor(key, at))
+}
+
+/** A face in words, as the step finds it. */
+function wordsFor(key: string, at: number): string {
+  const bodies = parts.followed?.steps[at - 1]?.bodies ?? []
+  const edge = bodies.flatMap((b) => edgesOf(b.section)).find((e) => edgeKey(e.name) === key)
+  return edge ? faceWords(edge, parts.units) : 'a face that is gone'
 }
 
 function open(step: Step): void {
   board.useTool('pick')
   board.picks = []
+  route.bodyId = undefined
   board.stepId = step.id
-  if (step.kind === 'revolve') board.sketchId = step.sketch
+  if (usesSketch(step)) board.sketchId = step.sketch
+}
+
+function openBody(id: string): void {
+  board.useTool('pick')
+  board.picks = []
+  board.stepId = undefined
+  route.bodyId = id
+}
+
+/** A row that is being dragged, and before which row it would be put. */
+const dragged = ref<string>()
+const dropAt = ref<number>()
+
+function onDrag(event: DragEvent, id: string): void {
+  dragged.value = id
+  event.dataTransfer?.setData('text/plain', id)
+}
+
+function onOver(event: DragEvent, row: number): void {
+  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
+  dropAt.value = event.clientY > box.top + box.height / 2 ? row + 1 : row
+}
+
+function onDrop(): void {
+  const [id, at] = [dragged.value, dropAt.value]
+  endDrag()
+  if (id === undefined || at === undefined) return
+  if (id === RUN_BAR) setRun(at)
+  else {
+    const from = parts.route.findIndex((s) => s.id === id)
+    parts.run(moveStep(id, at > from ? at - 1 : at))
+  }
+}
+
+function endDrag(): void {
+  dragged.value = undefined
+  dropAt.value = undefined
+}
+
+const RUN_BAR = 'run'
+
+/** How far the route is run; a step that is open would show otherwise, so it is closed. */
+function setRun(count: number): void {
+  const to = Math.max(0, Math.min(parts.route.length, count))
+  board.stepId = undefined
+  route.runTo = to === parts.route.length ? undefined : to
+}
+
+function onKey(event: KeyboardEvent): void {
+  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  if (by === undefined || event.altKey) return
+  event.preventDefault()
+  event.stopPropagation()
+  setRun(runTo.value + by)
 }
 </script>
 
@@ -58,14 +142,25 @@ function open(step: Step): void {
     <p v-if="rows.length === 0" class="none">
       Nothing is made yet. Draw a profile that closes on the axis, then revolve it.
     </p>
-    <ol>
-      <li v-for="row in rows" :key="row.step.id">
+    <ol @dragover.prevent @drop.prevent="onDrop" @dragend="endDrag">
+      <li
+        v-for="(row, i) in rows"
+        :key="row.step.id"
+        :class="{ over: dropAt === i, under: dropAt === i + 1 && i + 1 === rows.length }"
+        @dragover.prevent="onOver($event, i)"
+      >
         <button
           type="button"
           class="row"
-          :class="{ open: board.stepId === row.step.id, aside: row.aside }"
+          draggable="true"
+          :class="{
+            open: board.stepId === row.step.id,
+            aside: row.step.aside,
+            beyond: row.beyond,
+          }"
           :aria-current="board.stepId === row.step.id ? 'step' : undefined"
           @click="open(row.step)"
+          @dragstart="onDrag($event, row.step.id)"
         >
           <span class="number figure">{{ row.step.number }}</span>
           <span>{{ row.what }}</span>
@@ -74,9 +169,68 @@ function open(step: Step): void {
             <b aria-hidden="true">△</b> {{ row.problem }}
           </span>
           <span v-else class="detail">{{ row.detail }}</span>
+          <span v-if="row.notes" class="notes">{{ row.notes }}</span>
         </button>
+        <div
+          v-if="rows.length > 1 && i + 1 === Math.max(1, runTo)"
+          class="run"
+          role="slider"
+          tabindex="0"
+          draggable="true"
+          aria-label="Route is run to"
+          aria-orientation="vertical"
+          :aria-valuemin="1"
+          :aria-valuemax="rows.length"
+          :aria-valuenow="runTo"
+          :aria-valuetext="`step ${row.step.number}`"
+          title="Drag, or use the arrow keys, to run the route as far as here"
+          @dragstart="onDrag($event, RUN_BAR)"
+          @keydown="onKey"
+        >
+          <span>{{ runTo < rows.length ? `run to ${row.step.number}` : '' }}</span>
+          <button
+            v-if="runTo < rows.length"
+            type="button"
+            class="plain"
+            @click="setRun(rows.length)"
+          >
+            run all
+          </button>
+        </div>
       </li>
     </ol>
+    <template v-if="parts.bodies.length > 1">
+      <h3>Bodies</h3>
+      <ul class="bodies">
+        <li v-for="b in parts.bodies" :key="b.id" :class="{ hidden: !b.visible }">
+          <button
+            type="button"
+            class="plain name"
+            :aria-pressed="route.bodyId === b.id"
+            @click="openBody(b.id)"
+          >
+            {{ b.name }}<span v-if="b.locked" class="soft"> locked</span>
+          </button>
+          <button
+            type="button"
+            class="plain"
+            :aria-label="`${b.visible ? 'hide' : 'show'} ${b.name}`"
+            @click="parts.run(changeBody(b.id, { visible: !b.visible }))"
+          >
+            {{ b.visible ? 'hide' : 'show' }}
+          </button>
+        </li>
+      </ul>
+    </template>
+    <button
+      v-else-if="rows.length > 0 && parts.bodies[0]"
+      type="button"
+      class="plain only"
+      :aria-pressed="route.bodyId === parts.bodies[0].id"
+      @click="openBody(parts.bodies[0].id)"
+    >
+      {{ parts.bodies[0].name }}
+    </button>
   </section>
 </template>
 
@@ -91,16 +245,30 @@ h2 {
   border-bottom: 1px solid var(--rule);
 }
 
+h3 {
+  padding: 9px 14px 3px;
+  font-size: 12px;
+}
+
 .none {
   padding: 10px 14px;
   color: var(--ink-soft);
   font-size: 12px;
 }
 
-ol {
+ol,
+.bodies {
   margin: 0;
   padding: 0;
   list-style: none;
+}
+
+li.over {
+  box-shadow: inset 0 2px var(--halo);
+}
+
+li.under {
+  box-shadow: inset 0 -2px var(--halo);
 }
 
 .row {
@@ -129,7 +297,8 @@ ol {
   border-left-color: var(--halo);
 }
 
-.row.aside > :not(.detail) {
+.row.aside > :not(.detail),
+.row.beyond > * {
   opacity: 0.6;
 }
 
@@ -148,5 +317,46 @@ ol {
   grid-column: 2 / 4;
   color: var(--conflict);
   font-size: 12px;
+}
+
+.notes {
+  grid-column: 2 / 4;
+  color: var(--caution-deep, var(--ink));
+  font-size: 12px;
+  font-style: italic;
+}
+
+.run {
+  display: flex;
+  justify-content: space-between;
+  min-height: 5px;
+  margin-top: -3px;
+  padding: 0 14px;
+  border-top: 3px solid var(--accent);
+  color: var(--accent-deep);
+  font-size: 11px;
+  cursor: row-resize;
+}
+
+.bodies li {
+  display: flex;
+  justify-content: space-between;
+  padding: 1px 12px;
+  font-size: 12px;
+}
+
+.bodies .hidden .name {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+
+.only {
+  margin: 6px 10px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.soft {
+  color: var(--ink-soft);
 }
 </style>

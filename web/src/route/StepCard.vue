@@ -2,21 +2,27 @@
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
+import BodyCard from './BodyCard.vue'
 import PicksCard from './PicksCard.vue'
 import ProfileCard from './ProfileCard.vue'
-import RevolveCard from './RevolveCard.vue'
+import TurnedCard from './steps/TurnedCard.vue'
 import UnknownCard from './UnknownCard.vue'
 
 const board = useBoardStore()
 const parts = usePartStore()
-const step = computed(() => parts.part?.route.find((s) => s.id === board.stepId))
+const route = useRouteStore()
+/** As it was taken last: what is being typed is on the drawing, not yet in the step. */
+const step = computed(() => parts.history?.part.route.find((s) => s.id === board.stepId))
+const body = computed(() => parts.bodies.find((b) => b.id === route.bodyId))
 </script>
 
 <template>
   <section class="card" aria-label="Step card">
     <PicksCard v-if="board.picks.length > 0" />
-    <RevolveCard v-else-if="step?.kind === 'revolve'" :key="step.id" :step="step" />
-    <UnknownCard v-else-if="step" :key="step.id" :step="step" />
+    <UnknownCard v-else-if="step?.kind === 'unknown'" :key="step.id" :step="step" />
+    <TurnedCard v-else-if="step" :key="`turned ${step.id}`" :step="step" />
+    <BodyCard v-else-if="body" :key="`body ${body.id}`" :body="body" />
     <ProfileCard v-else />
   </section>
 </template>

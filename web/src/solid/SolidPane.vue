@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
+import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { refAt, type SectionRef } from '../board/refs'
+import { REF_REACH } from '../board/tools'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 
 const parts = usePartStore()
+const route = useRouteStore()
 const board = useBoardStore()
 const theme = inject(THEME, ref('light'))
 const pane = useTemplateRef<HTMLElement>('pane')
@@ -16,11 +20,15 @@ const noWebGl = ref(false)
 let scene: SolidScene | undefined
 
 const bodies = computed<ShownBody[]>(() => {
-  const { bodies: named, materials, followed } = parts
-  return (followed?.bodies ?? []).map((b) => {
+  const { bodies: named, materials } = parts
+  return route.followedVisible.map((b) => {
     const body = named.find((x) => x.id === b.bodyId)
     const material = materials.find((m) => m.id === body?.material)
-    return { id: b.bodyId, section: b.section, colour: material?.colour ?? '#8d979d' }
+    return {
+      id: b.bodyId,
+      section: b.section,
+      colour: body?.colour || (material?.colour ?? '#8d979d'),
+    }
   })
 })
 const empty = computed(() => bodies.value.every((b) => b.section.regions.length === 0))
@@ -67,11 +75,41 @@ onMounted(() => {
     { flush: 'post' },
   )
 })
+/** What a step asks for is picked here as well: the place on the surface is a place of the section. */
+function refUnder(event: PointerEvent): SectionRef | undefined {
+  const { ask } = route
+  if (!ask || ask.accept === 'region' || !canvas.value) return undefined
+  const box = canvas.value.getBoundingClientRect()
+  const hit = scene?.placeAt(event.clientX - box.left, event.clientY - box.top)
+  return hit && refAt(ask.bodies(), hit.at, REF_REACH * hit.perPixel, ask.accept)
+}
+
+useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
+  if (route.ask && event.buttons === 0) route.hoverRef = refUnder(event)
+})
+let pressedAt: { readonly x: number; readonly y: number } | undefined
+useEventListener(canvas, 'pointerdown', (event: PointerEvent) => {
+  pressedAt = { x: event.clientX, y: event.clientY }
+})
+// A press that does not move is a pick; one that moves turns the part.
+useEventListener(canvas, 'pointerup', (event: PointerEvent) => {
+  const still =
+    pressedAt && Math.hypot(event.clientX - pressedAt.x, event.clientY - pressedAt.y) < 4
+  const ref = still === true && event.button === 0 ? refUnder(event) : undefined
+  if (!ref) return
+  route.ask?.take(ref)
+  if (!route.ask && board.toolId === 'asking') board.useTool('pick')
+})
+watch(
+  () => route.hoverRef,
+  (ref) => scene?.light(ref),
+  { flush: 'post' },
+)
 onBeforeUnmount(() => scene?.dispose())
 </script>
 
 <template>
-  <section ref="pane" class="solid" aria-label="Solid">
+  <section ref="pane" class="solid" aria-label="Solid" :data-asking="route.ask !== undefined">
     <canvas ref="canvas" role="img" aria-label="the part, shaded" />
     <p v-if="noWebGl" class="note">
       This browser shows no 3D pictures. Board, figures and files work all the same.
@@ -98,6 +136,10 @@ canvas {
   width: 100%;
   height: 100%;
   touch-action: none;
+}
+
+.solid[data-asking='true'] canvas {
+  cursor: crosshair;
 }
 
 .keys {

@@ -29,8 +29,12 @@ import {
   DISPLAY_CHORD_TOLERANCE,
   latheMesh,
   type LatheMesh,
+  pointsAlong,
+  type Corner,
   type Section,
+  type SectionEdge,
   type Span,
+  type Vec,
 } from '@lathica/core'
 
 CameraControls.install({
@@ -69,6 +73,10 @@ export interface SolidScene {
   resize(width: number, height: number): void
   /** Brings the whole part into view, looking from the front and a little above. */
   fit(smooth: boolean): void
+  /** The place of the section, in mm, that lies under a place of the pane, and how large a pixel is. */
+  placeAt(x: number, y: number): { readonly at: Vec; readonly perPixel: number } | undefined
+  /** Lights a face or a circular edge. */
+  light(ref: { readonly edge?: SectionEdge; readonly corner?: Corner } | undefined): void
   dispose(): void
 }
 
@@ -82,6 +90,41 @@ const SLOW_PICTURE = 25
 const SLOW_SHARE = 20
 /** However slow, one comes after so long, in ms. */
 const LONGEST_WAIT = 1000
+
+/** The tone of what is lit: the halo of the board. */
+const GLOW = '#b7822e'
+/** Steps round the axis of what is lit. */
+const GLOW_STEPS = 96
+
+/** A circular edge as its circle; a face as circles along it, close enough to read as a surface. */
+function ringsOf({ edge, corner }: { edge?: SectionEdge; corner?: Corner }): BufferGeometry {
+  const places: Vec[] = corner ? [corner.at] : []
+  if (edge) {
+    const { piece } = edge
+    if (piece.kind === 'line') {
+      const rows = 14
+      for (let i = 0; i <= rows; i++) {
+        const t = i / rows
+        places.push({
+          x: piece.from.x + (piece.to.x - piece.from.x) * t,
+          y: piece.from.y + (piece.to.y - piece.from.y) * t,
+        })
+      }
+    } else places.push(...pointsAlong(piece, 0.05))
+  }
+  const positions: number[] = []
+  for (const { x, y } of places) {
+    for (let i = 0; i < GLOW_STEPS; i++) {
+      for (const k of [i, i + 1]) {
+        const angle = (2 * Math.PI * k) / GLOW_STEPS
+        positions.push(y * Math.cos(angle), y * Math.sin(angle), x)
+      }
+    }
+  }
+  const geometry = new BufferGeometry()
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3))
+  return geometry
+}
 
 /** Any distance will do for parallel rays; near and far planes lie well beyond it, in mm. */
 const VIEWING_DISTANCE = 1000
@@ -111,6 +154,14 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
   scene.add(model, keyLight, keyLight.target, fillLight, sky, new AmbientLight(0xffffff, 0.25))
 
   const bodies = new Map<string, BodyObjects>()
+  const glow = new LineSegments(
+    new BufferGeometry(),
+    new LineBasicMaterial({ color: GLOW, depthTest: false }),
+  )
+  glow.frustumCulled = false
+  glow.renderOrder = 1
+  glow.visible = false
+  model.add(glow)
   let edgeTone = new Color('#1e2a32')
   let frame = 0
   let last = performance.now()
@@ -247,7 +298,27 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
       void controls.zoomTo(zoomFor(size, camera), smooth)
       ask()
     },
+    placeAt(x, y) {
+      const size = renderer.getSize(new Vector2())
+      const pointer = new Vector2((2 * x) / size.x - 1, 1 - (2 * y) / size.y)
+      const ray = new Raycaster()
+      camera.updateMatrixWorld()
+      ray.setFromCamera(pointer, camera)
+      for (const { solid } of bodies.values()) solid.geometry.computeBoundingSphere()
+      const [hit] = ray.intersectObjects([...bodies.values()].map((b) => b.solid))
+      if (!hit) return undefined
+      const local = model.worldToLocal(hit.point.clone())
+      return { at: { x: local.z, y: Math.hypot(local.x, local.y) }, perPixel: 1 / camera.zoom }
+    },
+    light(ref) {
+      glow.geometry.dispose()
+      glow.geometry = ref ? ringsOf(ref) : new BufferGeometry()
+      glow.visible = ref !== undefined
+      ask()
+    },
     dispose() {
+      glow.geometry.dispose()
+      glow.material.dispose()
       cancelAnimationFrame(frame)
       clearTimeout(waiting)
       for (const id of [...bodies.keys()]) drop(id)

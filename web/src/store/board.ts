@@ -1,4 +1,4 @@
-import { emptySketch, evaluate, type SizeOffer, type Sketch } from '@lathica/core'
+import { emptySketch, type SizeOffer, type Sketch } from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'
@@ -13,6 +13,7 @@ import {
 import { USUAL, type Suggesting } from '../board/snap'
 import type { View } from '../board/view'
 import { usePartStore } from './part'
+import { useRouteStore } from './route'
 
 const NO_SKETCH = emptySketch('none', '')
 
@@ -20,7 +21,11 @@ const NO_SKETCH = emptySketch('none', '')
 export const useBoardStore = defineStore('board', () => {
   const parts = usePartStore()
   const sketchId = ref('')
-  const stepId = ref<string>()
+  const route = useRouteStore()
+  const stepId = computed<string | undefined>({
+    get: () => route.stepId,
+    set: (id) => (route.stepId = id),
+  })
   const toolId = ref<ToolId>('pick')
   const toolState = shallowRef<ToolState>()
   const picks = shallowRef<readonly string[]>([])
@@ -79,6 +84,8 @@ export const useBoardStore = defineStore('board', () => {
     take: (label, part) => parts.take(label, part),
     openField: (target) => (field.value = target),
     tell: (message, mend) => tellProblem({ message, mend }),
+    asking: () => route.ask,
+    setHoverRef: (ref) => (route.hoverRef = ref),
     finish: () => {
       useTool('pick')
       return toolState.value ?? { hint: '' }
@@ -96,6 +103,7 @@ export const useBoardStore = defineStore('board', () => {
 
   function useTool(id: ToolId): void {
     if (id !== toolId.value) hover.value = undefined
+    if (id !== 'asking') route.stopAsking()
     field.value = undefined
     closeEntry()
     const state = parts.part && view.value ? beginTool(board, id) : undefined
@@ -103,7 +111,7 @@ export const useBoardStore = defineStore('board', () => {
       toolId.value = id
       toolState.value = undefined
       feed(state)
-      if (id !== 'pick') stepId.value = undefined
+      if (id !== 'pick' && id !== 'asking') stepId.value = undefined
     } else if (id !== 'pick') useTool('pick')
   }
 
@@ -137,13 +145,13 @@ export const useBoardStore = defineStore('board', () => {
   /** Starts anew with a part that was opened. */
   function reset(): void {
     sketchId.value = ''
-    stepId.value = undefined
     picks.value = []
     hover.value = undefined
     field.value = undefined
     toolState.value = undefined
     toolId.value = 'pick'
     view.value = undefined
+    route.reset()
   }
 
   watch(field, () => (accused.value = []), { flush: 'sync' })
@@ -175,9 +183,7 @@ export const useBoardStore = defineStore('board', () => {
   )
 
   const freedoms = computed(() => sketchState.value?.solution.freedoms ?? 0)
-  const sections = computed(() =>
-    parts.part ? evaluate(parts.part).bodies.map((b) => b.section) : [],
-  )
+  const sections = computed(() => route.visible.map((b) => b.section))
 
   return {
     sketchId,

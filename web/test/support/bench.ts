@@ -10,11 +10,13 @@ import {
 } from '@lathica/core'
 import {
   beginTool,
+  type Ask,
   type Board,
   type FieldTarget,
   type ToolId,
   type ToolState,
 } from '../../src/board/tools'
+import type { SectionRef } from '../../src/board/refs'
 import { USUAL, type Suggesting } from '../../src/board/snap'
 import { toScreen, type View } from '../../src/board/view'
 
@@ -31,6 +33,8 @@ export class ToolBench {
   told: string[] = []
   labels: string[] = []
   state: ToolState | undefined
+  ask: Ask | undefined
+  hoverRef: SectionRef | undefined
   view = VIEW
   suggesting: Suggesting = USUAL
 
@@ -56,6 +60,8 @@ export class ToolBench {
     take: (label, part) => this.take(label, part),
     openField: (target) => this.fields.push(target),
     tell: (message) => this.told.push(message),
+    asking: () => this.ask,
+    setHoverRef: (ref) => (this.hoverRef = ref),
     finish: () => beginTool(this.board, 'pick') ?? { hint: '' },
   }
 

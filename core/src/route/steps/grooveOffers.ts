@@ -1,15 +1,22 @@
+import { unitScale, type UnitSettings } from '../../units'
 import type { GrooveForm } from '../../part'
 
 /**
- * Sizes that a standard form is offered with, as formulas to be changed at will. Lengths in mm.
+ * Sizes that a standard form is offered with, as formulas to be changed at will.
  *
  * Retaining rings for shafts: groove diameter and width of DIN 471 by shaft diameter; between its
  * rows, and for bores, the proportions of the nearest row. O-rings: the proportions of static glands
  * that press the cord by a fifth and fill the groove to about three quarters (ISO 3601-2 gives sizes
  * for each cord). Thread reliefs: the proportions to the pitch of DIN 76-1, regular length.
  */
-export function offeredSizes(form: GrooveForm, diameter: number): Readonly<Record<string, string>> {
-  const text = (value: number): string => `${Number(value.toPrecision(3))}mm`
+export function offeredSizes(
+  form: GrooveForm,
+  diameter: number,
+  units: UnitSettings,
+): Readonly<Record<string, string>> {
+  const text = (mm: number): string => figure(mm / unitScale('length', units))
+  const angle = (degrees: number): string =>
+    figure((degrees * Math.PI) / 180 / unitScale('angle', units))
   const reach = Math.max(1, diameter / 10)
   switch (form) {
     case 'rectangular':
@@ -17,17 +24,17 @@ export function offeredSizes(form: GrooveForm, diameter: number): Readonly<Recor
     case 'round':
       return { radius: text(reach / 2), depth: text(reach / 2), bottom: '' }
     case 'vee':
-      return { angle: '90deg', flat: '', depth: text(reach / 2), bottom: '' }
+      return { angle: angle(90), flat: '', depth: text(reach / 2), bottom: '' }
     case 'belt':
       return {
         width: text(1.5 * reach),
-        angle: '36deg',
+        angle: angle(36),
         depth: text(reach),
         bottom: '',
         radius: '',
       }
     case 'rope':
-      return { radius: text(reach / 2), angle: '45deg', depth: text(0.75 * reach), bottom: '' }
+      return { radius: text(reach / 2), angle: angle(45), depth: text(0.75 * reach), bottom: '' }
     case 'oring': {
       const cord = text(cordFor(diameter))
       return { width: `1.3*${cord}`, depth: `0.8*${cord}`, bottom: '', radius: `0.1*${cord}` }
@@ -39,10 +46,12 @@ export function offeredSizes(form: GrooveForm, diameter: number): Readonly<Recor
     case 'relief': {
       const pitch = text(pitchFor(diameter))
       const radius = `0.4*${pitch}`
-      return { width: `3.5*${pitch}`, depth: `0.8*${pitch}`, bottom: '', radius, angle: '30deg' }
+      return { width: `3.5*${pitch}`, depth: `0.8*${pitch}`, bottom: '', radius, angle: angle(30) }
     }
   }
 }
+
+const figure = (value: number): string => String(Number(value.toPrecision(4)))
 
 /** Shaft diameter, groove diameter and groove width in mm (DIN 471, regular rings). */
 const RINGS: readonly (readonly [number, number, number])[] = [

@@ -1,7 +1,7 @@
 import { roundLength } from '../view'
 import type { Scene } from './scene'
 import { paintGrid } from './grid'
-import { paintSections } from './section'
+import { paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
 import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
 
@@ -14,7 +14,9 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.fillRect(0, 0, scene.width + 1, scene.height + 1)
   paintGrid(ctx, scene)
   paintSections(ctx, scene)
+  paintTool(ctx, scene)
   paintAxis(ctx, scene)
+  paintRefs(ctx, scene)
   paintSizes(ctx, scene)
   paintSketch(ctx, scene)
   paintFaults(ctx, scene)

@@ -2,6 +2,7 @@ import type { Section, Sketch, SketchState } from '@lathica/core'
 import type { Colours } from '../colours'
 import type { Grid } from '../snap'
 import type { SizeDrawing } from '../sizes/layout'
+import type { SectionRef } from '../refs'
 import type { Overlay } from '../tools'
 import type { View } from '../view'
 
@@ -14,6 +15,8 @@ export interface Scene {
   readonly sections: readonly Section[]
   /** Steps whose edges the sketch draws itself, in pencil or in ink. */
   readonly drawnSteps: ReadonlySet<string>
+  /** True while later steps have changed what the sketch drew: it then stands back behind the part. */
+  readonly receding: boolean
   readonly sketch: Sketch | undefined
   readonly sketchState: SketchState | undefined
   readonly sizes: readonly SizeDrawing[]
@@ -22,6 +25,11 @@ export interface Scene {
   /** Ids that a disagreement or fault concerns. */
   readonly troubled: ReadonlySet<string>
   readonly overlay: Overlay | undefined
+  /** Faces and circular edges that the opened step refers to, and the one under the pointer. */
+  readonly marked: readonly SectionRef[]
+  readonly hoverRef: SectionRef | undefined
+  /** What the opened step adds or takes away, by itself. */
+  readonly tool: Section | undefined
   /** The grid that places are rounded to, while it is switched on. */
   readonly grid: Grid | undefined
 }

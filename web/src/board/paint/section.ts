@@ -1,4 +1,5 @@
-import { loopsOf, pointsAlong, type Section, type SectionEdge } from '@lathica/core'
+import { liesOnAxis, loopsOf, pointsAlong, type Section, type SectionEdge } from '@lathica/core'
+import type { SectionRef } from '../refs'
 import { toScreen, type View } from '../view'
 import type { Scene } from './scene'
 
@@ -10,7 +11,7 @@ const CHORD_PX = 0.15
 
 /** The material: hatched half-section, its outline, and the mirror image faint below the axis. */
 export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void {
-  for (const section of scene.sections) {
+  for (const [number, section] of scene.sections.entries()) {
     const mirrored = areaPath(section, scene, -1)
     ctx.fillStyle = scene.colours.mirror
     ctx.fill(mirrored, 'evenodd')
@@ -21,11 +22,13 @@ export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void
     const area = areaPath(section, scene, 1)
     ctx.fillStyle = scene.colours.material
     ctx.fill(area, 'evenodd')
-    paintHatch(ctx, area, scene)
+    paintHatch(ctx, area, scene, number % 2 === 1)
     ctx.strokeStyle = scene.colours.ink
-    ctx.lineWidth = 1.6
+    ctx.lineWidth = scene.receding ? 2.2 : 1.6
     ctx.lineJoin = 'round'
-    ctx.stroke(surfacePath(section, scene, 1, (e) => !scene.drawnSteps.has(e.name.step)))
+    ctx.stroke(
+      surfacePath(section, scene, 1, (e) => scene.receding || !scene.drawnSteps.has(e.name.step)),
+    )
   }
 }
 
@@ -47,7 +50,7 @@ function surfacePath(
 ): Path2D {
   const path = new Path2D()
   for (const edge of loopsOf(section).flat()) {
-    if (edge.name.role !== 'axis' && wanted(edge)) addPiece(path, edge, view, side, false)
+    if (!liesOnAxis(edge) && wanted(edge)) addPiece(path, edge, view, side, false)
   }
   return path
 }
@@ -90,14 +93,73 @@ function paintShoulders(
 }
 
 /** 45° hatch (ISO 128-3), moving with the part so that it does not swim while one pans. */
-function paintHatch(ctx: CanvasRenderingContext2D, path: Path2D, scene: Scene): void {
+function paintHatch(
+  ctx: CanvasRenderingContext2D,
+  path: Path2D,
+  scene: Scene,
+  leaningLeft: boolean,
+): void {
   const { origin } = scene.view
   const pattern = hatchPattern(ctx, scene.colours.hatch)
   if (!pattern) return
   const ratio = ctx.getTransform().a
-  pattern.setTransform(new DOMMatrix([1 / ratio, 0, 0, 1 / ratio, origin.x, origin.y]))
+  // Every other body leans its hatch the other way, so that neighbours are told apart.
+  const way = leaningLeft ? -1 : 1
+  pattern.setTransform(new DOMMatrix([way / ratio, 0, 0, 1 / ratio, origin.x, origin.y]))
   ctx.fillStyle = pattern
   ctx.fill(path, 'evenodd')
+}
+
+/** The outline of what the opened step adds or takes away, in long dashes. */
+export function paintTool(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  if (!scene.tool) return
+  ctx.setLineDash([7, 4])
+  ctx.strokeStyle = scene.colours.accent
+  ctx.lineWidth = 1.2
+  ctx.stroke(surfacePath(scene.tool, scene, 1, () => true))
+  ctx.setLineDash([])
+}
+
+/** Faces and circular edges in the halo of what is chosen; the one under the pointer stronger. */
+export function paintRefs(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  for (const ref of scene.marked) paintRef(ctx, scene, ref, 0.4)
+  if (scene.hoverRef) paintRef(ctx, scene, scene.hoverRef, 0.7)
+}
+
+function paintRef(
+  ctx: CanvasRenderingContext2D,
+  scene: Scene,
+  { edge, corner }: SectionRef,
+  strength: number,
+): void {
+  const { view, colours } = scene
+  ctx.globalAlpha = strength
+  ctx.strokeStyle = colours.halo
+  ctx.lineCap = 'round'
+  if (edge) {
+    for (const side of [1, -1] as const) {
+      const path = new Path2D()
+      addPiece(path, edge, view, side, false)
+      ctx.lineWidth = side === 1 ? 7 : 4
+      ctx.stroke(path)
+    }
+  }
+  if (corner) {
+    const at = toScreen(view, corner.at)
+    const image = toScreen(view, { x: corner.at.x, y: -corner.at.y })
+    ctx.lineWidth = 3
+    ctx.beginPath()
+    ctx.moveTo(at.x, at.y)
+    ctx.lineTo(image.x, image.y)
+    ctx.globalAlpha = strength / 2
+    ctx.stroke()
+    ctx.globalAlpha = strength
+    ctx.fillStyle = colours.halo
+    ctx.beginPath()
+    ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI)
+    ctx.fill()
+  }
+  ctx.globalAlpha = 1
 }
 
 const patterns = new Map<string, CanvasPattern | null>()

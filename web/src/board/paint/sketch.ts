@@ -97,7 +97,10 @@ function styleOf(scene: Scene, entity: Entity): StrokeStyle {
   const troubled = scene.troubled.has(entity.id)
   const inked = pointsOf(entity).every((p) => isStill(scene, p))
   const tone = troubled ? colours.conflict : inked ? colours.ink : colours.pencil
-  if (entity.role === 'outline') return { tone, width: inked || troubled ? 2.4 : 1.2, dash: SOLID }
+  if (entity.role === 'outline') {
+    if (scene.receding && !troubled) return { tone: colours.pencil, width: 0.9, dash: SOLID }
+    return { tone, width: inked || troubled ? 2.4 : 1.2, dash: SOLID }
+  }
   const dash = entity.role === 'centre' ? CHAIN : LONG_DASH
   return { tone, width: inked ? 1.2 : 0.9, dash }
 }
@@ -131,6 +134,7 @@ function paintPoints(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch
   const [stillCrosses, looseCrosses] = [new Path2D(), new Path2D()]
   for (const p of sketch.points) {
     const marked = scene.picks.has(p.id) || scene.hover === p.id
+    if (scene.receding && !marked) continue
     if (rims.has(p.id) && !marked) continue
     const at = toScreen(view, p)
     if (marked) pointHalo(ctx, scene, at, scene.picks.has(p.id))

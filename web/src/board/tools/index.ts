@@ -11,10 +11,21 @@ import { idle } from './pick/idle'
 import { placing } from './shape/placing'
 import { SHAPES } from './shape/shapes'
 import { beginSize } from './size/placing'
+import { asking } from './steps/asking'
 import { beginTie } from './tie/choosing'
 import type { Board, ToolId, ToolState } from './tool'
 
-export type { Board, EntryField, FieldTarget, Overlay, PointerAt, ToolId, ToolState } from './tool'
+export { REF_REACH } from './steps/asking'
+export type {
+  Ask,
+  Board,
+  EntryField,
+  FieldTarget,
+  Overlay,
+  PointerAt,
+  ToolId,
+  ToolState,
+} from './tool'
 
 /**
  * Takes up a tool.
@@ -24,6 +35,9 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
   switch (id) {
     case 'pick':
       return idle(board)
+    case 'asking':
+      board.setPicks([])
+      return asking(board)
     case 'chain':
     case 'centreLine':
       board.setPicks([])

@@ -1,14 +1,17 @@
 import type {
+  BodyState,
   Command,
   ConstraintKind,
   Measure,
   Part,
   Piece,
   Problem,
+  Section,
   SizeOffer,
   Sketch,
   Vec,
 } from '@lathica/core'
+import type { Accept, SectionRef } from '../refs'
 import type { Suggesting } from '../snap'
 import type { Px, View } from '../view'
 
@@ -43,8 +46,25 @@ export interface Board {
   /** Opens the value field for a new size, or for one that is there. */
   readonly openField: (target: FieldTarget) => void
   readonly tell: (message: string, mend: string) => void
+  /** What a step asks to be picked, if one does. */
+  readonly asking: () => Ask | undefined
+  readonly setHoverRef: (ref: SectionRef | undefined) => void
   /** Lays the tool down; returns the state of the tool that is then in hand. */
   readonly finish: () => ToolState
+}
+
+/** A step's request for faces, circular edges or regions of a profile. */
+export interface Ask {
+  /** What the next click does, in one sentence. */
+  readonly hint: string
+  readonly accept: Accept | 'region'
+  /** The bodies as they stand before the step. */
+  readonly bodies: () => readonly BodyState[]
+  /** The profile's regions, where regions are asked for. */
+  readonly regions?: () => Section
+  /** Keys that are chosen already. */
+  readonly chosen: () => readonly string[]
+  readonly take: (ref: SectionRef) => void
 }
 
 /** What a value field on the drawing is for. */
@@ -121,7 +141,15 @@ export interface ToolState {
 
 /** Tools one can hold. Those that put on constraints differ only in the kind. */
 export type ToolId =
-  'pick' | 'chain' | 'centreLine' | 'stepped' | 'size' | ShapeId | EditId | `tie:${ConstraintKind}`
+  | 'pick'
+  | 'asking'
+  | 'chain'
+  | 'centreLine'
+  | 'stepped'
+  | 'size'
+  | ShapeId
+  | EditId
+  | `tie:${ConstraintKind}`
 
 export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'slot' | 'polygon' | 'point'
 

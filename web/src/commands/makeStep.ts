@@ -1,0 +1,230 @@
+import {
+  addRevolve,
+  addStep,
+  bodyTouched,
+  changeStep,
+  nextStepId,
+  offeredGroove,
+  offeredStep,
+  revolveOf,
+  type BodyState,
+  type ChamferStep,
+  type CornerPick,
+  type FilletStep,
+  type NewStep,
+  type ShellStep,
+  type Step,
+  type StepKind,
+} from '@lathica/core'
+import { tellProblem } from '../notices'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
+
+type Picked = Exclude<StepKind, 'revolve' | 'wall' | 'groove'>
+
+/** Begins a step of a kind: puts it in behind what is shown, opens its card, asks for its picks. */
+export function makeStep(kind: StepKind): void {
+  switch (kind) {
+    case 'revolve':
+      revolve()
+      return
+    case 'wall':
+      wall()
+      return
+    case 'groove':
+      groove()
+      return
+    case 'fillet':
+    case 'chamfer':
+      finishCorners(kind)
+      return
+    default:
+      offer(kind)
+  }
+}
+
+/** Whether there is material for steps that work on a body. */
+export const hasMaterial = (): boolean =>
+  useRouteStore().visible.some((b) => b.section.regions.length > 0)
+
+/** Turns the profile in hand: into the body it touches, or one of its own. */
+function revolve(): void {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const route = useRouteStore()
+  const section = board.sketchState?.profile.section
+  const touched = section && bodyTouched(section, route.bodies, 'add')
+  const done =
+    touched === undefined
+      ? parts.run(addRevolve(board.sketch.id))
+      : put(revolveOf(board.sketch.id, touched, 'add'))
+  if (done && touched === undefined) open(parts.part?.route.at(-1)?.id)
+  if (done) board.fit()
+}
+
+/** Turns the profile in hand and takes it away from the body it lies in. */
+export function revolveCut(): void {
+  const board = useBoardStore()
+  const route = useRouteStore()
+  const section = board.sketchState?.profile.section
+  if (!section || section.regions.length === 0) {
+    const mend = 'Draw one that closes, over what is to be taken away.'
+    tellProblem({ message: 'The profile encloses nothing yet.', mend })
+    return
+  }
+  const body = bodyTouched(section, route.bodies, 'cut')
+  if (body === undefined) {
+    const mend = 'Draw it over the section, or turn it to add material.'
+    tellProblem({ message: 'The profile lies clear of every body.', mend })
+    return
+  }
+  put(revolveOf(board.sketch.id, body, 'cut'))
+}
+
+function wall(): void {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const { part } = parts
+  if (!part) return
+  const used = new Set(part.route.flatMap((s) => ('body' in s ? [s.body] : [])))
+  const body = part.bodies.find((b) => !used.has(b.id))?.id ?? part.bodies[0]?.id ?? ''
+  const length = Math.max(...board.sketch.points.map((p) => Math.abs(p.x) + Math.abs(p.y)), 10)
+  const thickness = String(Number((length / 40).toPrecision(1)))
+  if (
+    put({
+      ...{ kind: 'wall', sketch: board.sketch.id, side: 'outside', thickness, inner: thickness },
+      ...{ corners: 'sharp', ends: 'flat', effect: 'add', body },
+    })
+  ) {
+    board.fit()
+  }
+}
+
+function groove(): void {
+  const parts = usePartStore()
+  const route = useRouteStore()
+  const { bodies } = route
+  route.startAsking({
+    hint: 'Click the cylinder, cone or face that gets the groove, here or on the solid.',
+    accept: 'straight',
+    bodies: () => bodies,
+    chosen: () => [],
+    take({ body, edge }) {
+      if (edge) put(offeredGroove(body, edge, 'rectangular', parts.units))
+    },
+  })
+}
+
+/** The first corner makes the step; more corners join it until the tool is laid down. */
+function finishCorners(kind: 'fillet' | 'chamfer'): void {
+  const route = useRouteStore()
+  const parts = usePartStore()
+  const { bodies } = route
+  const word = kind === 'fillet' ? 'round' : 'bevel'
+  route.startAsking({
+    hint: `Click an edge to ${word} it; Esc leaves.`,
+    accept: 'corner',
+    bodies: () => bodies,
+    chosen: () => [],
+    take({ body, key }) {
+      const section = bodies.find((b) => b.bodyId === body)?.section ?? { regions: [] }
+      const step = offeredStep(kind, body, section, undefined, parts.units)
+      if (step.kind !== 'fillet' && step.kind !== 'chamfer') return
+      const pick: CornerPick = { kind: 'corners', corners: [key] }
+      const sets = step.sets.map((set) => ({ ...set, pick }))
+      if (put({ ...step, sets } as NewStep)) askForCorners(useBoardStore().stepId ?? '', 0)
+    },
+  })
+}
+
+function offer(kind: Exclude<Picked, 'fillet' | 'chamfer'>): void {
+  const route = useRouteStore()
+  const parts = usePartStore()
+  const own = route.openStep && 'body' in route.openStep ? route.openStep.body : undefined
+  const solid = route.visible.filter((b) => b.section.regions.length > 0)
+  const target = solid.find((b) => b.bodyId === own) ?? solid[0]
+  if (!target) return
+  const before = parts.part?.route[route.shownCount - 1]?.id
+  if (!put(offeredStep(kind, target.bodyId, target.section, before, parts.units))) return
+  if (kind === 'shell') askForOpenFaces(useBoardStore().stepId ?? '')
+}
+
+/** Puts a step in behind what is shown and opens it. */
+function put(step: NewStep): boolean {
+  const parts = usePartStore()
+  const route = useRouteStore()
+  if (!parts.part) return false
+  const id = nextStepId(parts.part)
+  const at = route.shownCount
+  if (!parts.run(addStep(step, at))) return false
+  if (route.runTo !== undefined) route.runTo = Math.max(route.runTo, at) + 1
+  open(id)
+  return true
+}
+
+function open(id: string | undefined): void {
+  const board = useBoardStore()
+  board.useTool('pick')
+  board.picks = []
+  board.stepId = id
+  useRouteStore().fresh = id
+}
+
+/** Lets clicks choose and let go of the corners of a set of a step. */
+export function askForCorners(stepId: string, set: number): void {
+  const parts = usePartStore()
+  const route = useRouteStore()
+  const step = (): FilletStep | ChamferStep | undefined => {
+    const found = parts.part?.route.find((s) => s.id === stepId)
+    return found?.kind === 'fillet' || found?.kind === 'chamfer' ? found : undefined
+  }
+  const chosen = (): readonly string[] => {
+    const pick = step()?.sets[set]?.pick
+    return pick?.kind === 'corners' ? pick.corners : []
+  }
+  route.startAsking({
+    hint: 'Click edges to choose them or let them go, on the board or the solid; Enter is done.',
+    accept: 'corner',
+    bodies: () => bodiesOf(route.before(stepId), step()?.body),
+    chosen,
+    take({ key }) {
+      const corners = toggled(chosen(), key)
+      parts.run(
+        changeStep(stepId, (s) => {
+          if (s.kind !== 'fillet' && s.kind !== 'chamfer') return s
+          const pick: CornerPick = { kind: 'corners', corners }
+          const sets = s.sets.map((x, i) => (i === set ? { ...x, pick } : x))
+          return { ...s, sets } as Step
+        }),
+      )
+    },
+  })
+}
+
+/** Lets clicks choose the faces that a shell leaves open. */
+export function askForOpenFaces(stepId: string): void {
+  const parts = usePartStore()
+  const route = useRouteStore()
+  const step = (): ShellStep | undefined => {
+    const found = parts.part?.route.find((s) => s.id === stepId)
+    return found?.kind === 'shell' ? found : undefined
+  }
+  const chosen = (): readonly string[] => step()?.open ?? []
+  route.startAsking({
+    hint: 'Click faces to open them or close them again, on the board or the solid; Enter is done.',
+    accept: 'face',
+    bodies: () => bodiesOf(route.before(stepId), step()?.body),
+    chosen,
+    take({ key }) {
+      const next = toggled(chosen(), key)
+      parts.run(changeStep(stepId, (s) => (s.kind === 'shell' ? { ...s, open: next } : s)))
+    },
+  })
+}
+
+const bodiesOf = (all: readonly BodyState[], body: string | undefined): readonly BodyState[] =>
+  all.filter((b) => b.bodyId === body)
+
+const toggled = (keys: readonly string[], key: string): readonly string[] =>
+  keys.includes(key) ? keys.filter((k) => k !== key) : [...keys, key]

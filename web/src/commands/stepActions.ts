@@ -1,0 +1,155 @@
+import {
+  addSketch,
+  duplicateStep,
+  moveStep,
+  setAside,
+  usesSketch,
+  type StepKind,
+} from '@lathica/core'
+import type { IconName } from '../icons/paths'
+import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import { hasMaterial, makeStep, revolveCut } from './makeStep'
+import type { Action } from './action'
+
+/** A step's place on the pad, its name and what it does. */
+const STEPS: readonly {
+  readonly kind: StepKind
+  readonly key: string
+  readonly icon: IconName
+  readonly label: string
+  readonly help: string
+}[] = [
+  {
+    ...{ kind: 'wall', key: 'w', icon: 'wall', label: 'Wall' },
+    help: 'Turns an open chain, given a thickness.',
+  },
+  {
+    ...{ kind: 'fillet', key: 'a', icon: 'roundEdge', label: 'Fillet' },
+    help: 'Rounds circular edges of the part, picked or by rule.',
+  },
+  {
+    ...{ kind: 'shell', key: 's', icon: 'shell', label: 'Shell' },
+    help: 'Hollows the body out to a wall, with faces left open.',
+  },
+  {
+    ...{ kind: 'chamfer', key: 'd', icon: 'bevelEdge', label: 'Chamfer' },
+    help: 'Bevels circular edges, by legs or by leg and angle.',
+  },
+  {
+    ...{ kind: 'groove', key: 'f', icon: 'groove', label: 'Groove' },
+    help: 'Cuts a groove into a cylinder, cone or face that is clicked.',
+  },
+  {
+    ...{ kind: 'bore', key: 'g', icon: 'bore', label: 'Bore' },
+    help: 'Bores on the axis from either end, in one or several diameters.',
+  },
+  {
+    ...{ kind: 'mirror', key: 'z', icon: 'mirror', label: 'Mirror body' },
+    help: 'Mirrors the body about a radial plane.',
+  },
+  {
+    ...{ kind: 'repeat', key: 'x', icon: 'repeat', label: 'Repeat steps' },
+    help: 'Does earlier steps again along the axis, by number and pitch.',
+  },
+  {
+    ...{ kind: 'length', key: 'c', icon: 'length', label: 'Overall length' },
+    help: 'Cuts an end back, or draws it out, to a length.',
+  },
+]
+
+/** What one does with the route: new steps, and those that are there. */
+export function stepActions(): Action[] {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const isTurned = (): boolean =>
+    parts.part?.route.some((s) => usesSketch(s) && s.sketch === board.sketch.id) === true
+  const opened = (): number => parts.part?.route.findIndex((s) => s.id === board.stepId) ?? -1
+  const move = (by: number): void => {
+    if (board.stepId !== undefined) parts.run(moveStep(board.stepId, opened() + by))
+  }
+  return [
+    {
+      id: 'revolve',
+      label: 'Revolve',
+      help: 'Turns the closed profile about the axis; it joins the body it touches.',
+      key: 'r',
+      icon: 'revolve',
+      pages: ['turn'],
+      enabled: () => !isTurned(),
+      run: () => makeStep('revolve'),
+    },
+    {
+      id: 'revolveCut',
+      label: 'Revolve cut',
+      help: 'Turns the closed profile and takes it away from the body it lies in.',
+      key: 'e',
+      icon: 'revolveCut',
+      pages: ['turn'],
+      enabled: () => !isTurned() && hasMaterial(),
+      run: revolveCut,
+    },
+    {
+      id: 'profile',
+      label: 'New profile',
+      help: 'Begins another half-section, to add, to cut or for another body.',
+      key: 't',
+      icon: 'profile',
+      pages: ['turn'],
+      run: () => {
+        if (!parts.run(addSketch())) return
+        board.sketchId = parts.part?.sketches.at(-1)?.id ?? ''
+        board.picks = []
+        board.useTool('chain')
+      },
+    },
+    ...STEPS.map(({ kind, ...rest }): Action => ({
+      id: `step:${kind}`,
+      ...rest,
+      pages: ['turn'],
+      enabled: () => (kind === 'wall' ? !isTurned() : hasMaterial()),
+      run: () => makeStep(kind),
+    })),
+    {
+      id: 'aside',
+      label: 'Set aside',
+      help: 'Lets the opened step do nothing while it keeps its place, or takes it up again.',
+      key: 'v',
+      icon: 'aside',
+      pages: ['turn'],
+      enabled: () => opened() >= 0,
+      run: () => {
+        const step = parts.part?.route[opened()]
+        if (step) parts.run(setAside(step.id, !step.aside))
+      },
+    },
+    {
+      id: 'stepUp',
+      label: 'Step earlier',
+      help: 'Moves the opened step one place up the route.',
+      key: 'Alt+ArrowUp',
+      enabled: () => opened() > 0,
+      run: () => move(-1),
+    },
+    {
+      id: 'stepDown',
+      label: 'Step later',
+      help: 'Moves the opened step one place down the route.',
+      key: 'Alt+ArrowDown',
+      enabled: () => opened() >= 0,
+      run: () => move(1),
+    },
+    {
+      id: 'duplicateStep',
+      label: 'Duplicate step',
+      help: 'Puts a copy of the opened step behind it.',
+      key: 'Ctrl+d',
+      enabled: () => opened() >= 0,
+      run: () => {
+        if (board.stepId !== undefined && parts.run(duplicateStep(board.stepId))) {
+          board.stepId = parts.part?.route[opened() + 1]?.id
+        }
+      },
+    },
+  ]
+}

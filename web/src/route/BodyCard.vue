@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import {
+  changeBody,
+  formatLength,
+  formatMass,
+  removeBody,
+  setMaterial,
+  type Body,
+} from '@lathica/core'
+import { Button, Switch } from 'ant-design-vue'
+import { computed } from 'vue'
+import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
+import MaterialSelect from './MaterialSelect.vue'
+
+const props = defineProps<{ body: Body }>()
+const parts = usePartStore()
+const route = useRouteStore()
+
+const state = computed(() => route.followed.find((b) => b.bodyId === props.body.id))
+const material = computed(() => parts.materials.find((m) => m.id === props.body.material))
+const figures = computed(() => {
+  const { solid, mass } = state.value ?? {}
+  if (!solid) return 'no material yet'
+  const size = `⌀${formatLength(2 * solid.radius, parts.units)} × ${formatLength(solid.to - solid.from, parts.units)}`
+  return `${size}, ${formatMass(mass ?? 0, parts.units)}`
+})
+
+function rename(event: Event): void {
+  const input = event.target as HTMLInputElement
+  if (!parts.run(changeBody(props.body.id, { name: input.value }))) input.value = props.body.name
+}
+</script>
+
+<template>
+  <h2>Body</h2>
+  <dl class="fields">
+    <dt><label for="body-name">Name</label></dt>
+    <dd><input id="body-name" class="text" :value="body.name" @change="rename" @keydown.stop /></dd>
+    <dt>Size, mass</dt>
+    <dd class="figure">{{ figures }}</dd>
+    <dt><label for="own-material">Material</label></dt>
+    <dd>
+      <MaterialSelect
+        id="own-material"
+        :model-value="body.material"
+        @update:model-value="parts.run(setMaterial(body.id, $event))"
+      />
+    </dd>
+    <dt><label for="body-colour">Colour</label></dt>
+    <dd>
+      <input
+        id="body-colour"
+        type="color"
+        :value="body.colour || material?.colour || '#8d979d'"
+        @change="
+          parts.run(changeBody(body.id, { colour: ($event.target as HTMLInputElement).value }))
+        "
+      />
+      <button
+        v-if="body.colour"
+        type="button"
+        class="plain"
+        @click="parts.run(changeBody(body.id, { colour: '' }))"
+      >
+        as the material
+      </button>
+    </dd>
+    <dt><label for="body-visible">Shown</label></dt>
+    <dd>
+      <Switch
+        id="body-visible"
+        size="small"
+        :checked="body.visible"
+        @change="parts.run(changeBody(body.id, { visible: !body.visible }))"
+      />
+    </dd>
+    <dt><label for="body-locked">Locked</label></dt>
+    <dd>
+      <Switch
+        id="body-locked"
+        size="small"
+        :checked="body.locked"
+        @change="parts.run(changeBody(body.id, { locked: !body.locked }))"
+      />
+    </dd>
+  </dl>
+  <div class="buttons">
+    <Button type="primary" @click="route.bodyId = undefined">Done</Button>
+    <Button danger :disabled="parts.bodies.length < 2" @click="parts.run(removeBody(body.id))">
+      Delete body
+    </Button>
+  </div>
+</template>
+
+<style scoped src="./card.css"></style>
+
+<style scoped>
+.text {
+  width: 100%;
+  height: 26px;
+  padding: 0 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--paper);
+  color: var(--ink);
+}
+</style>

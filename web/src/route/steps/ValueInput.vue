@@ -1,0 +1,146 @@
+<script setup lang="ts">
+import { type Measure, type Problem } from '@lathica/core'
+import { ref, watch } from 'vue'
+import { useBoardStore } from '../../store/board'
+import { usePartStore } from '../../store/part'
+
+/** A formula in a step's card: shown while it is typed, taken by Enter, Tab or leaving the field. */
+const props = defineProps<{
+  id: string
+  label: string
+  want: Measure
+  text: string
+  sign?: string | undefined
+  /** What an empty field means. */
+  empty?: string | undefined
+  fault: (text: string, want: Measure) => Problem | undefined
+  take: (text: string) => Problem | undefined
+}>()
+const emit = defineEmits<{ typed: [text: string]; left: [] }>()
+const parts = usePartStore()
+const board = useBoardStore()
+const typed = ref(props.text)
+const problem = ref<Problem>()
+watch(
+  () => props.text,
+  (text) => (typed.value = text),
+)
+
+const unit = (): string => {
+  if (props.want === 'length') return parts.units.length
+  return props.want === 'angle' ? parts.units.angle : ''
+}
+
+function faultOf(text: string): Problem | undefined {
+  if (text.trim() !== '') return props.fault(text, props.want)
+  if (props.empty !== undefined) return undefined
+  return { code: 'step.empty', message: 'A value is needed here.', mend: 'Type one.' }
+}
+
+function onInput(): void {
+  problem.value = undefined
+  if (faultOf(typed.value) === undefined) emit('typed', typed.value)
+}
+
+function take(): boolean {
+  if (typed.value === props.text) {
+    problem.value = undefined
+    emit('left')
+    return true
+  }
+  problem.value = faultOf(typed.value) ?? props.take(typed.value.trim())
+  return problem.value === undefined
+}
+
+function onEscape(): void {
+  if (typed.value === props.text) {
+    board.escape()
+    return
+  }
+  typed.value = props.text
+  problem.value = undefined
+  emit('left')
+}
+
+function onEnter(event: KeyboardEvent): void {
+  if (take()) (event.target as HTMLInputElement).select()
+}
+</script>
+
+<template>
+  <span class="value" :class="{ wrong: problem }">
+    <span v-if="sign" class="soft figure" aria-hidden="true">{{ sign }}</span>
+    <input
+      :id="id"
+      v-model="typed"
+      class="figure"
+      autocomplete="off"
+      spellcheck="false"
+      :placeholder="empty"
+      :aria-label="label"
+      :aria-invalid="problem !== undefined"
+      @input="onInput"
+      @blur="take"
+      @keydown.enter.prevent="onEnter"
+      @keydown.esc.stop.prevent="onEscape"
+      @keydown.stop
+    />
+    <span class="soft figure" aria-hidden="true">{{ unit() }}</span>
+  </span>
+  <span v-if="problem" class="fault" role="alert">
+    <strong>{{ problem.message }}</strong> {{ problem.mend }}
+  </span>
+</template>
+
+<style scoped>
+.value {
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  height: 26px;
+  padding: 0 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--paper);
+}
+
+.value:focus-within {
+  border-color: var(--halo);
+  outline: 1px solid var(--halo);
+}
+
+.wrong {
+  border-color: var(--conflict);
+}
+
+input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  outline: 0;
+  background: none;
+  color: var(--ink);
+  font-size: 13px;
+}
+
+input::placeholder {
+  color: var(--ink-soft);
+  opacity: 1;
+  font-style: italic;
+}
+
+.soft {
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.fault {
+  display: block;
+  margin-top: 3px;
+  font-size: 12px;
+}
+
+.fault strong {
+  color: var(--conflict);
+}
+</style>

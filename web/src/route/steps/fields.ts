@@ -1,0 +1,232 @@
+import { edgeKey, edgesOf, faceWords, type BoreStep, type Part, type Step } from '@lathica/core'
+import { cornerFields } from './cornerFields'
+import {
+  EFFECTS,
+  angle,
+  bodyField,
+  choice,
+  faces,
+  length,
+  number,
+  type Field,
+  type FieldContext,
+} from './field'
+import { grooveFields } from './grooveFields'
+
+/** The fields of a step's card, in the order they are asked. */
+export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
+  switch (step.kind) {
+    case 'revolve':
+      return [
+        choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
+        bodyField(step.body, true),
+        { kind: 'regions', label: 'Regions' },
+      ]
+    case 'wall':
+      return [
+        length('Thickness', step.thickness, (thickness) => ({ ...step, thickness })),
+        choice('Lies', step.side, WALL_SIDES, (v) => ({ ...step, side: v as 'outside' })),
+        ...(step.side === 'both'
+          ? [length('Inside', step.inner, (inner) => ({ ...step, inner }))]
+          : []),
+        choice('Corners', step.corners, CORNERS, (v) => ({ ...step, corners: v as 'sharp' })),
+        choice('Ends', step.ends, { flat: 'flat', round: 'round' }, (v) => ({
+          ...step,
+          ends: v as 'flat',
+        })),
+        choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
+        bodyField(step.body, true),
+      ]
+    case 'groove':
+      return grooveFields(step, context)
+    case 'bore':
+      return [
+        choice('From', step.end, context.part.lie === 'lying' ? ENDS : UPRIGHT_ENDS, (v) => ({
+          ...step,
+          end: v as 'left',
+        })),
+        ...step.parts.flatMap((own, i): Field[] => {
+          const isLast = i === step.parts.length - 1
+          const change = (to: Partial<typeof own>): Step => ({
+            ...step,
+            parts: step.parts.map((p, k) => (k === i ? { ...p, ...to } : p)),
+          })
+          const without = { ...step, parts: step.parts.filter((_, k) => k !== i) }
+          return [
+            ...(step.parts.length > 1
+              ? [{ kind: 'heading' as const, label: `Diameter ${i + 1}`, remove: without }]
+              : []),
+            length('Diameter', own.diameter, (diameter) => change({ diameter }), { sign: '⌀' }),
+            ...(isLast && step.upTo !== ''
+              ? []
+              : [
+                  length('Depth', own.depth, (depth) => change({ depth }), {
+                    ...(isLast ? { empty: 'through' } : {}),
+                  }),
+                ]),
+          ]
+        }),
+        faces(
+          {
+            label: 'Up to',
+            accept: 'plane',
+            many: false,
+            keys: step.upTo === '' ? [] : [step.upTo],
+            none: 'its depth',
+          },
+          ([upTo = '']) => ({ ...step, upTo }),
+        ),
+        ...(isThrough(step) ? [] : tipFields(step)),
+        length('Countersink', step.sinkDiameter, (sinkDiameter) => ({ ...step, sinkDiameter }), {
+          sign: '⌀',
+          empty: 'none',
+        }),
+        ...(step.sinkDiameter === ''
+          ? []
+          : [angle('Sink angle', step.sinkAngle, (sinkAngle) => ({ ...step, sinkAngle }))]),
+        {
+          kind: 'more',
+          label: 'Another diameter',
+          step: {
+            ...step,
+            parts: [
+              { diameter: `2*(${step.parts[0]?.diameter ?? '10'})`, depth: '1' },
+              ...step.parts,
+            ],
+          },
+        },
+        bodyField(step.body),
+      ]
+    case 'fillet':
+    case 'chamfer':
+      return cornerFields(step)
+    case 'shell':
+      return [
+        length('Thickness', step.thickness, (thickness) => ({ ...step, thickness })),
+        choice('Grows', step.side, { inside: 'inwards', outside: 'outwards' }, (v) => ({
+          ...step,
+          side: v as 'inside',
+        })),
+        faces(
+          {
+            label: 'Open faces',
+            accept: 'face',
+            many: true,
+            keys: step.open,
+            none: 'none: a closed hollow',
+          },
+          (open) => ({ ...step, open }),
+        ),
+        faces(
+          {
+            label: 'Own thickness',
+            accept: 'face',
+            many: true,
+            keys: step.faces.map((f) => f.edge),
+            none: 'no face',
+          },
+          (keys) => ({
+            ...step,
+            faces: keys.map(
+              (edge) =>
+                step.faces.find((f) => f.edge === edge) ?? { edge, thickness: step.thickness },
+            ),
+          }),
+        ),
+        ...step.faces.map((own, i) =>
+          length(wordsFor(own.edge, context), own.thickness, (thickness) => ({
+            ...step,
+            faces: step.faces.map((f, k) => (k === i ? { ...f, thickness } : f)),
+          })),
+        ),
+        choice('Corners', step.corners, { sharp: 'sharp', round: 'round' }, (v) => ({
+          ...step,
+          corners: v as 'sharp',
+        })),
+        bodyField(step.body),
+      ]
+    case 'mirror':
+      return [
+        faces(
+          {
+            label: 'About',
+            accept: 'plane',
+            many: false,
+            keys: step.about === '' ? [] : [step.about],
+            none: 'a typed place',
+          },
+          ([about = '']) => ({ ...step, about }),
+        ),
+        ...(step.about === '' ? [length('Plane at', step.at, (at) => ({ ...step, at }))] : []),
+        choice(
+          'Image',
+          step.into,
+          Object.fromEntries(
+            context.part.bodies.map((b) => [
+              b.id,
+              b.id === step.body ? 'joins the body' : `makes ${b.name}`,
+            ]),
+          ),
+          (into) => ({ ...step, into }),
+        ),
+        bodyField(step.body),
+      ]
+    case 'repeat':
+      return [
+        number('Number', step.count, (count) => ({ ...step, count })),
+        length('Pitch', step.pitch, (pitch) => ({ ...step, pitch })),
+        ...repeatable(step, context.part).map((s) =>
+          choice(
+            `${s.number} ${s.kind}`,
+            step.steps.includes(s.id) ? 'yes' : 'no',
+            { yes: 'repeated', no: 'once' },
+            (v) => ({
+              ...step,
+              steps: v === 'yes' ? [...step.steps, s.id] : step.steps.filter((id) => id !== s.id),
+            }),
+          ),
+        ),
+      ]
+    case 'length':
+      return [
+        choice('End', step.end, context.part.lie === 'lying' ? ENDS : UPRIGHT_ENDS, (v) => ({
+          ...step,
+          end: v as 'left',
+        })),
+        length('Length', step.length, (text) => ({ ...step, length: text })),
+        bodyField(step.body),
+      ]
+    case 'unknown':
+      return []
+  }
+}
+
+const isThrough = (step: BoreStep): boolean => step.upTo === '' && step.parts.at(-1)?.depth === ''
+
+function tipFields(step: BoreStep): Field[] {
+  return [
+    choice('Tip', step.tip, { cone: 'cone', flat: 'flat' }, (v) => ({
+      ...step,
+      tip: v as 'cone',
+    })),
+    ...(step.tip === 'cone'
+      ? [angle('Tip angle', step.tipAngle, (tipAngle) => ({ ...step, tipAngle }))]
+      : []),
+  ]
+}
+
+const WALL_SIDES = { outside: 'outside', inside: 'inside', middle: 'half on each', both: 'on both' }
+const CORNERS = { sharp: 'sharp', round: 'round', bevelled: 'bevelled' }
+const ENDS = { left: 'the left', right: 'the right' }
+const UPRIGHT_ENDS = { left: 'below', right: 'above' }
+
+function repeatable(step: Step, part: Part): Step[] {
+  const at = part.route.findIndex((s) => s.id === step.id)
+  const kinds = ['revolve', 'wall', 'groove', 'bore', 'mirror']
+  return part.route.slice(0, at).filter((s) => kinds.includes(s.kind))
+}
+
+function wordsFor(key: string, { before, part }: FieldContext): string {
+  const edge = before && edgesOf(before.section).find((e) => edgeKey(e.name) === key)
+  return edge ? faceWords(edge, part.units) : 'gone'
+}

@@ -1,0 +1,101 @@
+import { type BodyState, type PartState, type Step } from '@lathica/core'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import type { SectionRef } from '../board/refs'
+import type { Ask } from '../board/tools'
+import { useBoardStore } from './board'
+import { usePartStore } from './part'
+
+/** How far the route is run, what of it is shown, and what a step asks to be picked. */
+export const useRouteStore = defineStore('route', () => {
+  const parts = usePartStore()
+  /** The step whose card is open. */
+  const stepId = ref<string>()
+  /** How many steps are run; all while undefined. */
+  const runTo = ref<number>()
+  const ask = shallowRef<Ask>()
+  const hoverRef = shallowRef<SectionRef>()
+  /** Keys of what the opened card points at: chosen faces and edges. */
+  const marked = shallowRef<readonly string[]>([])
+  /** A step just made, whose first field takes the focus. */
+  const fresh = ref<string>()
+  /** The body whose card is open. */
+  const bodyId = ref<string>()
+
+  const openStep = computed<Step | undefined>(() =>
+    parts.part?.route.find((s) => s.id === stepId.value),
+  )
+  /** How many steps lie behind what is shown: up to the opened one, or as far as the route is run. */
+  const shownCount = computed(() => {
+    const all = parts.part?.route.length ?? 0
+    const opened = openStep.value ? (parts.part?.route.indexOf(openStep.value) ?? -1) : -1
+    return opened >= 0 ? opened + 1 : Math.min(all, runTo.value ?? all)
+  })
+  const bodies = computed(() => standingAfter(parts.state, shownCount.value))
+  const visible = computed(() => seen(bodies.value))
+  /** The same for panes that may lag behind the drawing. */
+  const followed = computed(() => standingAfter(parts.followed, shownCount.value))
+  const followedVisible = computed(() => seen(followed.value))
+
+  function seen(all: readonly BodyState[]): readonly BodyState[] {
+    const hidden = new Set(parts.bodies.filter((b) => !b.visible).map((b) => b.id))
+    return hidden.size === 0 ? all : all.filter((b) => !hidden.has(b.bodyId))
+  }
+
+  /** The bodies as a step finds them. */
+  function before(id: string | undefined): readonly BodyState[] {
+    const at = parts.part?.route.findIndex((s) => s.id === id) ?? -1
+    return at < 0 ? bodies.value : standingAfter(parts.state, at)
+  }
+
+  function startAsking(next: Ask): void {
+    ask.value = next
+    useBoardStore().useTool('asking')
+  }
+
+  function stopAsking(): void {
+    ask.value = undefined
+    hoverRef.value = undefined
+  }
+
+  function reset(): void {
+    stepId.value = undefined
+    runTo.value = undefined
+    bodyId.value = undefined
+    marked.value = []
+    stopAsking()
+  }
+
+  return {
+    stepId,
+    runTo,
+    ask,
+    hoverRef,
+    marked,
+    fresh,
+    bodyId,
+    openStep,
+    shownCount,
+    bodies,
+    visible,
+    followed,
+    followedVisible,
+    before,
+    startAsking,
+    stopAsking,
+    reset,
+  }
+})
+
+function standingAfter(state: PartState | undefined, count: number): readonly BodyState[] {
+  if (!state) return []
+  if (count >= state.steps.length) return state.bodies
+  const last = state.steps[count - 1]
+  if (last) return last.bodies
+  return state.bodies.map((b) => ({
+    bodyId: b.bodyId,
+    section: { regions: [] },
+    solid: undefined,
+    mass: 0,
+  }))
+}
