@@ -23,9 +23,11 @@ describe('the demo parts', () => {
 
   it.each([...demoParts()])('%s stands in ink, encloses material and has a mass', (_, text) => {
     const report = reportOf(read(text))
-    expect(report.sketches.map((s) => [s.freedoms, s.conflicts, s.faults])).toEqual([[0, [], []]])
-    expect(report.steps.map((s) => s.status)).toEqual(['done'])
-    expect(report.bodies[0]?.mass_g).toBeGreaterThan(0)
+    for (const s of report.sketches) {
+      expect([s.freedoms, s.conflicts, s.faults]).toEqual([0, [], []])
+    }
+    expect(report.steps.filter((s) => s.status !== 'done')).toEqual([])
+    for (const body of report.bodies) expect(body.mass_g).toBeGreaterThan(0)
   })
 
   it('follow their named values', () => {

@@ -4,20 +4,25 @@ import {
   STOCK_MATERIALS,
   addRevolve,
   addSize,
+  addSketch,
+  changeBody,
   constrain,
   createPart,
   drawDraft,
   drawPiece,
   lineOf,
   mirrorItems,
+  rectangle,
   removeItems,
   repeatItems,
+  setMaterial,
   setValue,
   steppedShaft,
   writePartFile,
   type Material,
   type Part,
 } from '@lathica/core'
+import { chamfer, face, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, endAt, profile, run, sizeAndTurn } from './outline'
 
 function material(id: string): Material {
@@ -48,11 +53,27 @@ function spindle(): Part {
   const [end, seat] = [points[0], points[8]]
   const seatLength = sizes.find((s) => s.formula === '46')
   if (!end || !seat || !seatLength) throw new Error('the shaft is laid')
-  return run(
+  const turned = run(
     laid,
     removeItems(id, [seatLength.id]),
     addSize(id, { kind: 'axialDistance', a: end.id, b: seat.id }, '112'),
     addRevolve(id),
+  )
+  return withSteps(
+    turned,
+    groove('cylinder ⌀16', {
+      form: 'retaining',
+      place: { from: 'end', second: '', to: 'near', distance: '4' },
+      sizes: { width: '1.1', depth: '', bottom: '15.2' },
+    }),
+    fillet('1.5', [
+      [24, 20],
+      [66, 35],
+    ]),
+    chamfer('1', [
+      [0, 20],
+      [171, 16],
+    ]),
   )
 }
 
@@ -105,7 +126,7 @@ function lineSheave(): Part {
     constrain(id, 'inLine', [top, rim]),
     mirrorItems(id, drawn(quarter, 1, 2, 3, 4, 5, 6, 7), middle),
   )
-  return sizeAndTurn(placed, [
+  const turned = sizeAndTurn(placed, [
     ['⌀', 6, '120'],
     ['⌀', 2, 'bore'],
     ['⌀', 4, '56'],
@@ -115,6 +136,17 @@ function lineSheave(): Part {
     ['span', 5, 0, '14'],
     ['span', 7, 0, '8'],
   ])
+  return withSteps(
+    turned,
+    fillet('2', [
+      [6, 56],
+      [20, 56],
+    ]),
+    chamfer('1.5', [
+      [0, 35],
+      [26, 35],
+    ]),
+  )
 }
 
 /** The drum of the driving weight's cord: three equal grooves from one set of sizes. */
@@ -216,7 +248,7 @@ function counterweight(): Part {
     [132, 24],
     [132, 0],
   ])
-  return sizeAndTurn(rough, [
+  const turned = sizeAndTurn(rough, [
     ['⌀', 2, '60'],
     ['⌀', 1, '52'],
     ['along', 0, 2, '6'],
@@ -225,9 +257,29 @@ function counterweight(): Part {
     ['angle', 3, '52deg'],
     ['length', 4, '14'],
   ])
+  return withSteps(
+    turned,
+    () => ({
+      ...{ kind: 'bore', body: 'body1', end: 'right' },
+      parts: [
+        { diameter: '14', depth: '6' },
+        { diameter: '8', depth: '30' },
+      ],
+      ...{ upTo: '', tip: 'cone', tipAngle: '118', sinkDiameter: '', sinkAngle: '90' },
+    }),
+    groove('cylinder ⌀60', {
+      form: 'vee',
+      place: { from: 'start', second: '', to: 'middle', distance: '20' },
+      sizes: { angle: '90', flat: '', depth: '1', bottom: '' },
+      ...{ count: '5', pitch: '14' },
+    }),
+  )
 }
 
-/** A flask that feeds the pen: a turned glass blank with a conical shoulder. */
+/**
+ * The body of the flask that feeds the pen: turned full, rounded, and hollowed out after the fillets,
+ * so that the inside carries their radii less the wall.
+ */
 function inkFlask(): Part {
   const start = createPart({ name: 'Ink flask', lie: 'standing', material: material('glass') })
   const wall = run(start, setValue({ name: 'wall', measure: 'length', formula: '2.5' }))
@@ -237,24 +289,142 @@ function inkFlask(): Part {
     [38, 46],
     [60, 22],
     [78, 22],
-    [78, 17],
-    [58, 17],
-    [36, 41],
-    [3, 41],
-    [3, 0],
+    [78, 0],
   ])
-  return sizeAndTurn(rough, [
+  const turned = sizeAndTurn(rough, [
     ['⌀', 1, '46'],
     ['length', 1, '38'],
     ['⌀', 3, '22'],
     ['along', 2, 3, '22'],
     ['length', 3, '18'],
-    ['⌀', 5, 'dia2 - 2*wall'],
-    ['along', 5, 6, '20'],
-    ['⌀', 8, 'dia1 - 2*wall'],
-    ['along', 0, 8, '3'],
-    ['along', 2, 7, 'wall'],
   ])
+  return withSteps(
+    turned,
+    fillet('6', [[0, 46]]),
+    fillet('8', [
+      [38, 46],
+      [60, 22],
+    ]),
+    (part) => ({
+      ...{ kind: 'shell', body: 'body1', side: 'inside', thickness: 'wall', corners: 'sharp' },
+      ...{ open: [face(part, 'face at 78')], faces: [] },
+    }),
+    groove('cylinder ⌀22', {
+      form: 'round',
+      place: { from: 'end', second: '', to: 'middle', distance: '4' },
+      sizes: { radius: '1.5', depth: '0.8', bottom: '' },
+    }),
+  )
+}
+
+/** The float that rides in the well: a copper wall round a hollow, and the rod it hangs by. */
+function float(): Part {
+  const start = createPart({ name: 'Float', lie: 'standing', material: material('copper') })
+  const { id } = profile(start)
+  const bottom = drawStrokes(start, { at: { x: 0, y: 0 }, point: ORIGIN_ID }, [
+    {
+      to: [40, 80],
+      arc: { centre: [40, 0], counterClockwise: false },
+      ties: () => [{ kind: 'pointOn', point: '~centre', curve: AXIS_ID }],
+    },
+    {
+      to: [100, 80],
+      direction: 'axial',
+      ties: (sketch) => [
+        { kind: 'tangent', curve: '~piece', to: sketch.entities.at(-1)?.id ?? '' },
+      ],
+    },
+    { to: [100, 16], direction: 'radial' },
+    { to: [118, 16], direction: 'axial' },
+  ])
+  const { points } = profile(bottom)
+  const rim = points[1]?.id ?? ''
+  const sized = run(
+    bottom,
+    addSize(id, { kind: 'diameter', point: rim }, '80'),
+    addSize(id, { kind: 'length', line: drawn(bottom, 1)[0] ?? '' }, '60'),
+    addSize(
+      id,
+      { kind: 'diameter', point: lineOf(profile(bottom), drawn(bottom, 3)[0])?.to ?? '' },
+      '16',
+    ),
+    addSize(id, { kind: 'length', line: drawn(bottom, 3)[0] ?? '' }, '18'),
+  )
+  const walled = withSteps(sized, () => ({
+    ...{ kind: 'wall', sketch: id, side: 'inside', thickness: '1', inner: '1' },
+    ...{ corners: 'sharp', ends: 'flat', effect: 'add', body: 'body1' },
+  }))
+  const second = run(walled, addSketch())
+  const rod = second.sketches[1]?.id ?? ''
+  const drawnRod = run(
+    second,
+    drawDraft('draw rod', rod, rectangle({ at: { x: 90, y: 0 } }, { at: { x: 150, y: 5 } })),
+  )
+  const own = drawnRod.sketches[1]
+  const [low, high] = [
+    own?.points.find((p) => p.x < 100),
+    own?.points.find((p) => p.x > 100 && p.y > 1),
+  ]
+  if (!own || !low || !high) throw new Error('the rod is drawn')
+  const onAxis = own.points.filter((p) => p.y < 1).map((p) => p.id)
+  return run(
+    drawnRod,
+    constrain(rod, 'pointOn', [...onAxis, AXIS_ID]),
+    addSize(rod, { kind: 'axialDistance', a: ORIGIN_ID, b: low.id }, '90'),
+    addSize(rod, { kind: 'axialDistance', a: low.id, b: high.id }, '60'),
+    addSize(rod, { kind: 'diameter', point: high.id }, '10'),
+    addRevolve(rod),
+    changeBody('body1', { name: 'shell' }),
+    changeBody(`body${drawnRod.nextId}`, { name: 'rod', material: 'brass-cuzn39pb3' }),
+    setMaterial(`body${drawnRod.nextId}`, material('brass-cuzn39pb3')),
+  )
+}
+
+/** The housing of a spindle bearing; its hole circle is not turned and comes later. */
+function bearingHousing(): Part {
+  const start = createPart({ name: 'Bearing housing', material: material('iron-gjl250') })
+  const rough = draw(start, [
+    [0, 0],
+    [0, 70],
+    [10, 70],
+    [10, 50],
+    [34, 50],
+    [34, 0],
+  ])
+  const turned = sizeAndTurn(rough, [
+    ['⌀', 1, '70'],
+    ['length', 1, '10'],
+    ['⌀', 3, '50'],
+    ['length', 3, '24'],
+  ])
+  return withSteps(
+    turned,
+    () => ({
+      ...{ kind: 'bore', body: 'body1', end: 'right' },
+      parts: [
+        { diameter: '35', depth: '20' },
+        { diameter: '24', depth: '' },
+      ],
+      ...{ upTo: '', tip: 'flat', tipAngle: '118', sinkDiameter: '', sinkAngle: '90' },
+    }),
+    groove('bore ⌀35', {
+      form: 'retaining',
+      place: { from: 'end', second: '', to: 'near', distance: '3' },
+      sizes: { width: '1.6', depth: '', bottom: '37' },
+    }),
+    groove('face at 0', {
+      form: 'oring',
+      place: { from: 'axis', second: '', to: 'near', distance: '44' },
+      sizes: { width: '1.3*2.62', depth: '0.8*2.62', bottom: '', radius: '0.1*2.62' },
+    }),
+    fillet('3', [[10, 50]]),
+    chamfer('1', [
+      [0, 70],
+      [10, 70],
+      [34, 50],
+      [34, 35],
+    ]),
+  )
 }
 
 /** Every demo part by its file name. */
@@ -266,6 +436,8 @@ export function demoParts(): ReadonlyMap<string, string> {
     'winding-wheel': windingWheel,
     counterweight,
     'ink-flask': inkFlask,
+    float,
+    'bearing-housing': bearingHousing,
   }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),

@@ -1,5 +1,5 @@
 import { valuesOf, type Part, type PartValues } from '../part'
-import { profileOf, type SectionEdge } from '../section'
+import { profileOf, type ProfileFault, type SectionEdge } from '../section'
 import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
 import { solve, withPositions, type Solution, type SizeValues } from '../solver'
 import type { Problem } from '../result'
@@ -104,14 +104,17 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
     if (problem) sizeProblems.set(size.id, problem)
   }
   const problemKey = [...sizeProblems.values()].map((p) => p.message).join()
-  const key = [driving.key, problemKey, lost.join()].join('|')
+  // The ends of a chain that becomes a wall are meant to be open.
+  const walled = part.route.some((s) => s.kind === 'wall' && s.sketch === sketch.id)
+  const key = [driving.key, problemKey, lost.join(), String(walled)].join('|')
   const known = states.get(sketch)
   if (known?.key === key) return known.state
   const lines = entityMap(sketch)
   const locate = locator(sketch)
+  const profile = profileOf(outlineEdges(sketch), sketch.id)
   const state: SketchState = {
     solution: solutionOf(sketch, driving),
-    profile: profileOf(outlineEdges(sketch), sketch.id),
+    profile: walled ? { ...profile, faults: profile.faults.filter(isNotOpen) } : profile,
     sizeProblems,
     lostLinks: lost,
     measured: new Map(sketch.sizes.map((s) => [s.id, measureSize(s, lines, locate)])),
@@ -119,6 +122,8 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
   states.set(sketch, { key, state })
   return state
 }
+
+const isNotOpen = (fault: ProfileFault): boolean => fault.kind !== 'open'
 
 /** The sketch's outline as edges, named after the sketch until a step takes them. */
 function outlineEdges(sketch: Sketch): SectionEdge[] {

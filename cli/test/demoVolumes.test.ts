@@ -1,0 +1,152 @@
+import { describe, expect, it } from 'vitest'
+import { evaluate, readPartFile } from '@lathica/core'
+import { demoParts } from '../../scripts/demo/parts'
+import {
+  bevel,
+  cylinder,
+  frustum,
+  less,
+  polygon,
+  rounding,
+  sector,
+  sum,
+  tube,
+  turned,
+} from './support/pappus'
+
+function volumes(name: string): number[] {
+  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
+  if (!read.ok) throw new Error(read.problem.message)
+  return evaluate(read.value).bodies.map((b) => b.solid?.volume ?? 0)
+}
+
+function expectVolume(name: string, ...expected: readonly number[]): void {
+  const found = volumes(name)
+  expect(found).toHaveLength(expected.length)
+  expected.forEach((v, i) => expect((found[i] ?? 0) / v).toBeCloseTo(1, 10))
+}
+
+const DEGREE = Math.PI / 180
+
+describe('by hand', () => {
+  it('the spindle is its cylinders, less a ring groove and two bevels, with two fillets', () => {
+    const shaft = [
+      [20, 24],
+      [28, 34],
+      [44, 8],
+      [35, 46],
+      [24, 34],
+      [16, 25],
+    ].reduce((v, [d = 0, l = 0]) => v + cylinder(d, l), 0)
+    const fillets = sum(
+      rounding([24, 10], [-1, 0], [0, 1], 1.5),
+      rounding([66, 17.5], [1, 0], [0, 1], 1.5),
+    )
+    expectVolume(
+      'spindle',
+      shaft - tube(16, 15.2, 1.1) + turned(fillets) - bevel(20, 1) - bevel(16, 1),
+    )
+  })
+
+  it('the line sheave is hub and web, less the rope groove', () => {
+    // The flank is the tangent from the land's edge to the circle in the groove's bottom.
+    const [r, px, py] = [2, 4, 6]
+    const square = px * px + py * py
+    const long = Math.sqrt(square - r * r)
+    const tx = (r * r * px + r * long * py) / square
+    const ty = (r * r * py - r * long * px) / square
+    const below = 2 * Math.acos(-ty / r)
+    const groove = sum(
+      polygon([-px, 60], [px, 60], [tx, 54 + ty], [0, 54], [-tx, 54 + ty]),
+      sector([0, 54], r, below, -1),
+    )
+    const fillets = sum(
+      rounding([6, 28], [-1, 0], [0, 1], 2),
+      rounding([20, 28], [1, 0], [0, 1], 2),
+    )
+    expectVolume(
+      'line-sheave',
+      tube(56, 35, 26) +
+        tube(120, 56, 14) -
+        turned(groove) +
+        turned(fillets) -
+        2 * bevel(35, 1.5, 1),
+    )
+  })
+
+  it('the counterweight is cones and cylinders, less its bore and five vee grooves', () => {
+    const neck = 18 / Math.tan(52 * DEGREE)
+    const outside = frustum(52, 60, 6) + cylinder(60, 98) + frustum(60, 24, neck) + cylinder(24, 14)
+    const tip = cylinder(8, 4 / Math.tan(59 * DEGREE)) / 3
+    const vee = turned(polygon([-1, 30], [1, 30], [0, 29]))
+    expectVolume('counterweight', outside - cylinder(14, 6) - cylinder(8, 24) - tip - 5 * vee)
+  })
+
+  it('the ink flask is a rounded blank less a hollow with the radii less the wall', () => {
+    const wall = 2.5
+    const slope: [number, number] = [22, -12]
+    const back: [number, number] = [-22, 12]
+    const long = Math.hypot(...slope)
+    const blank = cylinder(46, 38) + frustum(46, 22, 22) + cylinder(22, 18)
+    const outside = sum(
+      rounding([0, 23], [1, 0], [0, -1], 6),
+      rounding([38, 23], [-1, 0], slope, 8),
+    )
+    const throat = rounding([60, 11], back, [1, 0], 8)
+    // Corners of the hollow: the cone moves in by the wall, its crossings along the cylinders.
+    const shift = (wall * (22 - long)) / 12
+    const [shoulder, neck] = [38 + shift, 60 + shift]
+    const hollow = cylinder(41, shoulder - wall) + frustum(41, 17, 22) + cylinder(17, 78 - neck)
+    const inside = sum(
+      rounding([wall, 20.5], [1, 0], [0, -1], 6 - wall),
+      rounding([shoulder, 20.5], [-1, 0], slope, 8 - wall),
+    )
+    const innerThroat = rounding([neck, 8.5], back, [1, 0], 8 + wall)
+    const [r, d] = [1.5, 0.7]
+    const half = Math.acos(d / r)
+    const groove = less(
+      sector([0, 11.7], r, 2 * half, -1),
+      polygon([0, 11.7], [r * Math.sin(half), 11], [-r * Math.sin(half), 11]),
+    )
+    expectVolume(
+      'ink-flask',
+      blank -
+        turned(outside) +
+        turned(throat) -
+        (hollow - turned(inside) + turned(innerThroat)) -
+        turned(groove),
+    )
+  })
+
+  it('the float is half a hollow sphere, tubes and a ring, and its rod', () => {
+    const bowl = ((2 * Math.PI) / 3) * (40 ** 3 - 39 ** 3)
+    expectVolume(
+      'float',
+      bowl + tube(80, 78, 60) + tube(78, 16, 1) + tube(16, 14, 19),
+      cylinder(10, 60),
+    )
+  })
+
+  it('the bearing housing is two cylinders, less bores, a ring groove and a gland', () => {
+    const [width, depth, r] = [1.3 * 2.62, 0.8 * 2.62, 0.1 * 2.62]
+    const corners = sum(
+      rounding([depth, 22], [-1, 0], [0, 1], r),
+      rounding([depth, 22 + width], [-1, 0], [0, -1], r),
+    )
+    const gland = tube(2 * (22 + width), 44, depth) - turned(corners)
+    const fillet = turned(rounding([10, 25], [1, 0], [0, 1], 3))
+    expectVolume(
+      'bearing-housing',
+      cylinder(70, 10) +
+        cylinder(50, 24) -
+        cylinder(35, 20) -
+        cylinder(24, 14) -
+        tube(37, 35, 1.6) -
+        gland +
+        fillet -
+        2 * bevel(70, 1) -
+        bevel(50, 1) -
+        bevel(35, 1, 1),
+    )
+  })
+})
