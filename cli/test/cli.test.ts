@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { readPartFile, type PartReport } from '@lathica/core'
+import { bevel, cylinder, rounding, tube, turned } from './support/pappus'
 import { main } from '../src/main'
 
 const SPINDLE = fileURLToPath(new URL('../../demo/spindle.lathica.json', import.meta.url))
@@ -40,15 +41,21 @@ async function changedSpindle(change: (text: string) => string): Promise<string>
   return file('changed.lathica.json', change(await readFile(SPINDLE, 'utf8')))
 }
 
-/** Volume of the demo spindle in mm³: the sum over its cylinders. */
-const VOLUME = [
-  [20, 24],
-  [28, 34],
-  [44, 8],
-  [35, 46],
-  [24, 34],
-  [16, 25],
-].reduce((sum, [d = 0, l = 0]) => sum + (Math.PI / 4) * d * d * l, 0)
+/** Volume of the demo spindle in mm³: its cylinders, a ring groove, two fillets and two bevels. */
+const VOLUME =
+  [
+    [20, 24],
+    [28, 34],
+    [44, 8],
+    [35, 46],
+    [24, 34],
+    [16, 25],
+  ].reduce((sum, [d = 0, l = 0]) => sum + cylinder(d, l), 0) -
+  tube(16, 15.2, 1.1) +
+  turned(rounding([24, 10], [-1, 0], [0, 1], 1.5)) +
+  turned(rounding([66, 17.5], [1, 0], [0, 1], 1.5)) -
+  bevel(20, 1) -
+  bevel(16, 1)
 
 describe('lathica inspect', () => {
   it('tells mass properties with full digits as JSON', async () => {
@@ -64,14 +71,19 @@ describe('lathica inspect', () => {
     expect(report.sketches).toEqual([
       { name: 'A', freedoms: 0, conflicts: [], regions: 1, faults: [] },
     ])
-    expect(report.steps).toEqual([{ number: 10, kind: 'revolve', status: 'done', message: '' }])
+    expect(report.steps.map((s) => `${s.number} ${s.kind} ${s.status}`)).toEqual([
+      '10 revolve done',
+      '20 groove done',
+      '30 fillet done',
+      '40 chamfer done',
+    ])
   })
 
   it('tells the same as text for people', async () => {
     const { code, out } = await call('inspect', SPINDLE)
     expect(code).toBe(0)
     expect(out).toContain('body 1, steel C45')
-    expect(out).toMatch(/mass\s+826\.641 g/)
+    expect(out).toMatch(/mass\s+826\.715 g/)
     expect(out).toContain('profile A: 0 freedoms left, 1 region')
     expect(out).toContain('step 10 revolve: done')
   })

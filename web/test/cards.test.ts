@@ -54,7 +54,7 @@ describe('the route', () => {
     await route.find('.row').trigger('click')
     expect(route.find('.row').attributes('aria-current')).toBe('step')
     expect(card.text()).toContain('10 Revolve')
-    expect(card.text()).toContain('full turn about the axis')
+    expect(card.text()).toContain('all closed regions')
   })
 
   it('keeps a failed step in its place, with what it lost and what mends it', async () => {

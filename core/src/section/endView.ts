@@ -14,8 +14,8 @@ export interface EndCircle {
 const CHORD = 1e-2
 
 /**
- * The circular edges of a section seen from one end: its corners, each radius once, and the
- * widest turns of rounded edges. An edge shows when no material lies between it and the eye.
+ * The circular edges of a section seen from one end: its corners, each radius once, the widest
+ * turns of rounded edges, and the cylinders that rounds run into. An edge shows when no material lies between it and the eye.
  * @param from the end one looks from: the greatest axial position or the least
  */
 export function endCircles(section: Section, from: 'right' | 'left'): EndCircle[] {
@@ -47,7 +47,9 @@ function edgesInView(loop: Loop): { x: number; y: number }[] {
     const u = tangentAt(edge.piece, 1)
     const v = tangentAt(next.piece, 0)
     const bends = Math.abs(u.x * v.y - u.y * v.x) > 1e-3 || u.x * v.x + u.y * v.y < 0
-    const corner = bends ? [edge.piece.to] : []
+    // A cylinder that a round runs into without a bend is seen on end: as one circle.
+    const runsIn = Math.abs(u.y) < 1e-6 && edge.piece.kind !== next.piece.kind
+    const corner = bends || runsIn ? [edge.piece.to] : []
     if (edge.piece.kind === 'line') return corner
     const { max } = boundsOf(edge.piece)
     const widest = Math.max(edge.piece.from.y, edge.piece.to.y) < max.y - VERTEX_TOLERANCE

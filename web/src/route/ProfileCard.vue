@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import {
-  addRevolve,
   disagreementProblem,
   findItem,
   fittingValue,
   changeSize,
   measureOf,
   unitScale,
+  usesSketch,
   type Size,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
+import { makeStep } from '../commands/makeStep'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import FaultList from './FaultList.vue'
@@ -44,10 +45,9 @@ function waysOut(members: readonly string[]): { size: Size; formula: string }[] 
 }
 const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])])
 const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
-const turned = computed(
-  () =>
-    parts.part?.route.some((s) => s.kind === 'revolve' && s.sketch === board.sketch.id) === true,
-)
+const own = computed(() => parts.route.filter((s) => usesSketch(s) && s.sketch === board.sketch.id))
+const turned = computed(() => own.value.length > 0)
+const walled = computed(() => own.value.some((s) => s.kind === 'wall'))
 const standing = computed(() => {
   const free = board.freedoms
   if (board.sketch.entities.length === 0) return 'empty'
@@ -58,13 +58,6 @@ const standing = computed(() => {
 function pickAll(ids: readonly string[] | undefined): void {
   board.picks = [...(ids ?? [])]
 }
-
-function revolve(): void {
-  if (parts.run(addRevolve(board.sketch.id))) {
-    board.stepId = parts.part?.route.at(-1)?.id
-    board.fit()
-  }
-}
 </script>
 
 <template>
@@ -74,7 +67,15 @@ function revolve(): void {
     <dd>{{ standing }}</dd>
     <dt>Encloses</dt>
     <dd>
-      {{ regions === 0 ? 'no material yet' : regions === 1 ? '1 region' : `${regions} regions` }}
+      {{
+        walled
+          ? 'a chain that has a wall'
+          : regions === 0
+            ? 'no material yet'
+            : regions === 1
+              ? '1 region'
+              : `${regions} regions`
+      }}
     </dd>
   </dl>
 
@@ -105,7 +106,7 @@ function revolve(): void {
   <FaultList />
 
   <div v-if="!turned && regions > 0" class="buttons">
-    <Button type="primary" @click="revolve">Revolve <kbd>4 R</kbd></Button>
+    <Button type="primary" @click="makeStep('revolve')">Revolve <kbd>4 R</kbd></Button>
   </div>
   <MissingList />
   <SizeTable />

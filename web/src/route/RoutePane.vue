@@ -3,11 +3,15 @@ import {
   changeBody,
   edgeKey,
   edgesOf,
+  evaluateFormula,
   faceWords,
+  formatAngle,
   formatLength,
   formatMass,
   moveStep,
   usesSketch,
+  valuesOf,
+  type Measure,
   type Step,
 } from '@lathica/core'
 import { computed, ref } from 'vue'
@@ -58,12 +62,22 @@ function detailOf(step: Step, at: number): string {
     const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
     const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
     const { solid } = body ?? {}
-    const wall = step.kind === 'wall' ? `, ${step.thickness} thick` : ''
+    const wall = step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : ''
     if (!solid) return `profile ${name}${wall}`
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
     return `profile ${name}${wall}, ${size}`
   }
-  return keySize(step, (key) => wordsFor(key, at))
+  return keySize(step, { faceOf: (key) => wordsFor(key, at), figure })
+}
+
+/** What a formula comes to, short; the formula itself when it comes to nothing. */
+function figure(formula: string, want: Measure = 'length'): string {
+  const { part, units } = parts
+  if (!part) return formula
+  const result = evaluateFormula(formula, { want, units, lookup: valuesOf(part).table.lookup })
+  if (!result.ok) return formula
+  if (want === 'angle') return formatAngle(result.value, units)
+  return want === 'length' ? formatLength(result.value, units) : String(result.value)
 }
 
 /** A face in words, as the step finds it. */
@@ -229,7 +243,7 @@ function onKey(event: KeyboardEvent): void {
       :aria-pressed="route.bodyId === parts.bodies[0].id"
       @click="openBody(parts.bodies[0].id)"
     >
-      {{ parts.bodies[0].name }}
+      Body: {{ parts.bodies[0].name }}
     </button>
   </section>
 </template>

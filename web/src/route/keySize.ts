@@ -1,40 +1,49 @@
-import type { CornerPick, KnownStep } from '@lathica/core'
+import type { CornerPick, KnownStep, Measure } from '@lathica/core'
 
 type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' }>
 
-/** What a step made, in a few words for its row. @param faceOf a face in words, by its key */
-export function keySize(step: Sized, faceOf: (key: string) => string): string {
+/** What the words are made with: faces in words by their keys, formulas as figures. */
+interface Telling {
+  readonly faceOf: (key: string) => string
+  readonly figure: (formula: string, want?: Measure) => string
+}
+
+/** What a step made, in a few words for its row. */
+export function keySize(step: Sized, { faceOf, figure }: Telling): string {
   switch (step.kind) {
     case 'groove': {
       const { width, depth, bottom, radius } = step.sizes
-      const deep = bottom ? `⌀${bottom}` : `${depth ?? ''} deep`
-      const wide = width ?? (radius ? `R${radius}` : '')
-      const many = step.count.trim() === '1' ? '' : `${step.count} × `
+      const deep = bottom ? `⌀${figure(bottom)}` : `${figure(depth ?? '')} deep`
+      const wide = width ? figure(width) : radius ? `R${figure(radius)}` : ''
+      const many = step.count.trim() === '1' ? '' : `${figure(step.count, 'number')} × `
       return `${many}${wide ? `${wide}, ` : ''}${deep}, in ${faceOf(step.on)}`
     }
     case 'bore':
       return step.parts
         .map(
           (p) =>
-            `⌀${p.diameter}${p.depth === '' ? (step.upTo ? '' : ' through') : ` × ${p.depth}`}`,
+            `⌀${figure(p.diameter)}${p.depth === '' ? (step.upTo ? '' : ' through') : ` × ${figure(p.depth)}`}`,
         )
         .join(', ')
     case 'fillet':
-      return step.sets.map((s) => `R${s.radius} ${cornersIn(s.pick)}`).join(', ')
+      return step.sets.map((s) => `R${figure(s.radius)} ${cornersIn(s.pick)}`).join(', ')
     case 'chamfer':
       return step.sets
-        .map((s) => `${s.along} × ${s.across === '' ? s.angle : s.across} ${cornersIn(s.pick)}`)
+        .map(
+          (s) =>
+            `${figure(s.along)} × ${s.across === '' ? figure(s.angle, 'angle') : figure(s.across)} ${cornersIn(s.pick)}`,
+        )
         .join(', ')
     case 'shell':
-      return `${step.thickness} ${step.side === 'inside' ? 'inwards' : 'outwards'}, ${
+      return `${figure(step.thickness)} ${step.side === 'inside' ? 'inwards' : 'outwards'}, ${
         step.open.length === 0 ? 'closed' : `open at ${step.open.map(faceOf).join(', ')}`
       }`
     case 'mirror':
-      return `about ${step.about === '' ? `the plane at ${step.at}` : faceOf(step.about)}`
+      return `about ${step.about === '' ? `the plane at ${figure(step.at)}` : faceOf(step.about)}`
     case 'repeat':
-      return `${step.count} × at ${step.pitch}`
+      return `${figure(step.count, 'number')} × at ${figure(step.pitch)}`
     case 'length':
-      return `${step.length}, at the ${step.end} end`
+      return `${figure(step.length)}, at the ${step.end} end`
   }
 }
 
