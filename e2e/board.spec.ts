@@ -101,7 +101,6 @@ test('a standing part is drawn with its axis upright', async ({ page }) => {
   await shop.label('⌀46').click()
   await shop.type('50')
   await expect(shop.figure('size')).toHaveText('⌀50 × 78')
-  await expect(shop.label('⌀45')).toBeVisible()
 })
 
 test('everything is reached by keyboard', async ({ page }) => {

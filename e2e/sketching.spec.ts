@@ -97,7 +97,7 @@ test('three equal rope grooves by repeat: changing one changes all', async ({ pa
   await expect(shop.route).toContainText('⌀50 × 60')
   await press(page, 'Escape', ' ')
 
-  await press(page, 's')
+  await press(page, '1', 's')
   await shop.click(11, 21)
   await shop.click(11, 15)
   await shop.type('6')

@@ -98,7 +98,7 @@ export class Workshop {
 
   /** Draws a chain of lines by clicks, with the chain tool. */
   async chain(places: readonly (readonly [number, number])[]): Promise<void> {
-    await this.page.keyboard.press('a')
+    await press(this.page, '1', 'a')
     for (const [x, radius] of places) await this.click(x, radius)
   }
 
@@ -132,7 +132,7 @@ export class Workshop {
     label: readonly [number, number],
     value: string,
   ): Promise<void> {
-    await this.page.keyboard.press('s')
+    await press(this.page, '1', 's')
     await this.click(...on)
     await this.click(...label)
     await this.type(value)

@@ -1,5 +1,3 @@
-import type { LayerCorners, LayerSide, WallCorners, WallEnds } from '../section'
-
 /**
  * The steps of a route. Numbers are formulas as they were typed; edges are named by their keys, and
  * corners by the keys of the two edges that meet, so that both hold when sizes change.
@@ -41,8 +39,8 @@ export interface WallStep extends AnyStep {
   readonly thickness: string
   /** The thickness inside, where both sides have one of their own. */
   readonly inner: string
-  readonly corners: WallCorners
-  readonly ends: WallEnds
+  readonly corners: 'sharp' | 'round' | 'bevelled'
+  readonly ends: 'flat' | 'round'
   readonly effect: StepEffect
   readonly body: string
 }
@@ -134,12 +132,12 @@ export interface ChamferStep extends AnyStep {
 export interface ShellStep extends AnyStep {
   readonly kind: 'shell'
   readonly body: string
-  readonly side: LayerSide
+  readonly side: 'inside' | 'outside'
   readonly thickness: string
   /** Keys of the faces left open. */
   readonly open: readonly string[]
   readonly faces: readonly { readonly edge: string; readonly thickness: string }[]
-  readonly corners: LayerCorners
+  readonly corners: 'sharp' | 'round'
 }
 
 /** A body mirrored about a radial plane, joined to itself or as another body. */

@@ -1,4 +1,4 @@
-import { boundsOf, line, mirroredAcross, reversed, translated, type Piece } from '../geometry'
+import { boundsOf, line, mirroredAcross, translated, type Piece } from '../geometry'
 import { AXIS_ID } from '../sketch'
 import { areaWithin } from './nesting'
 import { overlay, type Outline, type Rule } from './overlay'
@@ -100,7 +100,3 @@ function reachOf(piece: Piece): { readonly x: number; readonly y: number }[] {
     { x: x + r, y: y + r },
   ]
 }
-
-/** A loop run the other way round. */
-export const turnedRound = (loop: Outline): Outline =>
-  [...loop].reverse().map((e) => ({ ...e, piece: reversed(e.piece) }))

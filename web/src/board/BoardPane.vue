@@ -65,10 +65,10 @@ function step(by: number): void {
     :data-tool="board.toolId"
     :data-drawing="isDrawing"
     :style="{ cursor: board.toolState?.cursor ?? 'default' }"
-    @keydown.right.prevent="step(1)"
-    @keydown.down.prevent="step(1)"
-    @keydown.left.prevent="step(-1)"
-    @keydown.up.prevent="step(-1)"
+    @keydown.right.exact.prevent="step(1)"
+    @keydown.down.exact.prevent="step(1)"
+    @keydown.left.exact.prevent="step(-1)"
+    @keydown.up.exact.prevent="step(-1)"
   >
     <canvas ref="canvas" role="img" :aria-label="`half-section of profile ${board.sketch.name}`" />
     <ConstraintMarks v-if="board.view" />

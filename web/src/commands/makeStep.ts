@@ -105,7 +105,7 @@ function groove(): void {
   const parts = usePartStore()
   const route = useRouteStore()
   const { bodies } = route
-  route.startAsking({
+  useBoardStore().startAsking({
     hint: 'Click the cylinder, cone or face that gets the groove, here or on the solid.',
     accept: 'straight',
     bodies: () => bodies,
@@ -122,7 +122,7 @@ function finishCorners(kind: 'fillet' | 'chamfer'): void {
   const parts = usePartStore()
   const { bodies } = route
   const word = kind === 'fillet' ? 'round' : 'bevel'
-  route.startAsking({
+  useBoardStore().startAsking({
     hint: `Click an edge to ${word} it; Esc leaves.`,
     accept: 'corner',
     bodies: () => bodies,
@@ -183,7 +183,7 @@ export function askForCorners(stepId: string, set: number): void {
     const pick = step()?.sets[set]?.pick
     return pick?.kind === 'corners' ? pick.corners : []
   }
-  route.startAsking({
+  useBoardStore().startAsking({
     hint: 'Click edges to choose them or let them go, on the board or the solid; Enter is done.',
     accept: 'corner',
     bodies: () => bodiesOf(route.before(stepId), step()?.body),
@@ -211,7 +211,7 @@ export function askForOpenFaces(stepId: string): void {
     return found?.kind === 'shell' ? found : undefined
   }
   const chosen = (): readonly string[] => step()?.open ?? []
-  route.startAsking({
+  useBoardStore().startAsking({
     hint: 'Click faces to open them or close them again, on the board or the solid; Enter is done.',
     accept: 'face',
     bodies: () => bodiesOf(route.before(stepId), step()?.body),

@@ -14,7 +14,8 @@ import {
   type Measure,
   type Step,
 } from '@lathica/core'
-import { computed, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
@@ -24,6 +25,7 @@ import { stepTitle } from './words'
 const parts = usePartStore()
 const board = useBoardStore()
 const route = useRouteStore()
+const list = useTemplateRef<HTMLElement>('list')
 
 interface Row {
   readonly step: Step
@@ -88,6 +90,7 @@ function wordsFor(key: string, at: number): string {
 }
 
 function open(step: Step): void {
+  if (dragged.value !== undefined) return
   board.useTool('pick')
   board.picks = []
   route.bodyId = undefined
@@ -102,24 +105,32 @@ function openBody(id: string): void {
   route.bodyId = id
 }
 
-/** A row that is being dragged, and before which row it would be put. */
+/** A row or the bar that is being dragged, and before which row it would be put. */
 const dragged = ref<string>()
 const dropAt = ref<number>()
+let pressed: { readonly id: string; readonly y: number } | undefined
 
-function onDrag(event: DragEvent, id: string): void {
-  dragged.value = id
-  event.dataTransfer?.setData('text/plain', id)
+/** The pointer has to go this far before a press becomes a drag, in pixels. */
+const DRAG_THRESHOLD = 5
+
+function onPress(event: PointerEvent, id: string): void {
+  if (event.button === 0) pressed = { id, y: event.clientY }
 }
 
-function onOver(event: DragEvent, row: number): void {
-  const box = (event.currentTarget as HTMLElement).getBoundingClientRect()
-  dropAt.value = event.clientY > box.top + box.height / 2 ? row + 1 : row
+function onMove(event: PointerEvent): void {
+  if (!pressed || Math.abs(event.clientY - pressed.y) < DRAG_THRESHOLD) return
+  dragged.value = pressed.id
+  const boxes = [...(list.value?.children ?? [])].map((row) => row.getBoundingClientRect())
+  dropAt.value = boxes.filter((b) => event.clientY > b.top + b.height / 2).length
 }
 
-function onDrop(): void {
+function onRelease(): void {
   const [id, at] = [dragged.value, dropAt.value]
-  endDrag()
+  pressed = undefined
+  dropAt.value = undefined
   if (id === undefined || at === undefined) return
+  // The click that ends a drag opens nothing.
+  setTimeout(() => (dragged.value = undefined))
   if (id === RUN_BAR) setRun(at)
   else {
     const from = parts.route.findIndex((s) => s.id === id)
@@ -127,10 +138,13 @@ function onDrop(): void {
   }
 }
 
-function endDrag(): void {
-  dragged.value = undefined
-  dropAt.value = undefined
-}
+useEventListener(window, 'pointermove', onMove)
+useEventListener(window, 'pointerup', onRelease)
+useEventListener(
+  window,
+  'pointercancel',
+  () => (pressed = dropAt.value = dragged.value = undefined),
+)
 
 const RUN_BAR = 'run'
 
@@ -147,6 +161,8 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault()
   event.stopPropagation()
   setRun(runTo.value + by)
+  // The bar stands in another row then, as another element.
+  void nextTick(() => list.value?.querySelector<HTMLElement>('.run')?.focus())
 }
 </script>
 
@@ -156,17 +172,16 @@ function onKey(event: KeyboardEvent): void {
     <p v-if="rows.length === 0" class="none">
       Nothing is made yet. Draw a profile that closes on the axis, then revolve it.
     </p>
-    <ol @dragover.prevent @drop.prevent="onDrop" @dragend="endDrag">
+    <ol ref="list" :class="{ dragging: dragged }">
       <li
         v-for="(row, i) in rows"
         :key="row.step.id"
         :class="{ over: dropAt === i, under: dropAt === i + 1 && i + 1 === rows.length }"
-        @dragover.prevent="onOver($event, i)"
+        @pointerdown="onPress($event, row.step.id)"
       >
         <button
           type="button"
           class="row"
-          draggable="true"
           :class="{
             open: board.stepId === row.step.id,
             aside: row.step.aside,
@@ -174,7 +189,6 @@ function onKey(event: KeyboardEvent): void {
           }"
           :aria-current="board.stepId === row.step.id ? 'step' : undefined"
           @click="open(row.step)"
-          @dragstart="onDrag($event, row.step.id)"
         >
           <span class="number figure">{{ row.step.number }}</span>
           <span>{{ row.what }}</span>
@@ -190,7 +204,6 @@ function onKey(event: KeyboardEvent): void {
           class="run"
           role="slider"
           tabindex="0"
-          draggable="true"
           aria-label="Route is run to"
           aria-orientation="vertical"
           :aria-valuemin="1"
@@ -198,10 +211,10 @@ function onKey(event: KeyboardEvent): void {
           :aria-valuenow="runTo"
           :aria-valuetext="`step ${row.step.number}`"
           title="Drag, or use the arrow keys, to run the route as far as here"
-          @dragstart="onDrag($event, RUN_BAR)"
+          @pointerdown.stop="onPress($event, RUN_BAR)"
           @keydown="onKey"
         >
-          <span>{{ runTo < rows.length ? `run to ${row.step.number}` : '' }}</span>
+          <span>{{ runTo < rows.length ? `run to ${row.step.number}` : 'all steps are run' }}</span>
           <button
             v-if="runTo < rows.length"
             type="button"
@@ -277,6 +290,11 @@ ol,
   list-style: none;
 }
 
+ol.dragging {
+  cursor: grabbing;
+  user-select: none;
+}
+
 li.over {
   box-shadow: inset 0 2px var(--halo);
 }
@@ -343,8 +361,8 @@ li.under {
 .run {
   display: flex;
   justify-content: space-between;
-  min-height: 5px;
-  margin-top: -3px;
+  align-items: center;
+  height: 26px;
   padding: 0 14px;
   border-top: 3px solid var(--accent);
   color: var(--accent-deep);

@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'
 import {
   beginTool,
+  type Ask,
   type Board,
   type FieldTarget,
   type Overlay,
@@ -142,6 +143,12 @@ export const useBoardStore = defineStore('board', () => {
     else stepId.value = undefined
   }
 
+  /** Lets a step ask for faces, edges or regions. */
+  function startAsking(ask: Ask): void {
+    route.ask = ask
+    useTool('asking')
+  }
+
   /** Starts anew with a part that was opened. */
   function reset(): void {
     sketchId.value = ''
@@ -213,6 +220,7 @@ export const useBoardStore = defineStore('board', () => {
     sections,
     openField: board.openField,
     useTool,
+    startAsking,
     feed,
     escape,
     reset,

@@ -3,7 +3,6 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { SectionRef } from '../board/refs'
 import type { Ask } from '../board/tools'
-import { useBoardStore } from './board'
 import { usePartStore } from './part'
 
 /** How far the route is run, what of it is shown, and what a step asks to be picked. */
@@ -48,11 +47,6 @@ export const useRouteStore = defineStore('route', () => {
     return at < 0 ? bodies.value : standingAfter(parts.state, at)
   }
 
-  function startAsking(next: Ask): void {
-    ask.value = next
-    useBoardStore().useTool('asking')
-  }
-
   function stopAsking(): void {
     ask.value = undefined
     hoverRef.value = undefined
@@ -81,7 +75,6 @@ export const useRouteStore = defineStore('route', () => {
     followed,
     followedVisible,
     before,
-    startAsking,
     stopAsking,
     reset,
   }

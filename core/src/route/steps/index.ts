@@ -7,7 +7,7 @@ import { revolve, wall } from './profileSteps'
 import type { Outcome, StepContext } from './context'
 import type { Step } from '../../part'
 
-export { remembered, type Outcome, type ReadSource } from './context'
+export { remembered, type Outcome } from './context'
 
 /** Runs one step on the bodies as they stand. */
 export function runStep(step: Step, context: StepContext): Result<Outcome> {

@@ -41,7 +41,7 @@ function ask(): void {
     return
   }
   const { bodies } = props
-  route.startAsking({
+  board.startAsking({
     hint: hint.value,
     accept: props.accept,
     bodies: () => bodies,

@@ -40,7 +40,7 @@ function ask(): void {
     board.useTool('pick')
     return
   }
-  route.startAsking({
+  board.startAsking({
     hint: 'Click regions of the profile to turn them or leave them out; Enter is done.',
     accept: 'region',
     bodies: () => [],

@@ -42,7 +42,7 @@ function onInput(): void {
   if (faultOf(typed.value) === undefined) emit('typed', typed.value)
 }
 
-function take(): boolean {
+function takeTyped(): boolean {
   if (typed.value === props.text) {
     problem.value = undefined
     emit('left')
@@ -62,8 +62,17 @@ function onEscape(): void {
   emit('left')
 }
 
+/** While nothing is typed there is nothing to take back in the field: the last edit is meant. */
+function onKey(event: KeyboardEvent): void {
+  const undoes = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'
+  if (!undoes || typed.value !== props.text) return
+  event.preventDefault()
+  if (event.shiftKey) parts.stepForth()
+  else parts.stepBack()
+}
+
 function onEnter(event: KeyboardEvent): void {
-  if (take()) (event.target as HTMLInputElement).select()
+  if (takeTyped()) (event.target as HTMLInputElement).select()
 }
 </script>
 
@@ -80,10 +89,10 @@ function onEnter(event: KeyboardEvent): void {
       :aria-label="label"
       :aria-invalid="problem !== undefined"
       @input="onInput"
-      @blur="take"
+      @blur="takeTyped"
       @keydown.enter.prevent="onEnter"
       @keydown.esc.stop.prevent="onEscape"
-      @keydown.stop
+      @keydown.stop="onKey"
     />
     <span class="soft figure" aria-hidden="true">{{ unit() }}</span>
   </span>
