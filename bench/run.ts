@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
 import { pageRows } from './page'
+import { routeRows } from './route'
 import { solverRows } from './solver'
 import { turnedRows } from './turned'
 import { updateRows } from './update'
@@ -13,6 +14,7 @@ const rows = [
   ...solverRows(),
   ...turnedRows(),
   ...updateRows(),
+  ...routeRows(),
   ...(await pageRows()),
 ]
 console.table(

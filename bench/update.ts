@@ -36,9 +36,10 @@ function run(part: Part, ...commands: readonly Command[]): Part {
   }, part)
 }
 
-/** A shaft of 60 lines, fully sized and turned, made as the interface makes it. */
-function sizedShaft(): Part {
-  const steps = shaft(30)
+type Land = ReturnType<typeof shaft>[number]
+
+/** A shaft of so many lands, drawn as the interface draws it. */
+function drawnShaft(steps: readonly Land[]): Part {
   const ends: End[] = [{ at: { x: 0, y: 0 }, point: ORIGIN_ID }]
   const kinds: ('axial' | 'radial')[] = []
   let x = 0
@@ -49,12 +50,17 @@ function sizedShaft(): Part {
   }
   ends.push({ at: { x, y: 0 }, on: [AXIS_ID] })
   kinds.push('radial')
-  const chain = drawChain(
-    SKETCH,
-    ends,
-    kinds.map((k) => [k]),
-  )
-  const drawn = run(createPart({ name: 'Spindle' }), chain)
+  const directions = kinds.map((k) => [k])
+  return run(createPart({ name: 'Spindle' }), drawChain(SKETCH, ends, directions))
+}
+
+/** A shaft of about 300 lines, turned, without sizes. */
+export const longShaft = (): Part => run(drawnShaft(shaft(149)), addRevolve(SKETCH))
+
+/** A shaft of 60 lines, fully sized and turned. */
+function sizedShaft(): Part {
+  const steps = shaft(30)
+  const drawn = drawnShaft(steps)
   const lands = linesOf(sketchOf(drawn)).filter((_, i) => i % 2 === 1)
   const sizes = lands.flatMap((land, i) => [
     addSize(SKETCH, { kind: 'length', line: land.id }, String(steps[i]?.length)),

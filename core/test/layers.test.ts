@@ -1,26 +1,32 @@
 import * as fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
-  bevelCorner,
   cornersOf,
   edgeKey,
   edgesOf,
+  finishCorners,
   line,
   offsetSection,
   radiusOf,
-  roundCorner,
   sectionArea,
   shellOf,
   solidProperties,
   vec,
   wallOf,
+  type ChamferSize,
   type Corner,
+  type Finished,
   type Section,
   type SectionEdge,
   type ShellSpec,
   type WallSpec,
 } from '../src'
 import { anySection, bulged, disc, outlineOf, rectangle } from './support/sections'
+
+const roundCorner = (s: Section, corner: Corner, radius: number, step: string): Finished =>
+  finishCorners(s, [{ corners: [corner], work: { kind: 'round', radius } }], step)
+const bevelCorner = (s: Section, corner: Corner, size: ChamferSize, step: string): Finished =>
+  finishCorners(s, [{ corners: [corner], work: { kind: 'bevel', size } }], step)
 
 const SHELL: ShellSpec = {
   step: 'h',

@@ -1,6 +1,6 @@
 export * from './vector'
 export * from './piece'
 export { INTEGRAL_NAMES, integrate, type Integrals } from './integrals'
-export { meetOnlyAtEnd, meetingsOf, type Meeting } from './meetings'
+export { areApart, meetOnlyAtEnd, meetingsOf, type Meeting } from './meetings'
 export * from './change'
 export { windingAround, type Turned } from './winding'

@@ -61,6 +61,27 @@ function parameterNear(piece: Piece, p: Vec, tolerance: number): number | undefi
   return parameterOfDirection(piece, fromCentre)
 }
 
+/** Whether two lines surely do not meet: one lies wholly to one side of the other. */
+export function areApart(a: Piece, b: Piece, tolerance: number): boolean {
+  return (
+    a.kind === 'line' && b.kind === 'line' && (beyond(a, b, tolerance) || beyond(b, a, tolerance))
+  )
+}
+
+function beyond(
+  { from: p, to: q }: LinePiece,
+  { from, to }: LinePiece,
+  tolerance: number,
+): boolean {
+  const dx = to.x - from.x
+  const dy = to.y - from.y
+  const one = dx * (p.y - from.y) - dy * (p.x - from.x)
+  const two = dx * (q.y - from.y) - dy * (q.x - from.x)
+  // Half as much again as the tolerance, so that rounding decides nothing here.
+  const margin = 1.5 * tolerance * (Math.abs(dx) + Math.abs(dy))
+  return (one > margin && two > margin) || (one < -margin && two < -margin)
+}
+
 /** Lines that share an end and run in different directions meet nowhere else. */
 export function meetOnlyAtEnd(a: Piece, b: Piece): boolean {
   if (a.kind !== 'line' || b.kind !== 'line') return false

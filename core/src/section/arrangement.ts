@@ -38,8 +38,8 @@ export function arrange(edges: readonly SectionEdge[]): Arrangement {
   return ordered(edges, vertices, startOf)
 }
 
-/** Orders the half-edges that leave each vertex counter-clockwise. */
-export function ordered<E extends { readonly piece: Piece }>(
+/** Orders the half-edges that leave each vertex counter-clockwise. A tail is what an edge ends with. */
+export function ordered<E extends { readonly piece: Piece; readonly tail?: Piece | undefined }>(
   edges: readonly E[],
   vertices: readonly Vec[],
   startOf: Int32Array,
@@ -48,15 +48,15 @@ export function ordered<E extends { readonly piece: Piece }>(
   const angles = new Float64Array(startOf.length)
   for (let h = 0; h < startOf.length; h++) {
     leaving[startOf[h] ?? 0]?.push(h)
-    const piece = edges[h >> 1]?.piece
-    if (!piece) continue
-    const tangent = tangentAt(piece, h & 1)
+    const edge = edges[h >> 1]
+    if (!edge) continue
+    const tangent = tangentAt((h & 1) === 1 ? (edge.tail ?? edge.piece) : edge.piece, h & 1)
     const sign = (h & 1) === 0 ? 1 : -1
     angles[h] = directionFrom(sign * tangent.x, sign * tangent.y)
   }
   const piecesFrom = (h: number): Piece | undefined => {
-    const piece = edges[h >> 1]?.piece
-    return piece && (h & 1) === 1 ? reversed(piece) : piece
+    const edge = edges[h >> 1]
+    return edge && (h & 1) === 1 ? reversed(edge.tail ?? edge.piece) : edge?.piece
   }
   for (const list of leaving) {
     if (list.length < 3) continue
@@ -102,14 +102,24 @@ export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number 
     return -1
   }
   const indexOf = (p: Vec): number => {
-    for (const i of cellsNear(p.x)) {
-      for (const j of cellsNear(p.y)) {
+    const [ci, cj] = [Math.floor(p.x / CELL), Math.floor(p.y / CELL)]
+    // Neighbours mostly lie in the same cell; only near its border in the next one too.
+    const [i0, i1] = [
+      Math.floor((p.x - VERTEX_TOLERANCE) / CELL),
+      Math.floor((p.x + VERTEX_TOLERANCE) / CELL),
+    ]
+    const [j0, j1] = [
+      Math.floor((p.y - VERTEX_TOLERANCE) / CELL),
+      Math.floor((p.y + VERTEX_TOLERANCE) / CELL),
+    ]
+    for (let i = i0; i <= i1; i++) {
+      for (let j = j0; j <= j1; j++) {
         const found = nearIn(cellKey(i, j), p)
         if (found >= 0) return found
       }
     }
     const v = vertices.push(p) - 1
-    const key = cellKey(Math.floor(p.x / CELL), Math.floor(p.y / CELL))
+    const key = cellKey(ci, cj)
     const list = cells.get(key)
     if (list) list.push(v)
     else cells.set(key, [v])
@@ -122,14 +132,6 @@ const CELL = 16 * VERTEX_TOLERANCE
 
 /** Cells that happen to share a key do no harm: distances decide. */
 const cellKey = (i: number, j: number): number => Math.imul(i, 73856093) ^ Math.imul(j, 19349663)
-
-/** The cells along one direction in which a neighbour of a coordinate can lie: mostly just its own. */
-function cellsNear(c: number): number[] {
-  const cell = Math.floor(c / CELL)
-  if (Math.floor((c - VERTEX_TOLERANCE) / CELL) < cell) return [cell, cell - 1]
-  if (Math.floor((c + VERTEX_TOLERANCE) / CELL) > cell) return [cell, cell + 1]
-  return [cell]
-}
 
 /**
  * Runs along half-edges keeping the area they bound on the left, always turning as sharply left of

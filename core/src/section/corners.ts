@@ -13,7 +13,6 @@ import {
   radiusOf,
   rotate,
   scale,
-  stretch,
   subtract,
   sweepOf,
   tangentAt,
@@ -22,7 +21,8 @@ import {
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { edgeKey, loopsOf, madeFrom, type Loop, type Section, type SectionEdge } from './types'
+import { ringsOf, type Cut, type Link } from './rings'
+import { edgeKey, loopsOf, madeFrom, type Section, type SectionEdge } from './types'
 
 /** A corner of a section, which is a circular edge of the part. */
 export interface Corner {
@@ -45,27 +45,47 @@ const memo = new WeakMap<Section, readonly Corner[]>()
 export function cornersOf(section: Section): readonly Corner[] {
   const known = memo.get(section)
   if (known) return known
-  const found: Corner[] = []
-  for (const loop of loopsOf(section)) {
-    loop.forEach((arriving, i) => {
-      const leaving = loop[(i + 1) % loop.length]
-      const at = arriving.piece.to
-      if (!leaving || at.y <= VERTEX_TOLERANCE) return
-      const turn = turnBetween(arriving.piece, leaving.piece)
-      if (Math.abs(turn) < SMOOTH) return
-      const key = [edgeKey(arriving.name), edgeKey(leaving.name)].sort().join('|')
-      found.push({ key, at, arriving, leaving, turn })
-    })
-  }
-  const corners = counted(found)
+  const corners = counted(cornersBetween(section, () => true))
   memo.set(section, corners)
   return corners
+}
+
+/** The corners of these keys, those that are there, in the order of the keys. */
+export function cornersCalled(section: Section, keys: readonly string[]): readonly Corner[] {
+  const edges = new Set(keys.flatMap((key) => key.replace(/#\d+$/, '').split('|')))
+  const found = counted(cornersBetween(section, (name) => edges.has(edgeKey(name))))
+  return keys.flatMap((key) => found.find((c) => c.key === key) ?? [])
+}
+
+function cornersBetween(
+  section: Section,
+  wanted: (name: SectionEdge['name']) => boolean,
+): Corner[] {
+  const found: Corner[] = []
+  for (const loop of loopsOf(section)) {
+    for (const [i, arriving] of loop.entries()) {
+      const leaving = loop[(i + 1) % loop.length]
+      const at = arriving.piece.to
+      if (!leaving || at.y <= VERTEX_TOLERANCE) continue
+      if (!wanted(arriving.name) || !wanted(leaving.name)) continue
+      const turn = turnBetween(arriving.piece, leaving.piece)
+      if (Math.abs(turn) < SMOOTH) continue
+      const [a, b] = [edgeKey(arriving.name), edgeKey(leaving.name)]
+      found.push({ key: a < b ? `${a}|${b}` : `${b}|${a}`, at, arriving, leaving, turn })
+    }
+  }
+  return found
 }
 
 /** Corners of one pair of edges are told apart by their order along the axis, then outwards. */
 function counted(corners: readonly Corner[]): Corner[] {
   const byKey = new Map<string, Corner[]>()
-  for (const c of corners) byKey.set(c.key, [...(byKey.get(c.key) ?? []), c])
+  for (const c of corners) {
+    const same = byKey.get(c.key)
+    if (same) same.push(c)
+    else byKey.set(c.key, [c])
+  }
+  if (byKey.size === corners.length) return [...corners]
   return corners.map((c) => {
     const same = byKey.get(c.key) ?? []
     if (same.length < 2) return c
@@ -79,74 +99,78 @@ export function turnBetween(a: Piece, b: Piece): number {
   return Math.atan2(cross(u, v), dot(u, v))
 }
 
-/** A corner changed: the section, or that it does not fit, with the greatest value that does. */
+/** Corners changed: the section, or the corner that a value does not fit, with the greatest that does. */
 export type Finished =
   | { readonly ok: true; readonly section: Section }
-  | { readonly ok: false; readonly largest: number }
+  | { readonly ok: false; readonly corner: Corner; readonly largest: number }
 
 /** How a chamfer is told: two legs in mm, or one and the angle in radians it makes with its edge. */
 export type ChamferSize =
   | { readonly kind: 'legs'; readonly along: number; readonly across: number }
   | { readonly kind: 'angle'; readonly along: number; readonly angle: number }
 
-/** What replaces a corner: where the two edges are left, and the piece between. */
-interface Cut {
-  readonly from: Vec
-  readonly to: Vec
-  readonly piece: Piece
-}
-
-/** Rounds a corner between any two curves, inside or outside, by a radius in mm. */
-export function roundCorner(
-  section: Section,
-  corner: Corner,
-  radius: number,
-  step: string,
-): Finished {
-  return finish(section, corner, 'round', step, radius, (r) => roundedBy(corner, r))
-}
+/** What is done to some corners: rounded by a radius in mm, or bevelled. */
+export type CornerWork =
+  | { readonly kind: 'round'; readonly radius: number }
+  | ({ readonly kind: 'bevel' } & { readonly size: ChamferSize })
 
 /**
- * Bevels a corner. The leg along is measured on the edge that runs more along the axis, the leg
- * across on the other; on an arc as a chord from the corner.
+ * Rounds or bevels corners between any two curves, inside or outside, one after another. Of a bevel
+ * the leg along is measured on the edge that runs more along the axis, the leg across on the other;
+ * on an arc as a chord from the corner.
+ * @param sets corners of this section with what is done to them
  */
-export function bevelCorner(
+export function finishCorners(
   section: Section,
-  corner: Corner,
-  size: ChamferSize,
+  sets: readonly { readonly corners: readonly Corner[]; readonly work: CornerWork }[],
   step: string,
 ): Finished {
-  return finish(section, corner, 'bevel', step, size.along, (along) => {
-    const across = size.kind === 'legs' ? (size.across * along) / size.along : 0
-    return bevelledBy(
-      corner,
-      size.kind === 'legs' ? { ...size, along, across } : { ...size, along },
-    )
-  })
+  const rings = ringsOf(
+    section,
+    sets.reduce((sum, s) => sum + s.corners.length, 0),
+  )
+  for (const { corners, work } of sets) {
+    for (const corner of corners) {
+      const arriving = rings.linkOf(corner.arriving)
+      const leaving = arriving?.next
+      // An edge that a fillet before used up took the corner with it.
+      if (!arriving || !leaving || arriving.gone || leaving.edge.name !== corner.leaving.name)
+        continue
+      const here = { ...corner, arriving: arriving.edge, leaving: leaving.edge }
+      const cutOf = (value: number): Cut | undefined => {
+        const cut = cutBy(here, work, value)
+        return cut && isFree(rings.near(cut.piece), arriving, leaving, cut) ? cut : undefined
+      }
+      const wanted = work.kind === 'round' ? work.radius : work.size.along
+      const cut = cutOf(wanted)
+      if (!cut) return { ok: false, corner, largest: largestBelow(wanted, (v) => !!cutOf(v)) }
+      const name = madeFrom(step, work.kind, corner.arriving.name, corner.leaving.name)
+      rings.insert(arriving, leaving, cut, name)
+    }
+  }
+  return { ok: true, section: rings.section() }
 }
 
-function finish(
-  section: Section,
-  corner: Corner,
-  what: string,
-  step: string,
-  wanted: number,
-  cutBy: (value: number) => Cut | undefined,
-): Finished {
-  const name = madeFrom(step, what, corner.arriving.name, corner.leaving.name)
-  const attempt = (value: number): Section | undefined => {
-    const cut = cutBy(value)
-    return cut && isFree(section, corner, cut) ? replaced(section, corner, cut, name) : undefined
-  }
-  const done = attempt(wanted)
-  if (done) return { ok: true, section: done }
+function largestBelow(wanted: number, fits: (value: number) => boolean): number {
   let [low, high] = [0, wanted]
   for (let i = 0; i < 40; i++) {
     const middle = (low + high) / 2
-    if (attempt(middle)) low = middle
+    if (fits(middle)) low = middle
     else high = middle
   }
-  return { ok: false, largest: low }
+  return low
+}
+
+function cutBy(corner: Corner, work: CornerWork, value: number): Cut | undefined {
+  if (work.kind === 'round') return roundedBy(corner, value)
+  const { size } = work
+  const share = value / size.along
+  return bevelledBy(
+    corner,
+    size.kind === 'legs'
+      ? { ...size, along: value, across: size.across * share }
+      : { ...size, along: value },
+  )
 }
 
 /** The centre stands at the radius from both edges, where their parallels meet next to the corner. */
@@ -213,51 +237,22 @@ function whereAngleMeets(
 
 /** Whether the new piece runs clear of every edge but the two it joins. */
 function isFree(
-  section: Section,
-  { arriving, leaving }: Corner,
+  around: Iterable<Link>,
+  arriving: Link,
+  leaving: Link,
   { piece, from, to }: Cut,
 ): boolean {
   const box = boundsOf(piece)
   const near = (p: Vec): boolean =>
     distance(p, from) <= 4 * VERTEX_TOLERANCE || distance(p, to) <= 4 * VERTEX_TOLERANCE
-  for (const loop of loopsOf(section)) {
-    for (const edge of loop) {
-      if (edge === arriving || edge === leaving) continue
-      const other = boundsOf(edge.piece)
-      if (other.min.x > box.max.x + VERTEX_TOLERANCE) continue
-      if (other.max.x < box.min.x - VERTEX_TOLERANCE) continue
-      if (other.min.y > box.max.y + VERTEX_TOLERANCE) continue
-      if (other.max.y < box.min.y - VERTEX_TOLERANCE) continue
-      if (meetingsOf(piece, edge.piece, VERTEX_TOLERANCE).some((m) => !near(m.at))) return false
-    }
+  for (const link of around) {
+    if (link === arriving || link === leaving || link.gone) continue
+    const other = boundsOf(link.edge.piece)
+    if (other.min.x > box.max.x + VERTEX_TOLERANCE) continue
+    if (other.max.x < box.min.x - VERTEX_TOLERANCE) continue
+    if (other.min.y > box.max.y + VERTEX_TOLERANCE) continue
+    if (other.max.y < box.min.y - VERTEX_TOLERANCE) continue
+    if (meetingsOf(piece, link.edge.piece, VERTEX_TOLERANCE).some((m) => !near(m.at))) return false
   }
   return true
-}
-
-function replaced(
-  section: Section,
-  { arriving, leaving }: Corner,
-  { from, to, piece }: Cut,
-  name: SectionEdge['name'],
-): Section {
-  const change = (loop: Loop): Loop => {
-    const i = loop.indexOf(arriving)
-    if (i < 0 || loop[(i + 1) % loop.length] !== leaving) return loop
-    return loop.flatMap((edge): SectionEdge[] => {
-      let { piece: kept } = edge
-      if (edge === leaving) kept = stretch(kept, to, kept.to)
-      if (edge === arriving) kept = stretch(kept, kept.from, from)
-      const trimmed = kept === edge.piece ? edge : { ...edge, piece: kept }
-      const there = distance(kept.from, kept.to) > VERTEX_TOLERANCE ? [trimmed] : []
-      return edge === arriving ? [...there, { piece, name }] : there
-    })
-  }
-  return {
-    regions: section.regions.map((r) => {
-      const outer = change(r.outer)
-      const holes = r.holes.map(change)
-      const same = outer === r.outer && holes.every((h, i) => h === r.holes[i])
-      return same ? r : { outer, holes }
-    }),
-  }
 }

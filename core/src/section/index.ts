@@ -15,10 +15,11 @@ export {
 export { offsetSection, shellOf, type LayerCorners, type LayerSide, type ShellSpec } from './layers'
 export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './wall'
 export {
-  bevelCorner,
+  cornersCalled,
   cornersOf,
-  roundCorner,
+  finishCorners,
   type ChamferSize,
   type Corner,
+  type CornerWork,
   type Finished,
 } from './corners'

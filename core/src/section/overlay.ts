@@ -1,4 +1,5 @@
 import {
+  areApart,
   boundsOf,
   curvatureOf,
   distance,
@@ -19,7 +20,7 @@ import {
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { mergeVertices, ordered, traceLoops, twin, type Arrangement } from './arrangement'
 import { nest } from './nesting'
-import { edgeKey, type EdgeName, type Loop, type Section, type SectionEdge } from './types'
+import { type EdgeName, type Loop, type Section, type SectionEdge } from './types'
 
 /** How often the first and the second outline wind around a place decides whether it is material. */
 export type Rule = (first: number, second: number) => boolean
@@ -28,6 +29,9 @@ export type Rule = (first: number, second: number) => boolean
 interface Owned {
   readonly piece: Piece
   readonly name: EdgeName
+  /** All edges of a run that meets nothing, of which the piece is the first and the tail the last. */
+  readonly run?: readonly SectionEdge[] | undefined
+  readonly tail?: Piece | undefined
   first: number
   second: number
 }
@@ -48,11 +52,7 @@ export function overlay(
   rule: Rule,
   selfCrossing = false,
 ): Section | undefined {
-  const sided = [
-    ...first.map((edge) => ({ ...edge, second: false })),
-    ...second.map((edge) => ({ ...edge, second: true })),
-  ]
-  const { edges, vertices, startOf } = merged(split(sided, selfCrossing))
+  const { edges, vertices, startOf } = merged(split(first, second, selfCrossing))
   const arrangement = ordered(edges, vertices, startOf)
   const [wFirst, wSecond] = windings(arrangement)
   const material = (h: number): boolean => rule(wFirst[h] ?? 0, wSecond[h] ?? 0)
@@ -71,37 +71,48 @@ export function overlay(
 function edgeAlong(edges: readonly Owned[], halfEdge: number): SectionEdge[] {
   const edge = edges[halfEdge >> 1]
   if (!edge) return []
-  const piece = (halfEdge & 1) === 0 ? edge.piece : reversed(edge.piece)
-  return [{ piece, name: edge.name }]
+  const { run, name } = edge
+  if ((halfEdge & 1) === 0) return run ? [...run] : [{ piece: edge.piece, name }]
+  if (!run) return [{ piece: reversed(edge.piece), name }]
+  return run.map((e) => ({ ...e, piece: reversed(e.piece) })).reverse()
 }
 
 /** A stretch whose ends are one vertex is nothing when it is no longer than this; else a full circle. */
 const SHORTEST = 8 * VERTEX_TOLERANCE
 
-interface Sided extends SectionEdge {
+/** A stretch between two meetings, and which outline it belongs to. */
+interface Stretch {
+  readonly piece: Piece
+  readonly name: EdgeName
   readonly second: boolean
+  /** Edges that follow one another far from the other outline stay together. */
+  readonly run?: readonly SectionEdge[]
 }
 
 /** Splits edges at their meetings. A sweep along the axis finds the pairs that are near. */
-function split(edges: readonly Sided[], selfCrossing: boolean): Sided[] {
-  const boxes = edges.map((e) => boundsOf(e.piece))
-  const order = [...edges.keys()].sort((a, b) => (boxes[a]?.min.x ?? 0) - (boxes[b]?.min.x ?? 0))
+function split(first: Outline, second: Outline, selfCrossing: boolean): Stretch[] {
+  const edges = [...first, ...second]
+  const boxes = boxesOf(edges)
+  const isFar = selfCrossing ? () => false : farFrom(boxes, first.length, edges.length)
+  const order = Array.from(edges.keys()).filter((i) => !isFar(i))
+  order.sort((a, b) => at(boxes, 4 * a) - at(boxes, 4 * b))
   const cuts: (Cut[] | undefined)[] = []
   const active: number[] = []
   for (const i of order) {
-    const box = boxes[i]
     const edge = edges[i]
-    if (!box || !edge) continue
-    const left = box.min.x - VERTEX_TOLERANCE
+    if (!edge) continue
+    const left = at(boxes, 4 * i) - VERTEX_TOLERANCE
+    const low = at(boxes, 4 * i + 1) - VERTEX_TOLERANCE
+    const high = at(boxes, 4 * i + 3) + VERTEX_TOLERANCE
+    const isSecond = i >= first.length
     let kept = 0
     for (const j of active) {
-      const otherBox = boxes[j]
-      const other = edges[j]
-      if (!otherBox || !other || otherBox.max.x < left) continue
+      if (at(boxes, 4 * j + 2) < left) continue
       active[kept++] = j
-      if (!selfCrossing && other.second === edge.second) continue
-      if (otherBox.min.y > box.max.y + VERTEX_TOLERANCE) continue
-      if (box.min.y > otherBox.max.y + VERTEX_TOLERANCE) continue
+      if (!selfCrossing && j >= first.length === isSecond) continue
+      if (at(boxes, 4 * j + 1) > high || at(boxes, 4 * j + 3) < low) continue
+      const other = edges[j]
+      if (!other || areApart(edge.piece, other.piece, VERTEX_TOLERANCE)) continue
       if (meetOnlyAtEnd(edge.piece, other.piece)) continue
       for (const m of meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)) {
         note(cuts, i, edge.piece, m.t, m)
@@ -111,7 +122,63 @@ function split(edges: readonly Sided[], selfCrossing: boolean): Sided[] {
     active.length = kept
     active.push(i)
   }
-  return edges.flatMap((edge, i) => stretches(edge, cuts[i]))
+  const parts: Stretch[] = []
+  const runs: SectionEdge[][] = []
+  edges.forEach((edge, i) => {
+    if (!isFar(i)) addStretches(parts, edge, i >= first.length, cuts[i])
+    else if (i > 0 && isFar(i - 1) && follows(runs.at(-1)?.at(-1), edge)) runs.at(-1)?.push(edge)
+    else runs.push([edge])
+  })
+  for (const run of runs) addRun(parts, run)
+  return parts
+}
+
+/** Tells edges of the first outline that lie clear of the box around the second. */
+function farFrom(boxes: Float64Array, first: number, all: number): (i: number) => boolean {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (let i = first; i < all; i++) {
+    x0 = Math.min(x0, at(boxes, 4 * i))
+    y0 = Math.min(y0, at(boxes, 4 * i + 1))
+    x1 = Math.max(x1, at(boxes, 4 * i + 2))
+    y1 = Math.max(y1, at(boxes, 4 * i + 3))
+  }
+  const margin = 4 * VERTEX_TOLERANCE
+  return (i) =>
+    i < first &&
+    (at(boxes, 4 * i) > x1 + margin ||
+      at(boxes, 4 * i + 2) < x0 - margin ||
+      at(boxes, 4 * i + 1) > y1 + margin ||
+      at(boxes, 4 * i + 3) < y0 - margin)
+}
+
+const follows = (before: SectionEdge | undefined, edge: SectionEdge): boolean =>
+  before !== undefined && distance(before.piece.to, edge.piece.from) <= VERTEX_TOLERANCE
+
+/** A run stands for its edges; one that closes leaves its last edge to itself, as a start for rays. */
+function addRun(parts: Stretch[], run: readonly SectionEdge[]): void {
+  const [first] = run
+  const last = run.at(-1)
+  if (!first || !last) return
+  const closes = run.length > 1 && follows(last, first)
+  const open = closes ? run.slice(0, -1) : run
+  if (closes) parts.push({ ...last, second: false })
+  if (open.length === 1) parts.push({ ...first, second: false })
+  else parts.push({ ...first, second: false, run: open })
+}
+
+const at = (numbers: Float64Array, i: number): number => numbers[i] ?? 0
+
+/** Left, low, right, high of every edge. */
+function boxesOf(edges: Outline): Float64Array {
+  const boxes = new Float64Array(4 * edges.length)
+  edges.forEach(({ piece }, i) => {
+    const { min, max } = boundsOf(piece)
+    boxes[4 * i] = min.x
+    boxes[4 * i + 1] = min.y
+    boxes[4 * i + 2] = max.x
+    boxes[4 * i + 3] = max.y
+  })
+  return boxes
 }
 
 interface Cut {
@@ -133,21 +200,27 @@ function note(
   else cuts[i] = [{ t, at }]
 }
 
-function stretches(edge: Sided, cuts: Cut[] | undefined): Sided[] {
-  if (!cuts) return [edge]
-  cuts.sort((a, b) => a.t - b.t)
-  const parts: Sided[] = []
-  let from = edge.piece.from
-  for (const { at } of [...cuts, { at: edge.piece.to }]) {
-    if (distance(from, at) <= VERTEX_TOLERANCE) continue
-    parts.push({ ...edge, piece: stretch(edge.piece, from, at) })
-    from = at
+function addStretches(
+  parts: Stretch[],
+  { piece, name }: SectionEdge,
+  second: boolean,
+  cuts: Cut[] | undefined,
+): void {
+  if (!cuts) {
+    parts.push({ piece, name, second })
+    return
   }
-  return parts
+  cuts.sort((a, b) => a.t - b.t)
+  let { from } = piece
+  for (const cut of [...cuts, { at: piece.to }]) {
+    if (distance(from, cut.at) <= VERTEX_TOLERANCE) continue
+    parts.push({ piece: stretch(piece, from, cut.at), name, second })
+    from = cut.at
+  }
 }
 
 /** One vertex for ends that fall together, and one edge for stretches that do. */
-function merged(parts: readonly Sided[]): {
+function merged(parts: readonly Stretch[]): {
   readonly edges: Owned[]
   readonly vertices: readonly Vec[]
   readonly startOf: Int32Array
@@ -156,9 +229,15 @@ function merged(parts: readonly Sided[]): {
   const edges: Owned[] = []
   const starts: number[] = []
   const between = new Map<number, number[]>()
-  for (const { piece, name, second } of parts) {
+  for (const { piece, name, second, run } of parts) {
+    const tail = run?.at(-1)?.piece
     const a = indexOf(piece.from)
-    const b = indexOf(piece.to)
+    const b = indexOf((tail ?? piece).to)
+    if (tail) {
+      edges.push({ piece, tail, name, run, first: 1, second: 0 })
+      starts.push(a, b)
+      continue
+    }
     if (a === b && lengthOf(piece) <= SHORTEST) continue
     const snapped = snappedTo(piece, vertices[a], vertices[b])
     const key = a < b ? a * 0x4000000 + b : b * 0x4000000 + a
@@ -219,11 +298,8 @@ function windings(arrangement: Arrangement<Owned>): readonly [Int32Array, Int32A
   }
   for (let seed = 0; seed < startOf.length; seed += 2) {
     const piece = edges[seed >> 1]?.piece
-    if (known[seed] === 1 || !piece) continue
-    rays ??= [
-      edges.map((e) => ({ piece: e.piece, times: e.first })),
-      edges.map((e) => ({ piece: e.piece, times: e.second })),
-    ]
+    if (known[seed] === 1 || !piece || edges[seed >> 1]?.run) continue
+    rays ??= [raysOf(edges, (e) => e.first), raysOf(edges, (e) => e.second)]
     const place = { beside: piece }
     set(seed, windingAround(place, rays[0]), windingAround(place, rays[1]))
     const queue = [startOf[seed] ?? 0, startOf[seed + 1] ?? 0]
@@ -249,6 +325,17 @@ function windings(arrangement: Arrangement<Owned>): readonly [Int32Array, Int32A
   return [first, second]
 }
 
+function raysOf(edges: readonly Owned[], times: (edge: Owned) => number): readonly Turned[] {
+  const rays: Turned[] = []
+  for (const edge of edges) {
+    const n = times(edge)
+    if (n === 0) continue
+    if (!edge.run) rays.push({ piece: edge.piece, times: n })
+    else for (const { piece } of edge.run) rays.push({ piece, times: n })
+  }
+  return rays
+}
+
 /** Stretches of one edge that follow one another again, as one. */
 export function joined(loop: Loop): Loop {
   const out: SectionEdge[] = []
@@ -266,12 +353,15 @@ export function joined(loop: Loop): Loop {
   return out
 }
 
+const sameName = (a: EdgeName, b: EdgeName): boolean =>
+  a === b || (a.step === b.step && a.entity === b.entity)
+
 function through(a: SectionEdge, b: SectionEdge): SectionEdge {
   return { ...a, piece: stretch(a.piece, a.piece.from, b.piece.to) }
 }
 
 function continues(a: SectionEdge, b: SectionEdge): boolean {
-  if (a.name !== b.name && edgeKey(a.name) !== edgeKey(b.name)) return false
+  if (!sameName(a.name, b.name)) return false
   const [p, q] = [a.piece, b.piece]
   const [u, v] = [tangentAt(p, 1), tangentAt(q, 0)]
   if (Math.abs(u.x * v.y - u.y * v.x) > 1e-7 || u.x * v.x + u.y * v.y < 0) return false

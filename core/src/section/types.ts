@@ -18,7 +18,15 @@ export interface EdgeName {
 }
 
 /** An edge's name as one text, as steps refer to it: the step, a slash, the entity. */
-export const edgeKey = (name: EdgeName): string => `${name.step}/${name.entity}`
+export function edgeKey(name: EdgeName): string {
+  const known = keys.get(name)
+  if (known !== undefined) return known
+  const key = `${name.step}/${name.entity}`
+  keys.set(name, key)
+  return key
+}
+
+const keys = new WeakMap<EdgeName, string>()
 
 /** The name of an edge that a step makes from other edges. */
 export function madeFrom(step: string, what: string, ...names: readonly EdgeName[]): EdgeName {

@@ -1,15 +1,16 @@
 import { fail, succeed, type Result } from '../../result'
 import {
-  bevelCorner,
+  cornersCalled,
   cornersOf,
-  roundCorner,
+  finishCorners,
   shellOf,
   sectionArea,
   type ChamferSize,
   type Corner,
-  type Finished,
+  type CornerWork,
   type Section,
 } from '../../section'
+import { cornerWords } from '../words'
 import {
   changed,
   edgesNamed,
@@ -27,10 +28,7 @@ export function fillet(step: FilletStep, context: StepContext): Result<Outcome> 
   return finished(step, context, (set) => {
     const radius = positive(context, set.radius, 'length', 'radius')
     if (!radius.ok) return radius
-    return succeed({
-      what: `A radius of ${told(context, radius.value)}`,
-      apply: (section, corner) => roundCorner(section, corner, radius.value, step.id),
-    })
+    return succeed({ kind: 'round', radius: radius.value })
   })
 }
 
@@ -47,87 +45,81 @@ export function chamfer(step: ChamferStep, context: StepContext): Result<Outcome
     const size: ChamferSize = byAngle
       ? { kind: 'angle', along: along.value, angle: other.value }
       : { kind: 'legs', along: along.value, across: other.value }
-    return succeed({
-      what: `A leg of ${told(context, along.value)}`,
-      apply: (section, corner) => bevelCorner(section, corner, size, step.id),
-    })
+    return succeed({ kind: 'bevel', size })
   })
-}
-
-interface Finishing {
-  /** The size in words, to begin a sentence with. */
-  readonly what: string
-  readonly apply: (section: Section, corner: Corner) => Finished
 }
 
 function finished<S extends { readonly pick: CornerPick }>(
   step: { readonly id: string; readonly body: string; readonly sets: readonly S[] },
   context: StepContext,
-  finishingOf: (set: S) => Result<Finishing>,
+  workOf: (set: S) => Result<CornerWork>,
 ): Result<Outcome> {
   const before = material(context, step.body)
   if (!before.ok) return before
-  let here = before.value
+  const sets: { corners: readonly Corner[]; work: CornerWork }[] = []
+  const taken = new Set<Corner>()
   for (const set of step.sets) {
-    const finishing = finishingOf(set)
-    if (!finishing.ok) return finishing
-    const keys = cornersPicked(before.value, set.pick)
-    if (!keys.ok) return keys
-    for (const key of keys.value) {
-      const corner = cornersOf(here).find((c) => c.key === key)
-      if (!corner) continue
-      const done = finishing.value.apply(here, corner)
-      if (!done.ok) {
-        const mend =
-          done.largest > 1e-4
-            ? `The largest that fits is ${told(context, floored(done.largest))}.`
-            : 'None fits here: pick other corners.'
-        return fail('corner.large', `${finishing.value.what} does not fit this corner.`, mend, {
-          involves: [key],
-        })
-      }
-      here = done.section
-    }
+    const work = workOf(set)
+    if (!work.ok) return work
+    const picked = cornersPicked(before.value, set.pick)
+    if (!picked.ok) return picked
+    // A corner that two sets take belongs to the first.
+    const corners = picked.value.filter((c) => !taken.has(c))
+    for (const c of corners) taken.add(c)
+    sets.push({ corners, work: work.value })
   }
-  if (step.sets.length === 0) {
+  if (sets.length === 0) {
     return fail(
       'corner.none',
       'No corner is picked.',
       'Pick corners on the board, or choose a rule.',
     )
   }
-  return changed(context, step.body, before.value, here)
+  const done = finishCorners(before.value, sets, step.id)
+  if (done.ok) return changed(context, step.body, before.value, done.section)
+  const { work } = sets.find((s) => s.corners.includes(done.corner)) ?? { work: undefined }
+  const size = work?.kind === 'round' ? work.radius : (work?.size.along ?? 0)
+  const what = work?.kind === 'round' ? 'radius' : 'leg'
+  const mend =
+    done.largest > 1e-4
+      ? `The largest that fits is ${told(context, floored(done.largest))}.`
+      : 'None fits here: pick other corners.'
+  return fail(
+    'corner.large',
+    `A ${what} of ${told(context, size)} does not fit the ${cornerWords(done.corner, context.part.units)}.`,
+    mend,
+    { involves: [done.corner.key] },
+  )
 }
 
 /** Rounded down, so that what is told does fit. */
 const floored = (value: number): number => Math.floor(value * 1e3) / 1e3
 
-/** The keys of the corners that a set takes; a corner picked by name has to be there. */
-export function cornersPicked(section: Section, pick: CornerPick): Result<readonly string[]> {
-  const all = cornersOf(section)
-  const keysOf = (corners: readonly Corner[]): Result<readonly string[]> =>
+/** The corners that a set takes; a corner picked by name has to be there. */
+function cornersPicked(section: Section, pick: CornerPick): Result<readonly Corner[]> {
+  const some = (corners: readonly Corner[]): Result<readonly Corner[]> =>
     corners.length > 0
-      ? succeed(corners.map((c) => c.key))
+      ? succeed(corners)
       : fail('corner.none', 'No corner is of this kind.', 'Choose another rule, or pick corners.')
   switch (pick.kind) {
     case 'inside':
-      return keysOf(all.filter((c) => c.turn < 0))
+      return some(cornersOf(section).filter((c) => c.turn < 0))
     case 'outside':
-      return keysOf(all.filter((c) => c.turn > 0))
+      return some(cornersOf(section).filter((c) => c.turn > 0))
     case 'step':
-      return keysOf(
-        all.filter((c) => c.arriving.name.step === pick.step || c.leaving.name.step === pick.step),
+      return some(
+        cornersOf(section).filter(
+          (c) => c.arriving.name.step === pick.step || c.leaving.name.step === pick.step,
+        ),
       )
     case 'corners': {
-      const gone = pick.corners.filter((key) => !all.some((c) => c.key === key))
+      const found = cornersCalled(section, pick.corners)
+      const gone = pick.corners.filter((key) => !found.some((c) => c.key === key))
       if (gone.length > 0) {
-        const what = gone.length === 1 ? 'A picked corner' : `${gone.length} picked corners`
-        const told = lost(what, ...gone)
-        if (gone.length === 1 || told.ok) return told
-        return { ...told, problem: { ...told.problem, message: `${what} are no longer there.` } }
+        return lost(gone.length === 1 ? 'A picked edge' : 'More than one picked edge', ...gone)
       }
       return pick.corners.length > 0
-        ? succeed(pick.corners)
+        ? succeed(found)
         : fail('corner.none', 'No corner is picked.', 'Pick corners on the board.')
     }
   }

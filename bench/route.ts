@@ -1,0 +1,140 @@
+import {
+  METRIC,
+  addStep,
+  changeStep,
+  combine,
+  cornersOf,
+  edgeKey,
+  edgesOf,
+  evaluate,
+  faceWords,
+  line,
+  perform,
+  profileOf,
+  vec,
+  type NewStep,
+  type Part,
+  type Section,
+  type Step,
+} from '@lathica/core'
+import { atMost, medianTime, type Row } from './row'
+import { longShaft } from './update'
+
+/** Booleans of sections, and routes of many steps on one. */
+export function routeRows(): Row[] {
+  const [a, b] = [comb(49, 0), comb(49, 0.37)]
+  const edges = edgesOf(a).length
+  const boolean = medianTime(
+    201,
+    () => undefined,
+    () => {
+      if (!combine(a, b, 'cut')) throw new Error('the outline came out open')
+    },
+  )
+  const part = longRoute()
+  const state = evaluate(part)
+  const failed = state.steps.find((s) => s.status !== 'done')
+  if (failed) throw new Error(`${failed.stepId}: ${failed.problem?.message}`)
+  const first = edgesOf(state.steps[0]?.bodies[0]?.section ?? { regions: [] }).length
+  const whole = medianTime(21, () => afresh(part), evaluated, 10)
+  const last = part.route.at(-1)
+  const after = medianTime(
+    21,
+    (i) => {
+      const changed = perform(
+        part,
+        changeStep(last?.id ?? '', (s) => ({ ...s, sets: sets(1 + (i % 7) * 0.01) }) as Step),
+      )
+      if (!changed.ok) throw new Error(changed.problem.message)
+      return changed.value
+    },
+    evaluated,
+    10,
+  )
+  return [
+    atMost(`cut of two sections of ${edges} edges`, boolean, 'ms', 0.5),
+    atMost(`route of ${part.route.length} steps on ${first} edges, whole`, whole, 'ms', 20),
+    atMost('the same after a change in its last step', after, 'ms', 2),
+    atMost('memory a route of 40 steps holds', heldBy(part), 'MB', 50),
+  ]
+}
+
+/** Nothing is weighed: the bench asks for sections, as a drag does. */
+function evaluated(part: Part): void {
+  if (evaluate(part).bodies[0]?.section.regions.length === 0) throw new Error('nothing is made')
+}
+
+/** A comb of lands of two heights: twice as many edges as lands, and two more. */
+function comb(lands: number, shift: number): Section {
+  const top = Array.from({ length: lands }, (_, i) => [
+    vec(i + shift, i % 2 === 0 ? 10 : 8.5),
+    vec(i + 1 + shift, i % 2 === 0 ? 10 : 8.5),
+  ]).flat()
+  const corners = [vec(shift, 2), ...top, vec(lands + shift, 2)]
+  const edges = corners.map((p, i) => ({
+    piece: line(p, corners[(i + 1) % corners.length] ?? p),
+    name: { step: shift === 0 ? 'a' : 'b', entity: `e${i}`, role: 'drawn' as const },
+  }))
+  return profileOf(edges, 'a').section
+}
+
+const sets = (radius: number): object[] => [{ pick: { kind: 'inside' }, radius: `${radius / 10}` }]
+
+/** A long shaft with a bore, many grooves, fillets and chamfers: forty steps in all. */
+function longRoute(): Part {
+  let part = longShaft()
+  const put = (step: NewStep): void => {
+    const result = perform(part, addStep(step))
+    if (!result.ok) throw new Error(result.problem.message)
+    part = result.value
+  }
+  const body = part.bodies[0]?.id ?? ''
+  put({
+    ...{ kind: 'bore', body, end: 'left', parts: [{ diameter: '6', depth: '' }] },
+    ...{ upTo: '', tip: 'flat', tipAngle: '118', sinkDiameter: '', sinkAngle: '90' },
+  })
+  const turned = evaluate(part).bodies[0]?.section ?? { regions: [] }
+  const lands = edgesOf(turned).filter((e) => faceWords(e, METRIC).startsWith('cylinder'))
+  for (let i = 0; i < 19; i++) {
+    const land = lands[Math.floor((i * lands.length) / 19)]
+    if (!land) continue
+    put({
+      ...{ kind: 'groove', body, on: edgeKey(land.name), form: 'rectangular' },
+      place: { from: 'middle', second: '', to: 'middle', distance: '' },
+      sizes: { width: '0.5', depth: '0.5', bottom: '', radius: '0.1' },
+      ...{ count: '1', pitch: '' },
+    })
+  }
+  const corners = cornersOf(evaluate(part).bodies[0]?.section ?? { regions: [] }).filter(
+    (c) => c.turn > 0 && c.key.split('|').every((k) => /\/l\d+$/.test(k)),
+  )
+  for (let i = 0; i < 18; i++) {
+    const corner = corners[Math.floor((i * corners.length) / 18)]
+    if (!corner) continue
+    const pick = { kind: 'corners' as const, corners: [corner.key] }
+    put({
+      ...{ kind: 'chamfer', body },
+      sets: [{ pick, along: '0.1', across: '', angle: '45' }],
+    })
+  }
+  put({ kind: 'fillet', body, sets: sets(0.5) as never })
+  return part
+}
+
+/** The part with steps that were never run. */
+function afresh(part: Part): Part {
+  return { ...part, route: part.route.map((s) => ({ ...s })) }
+}
+
+/** What evaluating holds on to, in MB; needs the engine's own garbage collector at hand. */
+function heldBy(part: Part): number {
+  const collect = (globalThis as { gc?: () => void }).gc
+  collect?.()
+  const before = process.memoryUsage().heapUsed
+  const copies = Array.from({ length: 5 }, () => afresh(part))
+  copies.forEach(evaluated)
+  collect?.()
+  const held = (process.memoryUsage().heapUsed - before) / copies.length / 1e6
+  // The parts have to live until here, with all that is remembered of them.
+  return copies.every((p) => p.route.length > 0) ? held : 0
+}
