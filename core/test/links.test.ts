@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import {
+  EMPTY_SECTION,
+  METRIC,
+  SECTION_ID,
+  addRevolve,
+  addStep,
+  changeStep,
+  cornersOf,
+  edgesOf,
+  faceWords,
+  lostCorners,
+  offeredGroove,
+  removeStep,
   AXIS_ID,
   ORIGIN_ID,
   addSize,
@@ -164,5 +176,54 @@ describe('links between profiles', () => {
       }),
     )
     expect(made.ok && nth(made.value, 1).constraints).toEqual([])
+  })
+
+  /** A pin with a groove, and a second profile from the groove's near lip to its floor's edge. */
+  function onGroove(): Part {
+    const turned = must(pin(), addRevolve(FIRST))
+    const [body] = evaluate(turned).bodies
+    const land = edgesOf(body?.section ?? EMPTY_SECTION).find(
+      (e) => faceWords(e, METRIC) === 'cylinder ⌀20',
+    )
+    if (!land) throw new Error('no land')
+    const grooved = must(turned, addStep(offeredGroove('body1', land, 'rectangular', METRIC)))
+    const corners = cornersOf(evaluate(grooved).bodies[0]?.section ?? EMPTY_SECTION)
+    const lip = corners.find((c) => c.key.includes('near') && c.turn > 0)
+    const bottom = corners.find((c) => c.key.includes('near') && c.turn < 0)
+    if (!lip || !bottom) throw new Error('no groove')
+    const floor = corners.find((c) => c.key.includes('far') && c.turn < 0) ?? bottom
+    return must(
+      grooved,
+      drawPiece({
+        sketch: nth(grooved, 1).id,
+        from: { at: lip.at, link: { profile: SECTION_ID, item: lip.key } },
+        to: {
+          at: { x: (bottom.at.x + floor.at.x) / 2, y: bottom.at.y },
+          link: { profile: SECTION_ID, item: 'floor', between: [bottom, floor] },
+        },
+        role: 'outline',
+      }),
+    )
+  }
+
+  it('follow corners and edges that a groove has left', () => {
+    const part = onGroove()
+    const [, groove] = part.route
+    const deeper = must(
+      part,
+      changeStep(groove?.id ?? '', (s) =>
+        s.kind === 'groove' ? { ...s, sizes: { ...s.sizes, width: '6', depth: '4' } } : s,
+      ),
+    )
+    const line = linesOf(nth(deeper, 1)).find((l) => l.role === 'outline')
+    const locate = locator(nth(deeper, 1))
+    expect(locate(line?.from ?? '').x).toBeCloseTo(17, 8)
+    expect(locate(line?.to ?? '').y).toBeCloseTo(6, 8)
+    const read = readPartFile(writePartFile(deeper))
+    expect(read.ok && read.value.sketches).toEqual(deeper.sketches)
+    // Without the groove they keep their places and say that they are lost.
+    const gone = must(deeper, removeStep(groove?.id ?? ''))
+    expect(lostCorners(gone, evaluate(gone), nth(gone, 1))).toHaveLength(3)
+    expect(locator(nth(gone, 1))(line?.from ?? '').x).toBeCloseTo(17, 8)
   })
 })

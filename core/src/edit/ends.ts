@@ -1,5 +1,6 @@
 import {
   ORIGIN_ID,
+  SECTION_ID,
   entityMap,
   locator,
   pointsOf,
@@ -24,12 +25,19 @@ export interface End {
   readonly link?: Link
 }
 
-/** Something of an earlier profile. */
+/** Something of an earlier profile, or of the section as it stands. */
 export interface Link {
-  /** Id of the profile. */
+  /** Id of the profile, or the section's. */
   readonly profile: string
-  /** Id of a point, line or arc there. */
+  /** Id of a point, line or arc there; of the section the key of a corner, or of an edge. */
   readonly item: string
+  /** Of an edge of the section the two corners that it runs between. */
+  readonly between?: readonly [SectionCorner, SectionCorner]
+}
+
+interface SectionCorner {
+  readonly key: string
+  readonly at: Vec
 }
 
 type WithoutId<C> = C extends Constraint ? Omit<C, 'id'> : never
@@ -62,9 +70,11 @@ export function placeEnd(part: Part, sketch: Sketch, end: End): PlacedEnd {
 }
 
 /** A place on another profile; where that has gone meanwhile, a free place. */
-function placeLinked(part: Part, sketch: Sketch, end: End, { profile, item }: Link): PlacedEnd {
-  const source = part.sketches.find((s) => s.id === profile)
+function placeLinked(part: Part, sketch: Sketch, end: End, link: Link): PlacedEnd {
+  const { profile, item } = link
   const { link: _, ...free } = end
+  if (profile === SECTION_ID) return placeOnSection(part, sketch, free, link)
+  const source = part.sketches.find((s) => s.id === profile)
   if (!source) return placeEnd(part, sketch, free)
   if (source.points.some((p) => p.id === item)) return follow(sketch, source, item)
   const edge = entityMap(source).get(item)
@@ -72,6 +82,33 @@ function placeLinked(part: Part, sketch: Sketch, end: End, { profile, item }: Li
   const { id: curve, sketch: grown, ties } = followEdge(sketch, source, edge)
   const placed = placeEnd(part, grown, { ...free, on: [...(free.on ?? []), curve] })
   return { ...placed, ties: [...ties, ...placed.ties] }
+}
+
+/** On a corner of the section, or on a construction line between two of them. */
+function placeOnSection(part: Part, sketch: Sketch, end: End, { item, between }: Link): PlacedEnd {
+  if (!between) return followCorner(sketch, { key: item, at: end.at })
+  const one = followCorner(sketch, between[0])
+  const two = followCorner(one.sketch, between[1])
+  const [id, grown] = takeId(two.sketch, 'l')
+  const known = two.sketch.entities.find(
+    (e) => e.kind === 'line' && pointsOf(e).includes(one.id) && pointsOf(e).includes(two.id),
+  )
+  const line: Entity = { id, kind: 'line', from: one.id, to: two.id, role: 'construction' }
+  const here = known ? two.sketch : { ...grown, entities: [...grown.entities, line] }
+  const placed = placeEnd(part, here, { ...end, on: [...(end.on ?? []), known?.id ?? id] })
+  return { ...placed, ties: [...one.ties, ...two.ties, ...placed.ties] }
+}
+
+/** A point that follows a corner of the section: the one that does so already, or a new one. */
+function followCorner(sketch: Sketch, { key, at }: SectionCorner): PlacedEnd {
+  const known = sketch.constraints.find(
+    (c) => c.kind === 'linked' && c.profile === SECTION_ID && c.source === key,
+  )
+  if (known?.kind === 'linked') return { id: known.point, sketch, ties: [] }
+  const { x, y } = at
+  const [id, grown] = takeId(sketch, 'p')
+  const tie: NewConstraint = { kind: 'linked', point: id, profile: SECTION_ID, source: key, x, y }
+  return { id, sketch: { ...grown, points: [...grown.points, { id, x, y }] }, ties: [tie] }
 }
 
 /** A point that follows one of another profile: the one that does so already, or a new one. */

@@ -8,6 +8,8 @@ import type { GrooveForm, StepKind } from '../part'
 const MOST_ITEMS = 20_000
 
 const id = string().strict().required().max(64)
+/** Names of edges made from edges made from edges grow long. */
+const key = string().strict().defined().max(4000)
 const text = string().strict().defined().max(120)
 const formula = string().strict().defined().max(LONGEST_FORMULA)
 const flag = boolean().strict().required()
@@ -52,7 +54,7 @@ const constraint = byKind({
   radial: { id, line: id },
   pointOn: { id, point: id, curve: id },
   fixed: { id, point: id, x: coordinate, y: coordinate },
-  linked: { id, point: id, profile: id, source: id, x: coordinate, y: coordinate },
+  linked: { id, point: id, profile: id, source: key, x: coordinate, y: coordinate },
   inLine: { id, a: id, b: id, along: exactly('axial', 'radial') },
   parallel: { id, line: id, to: id },
   perpendicular: { id, line: id, to: id },
@@ -105,8 +107,6 @@ const sketch = record({
 })
 
 const anyStep = { id, number: count, aside: flag }
-/** Names of edges made from edges made from edges grow long. */
-const key = string().strict().defined().max(4000)
 const effect = exactly('add', 'cut', 'common')
 const end = exactly('left', 'right')
 

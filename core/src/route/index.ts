@@ -1,6 +1,6 @@
 export { evaluate } from './evaluate'
 export { disagreementProblem, faultProblem, nameItems } from './problems'
-export { settle, withDragged } from './sketches'
+export { lostCorners, settle, standingBefore, withDragged } from './settle'
 export type { BodyState, PartState, SketchState, StepState } from './state'
 export { GROOVE_FIELDS, OPTIONAL_SIZES, measureOfSize } from './steps/grooveForms'
 export { offeredSizes } from './steps/grooveOffers'

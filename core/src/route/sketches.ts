@@ -1,10 +1,9 @@
 import { valuesOf, type Part, type PartValues } from '../part'
 import { profileOf, type ProfileFault, type SectionEdge } from '../section'
 import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
-import { solve, withPositions, type Solution, type SizeValues } from '../solver'
+import { solve, type Solution, type SizeValues } from '../solver'
 import type { Problem } from '../result'
-import type { Vec } from '../geometry'
-import { lostLinks, withLinks } from './links'
+import { lostLinks } from './links'
 import type { SketchState } from './state'
 
 interface Remembered {
@@ -14,10 +13,15 @@ interface Remembered {
 }
 
 const solutions = new WeakMap<Sketch, Remembered>()
+/** Keeps what is known of a solution for the sketch it led to. */
+export function remember(sketch: Sketch, driving: Driving, solution: Solution): void {
+  solutions.set(sketch, { key: driving.key, solution })
+}
+
 const states = new WeakMap<Sketch, { readonly key: string; readonly state: SketchState }>()
 
 /** The driving sizes of one sketch that have a value, and a text that tells them from others. */
-interface Driving {
+export interface Driving {
   readonly values: SizeValues
   readonly key: string
 }
@@ -25,7 +29,7 @@ interface Driving {
 const drivingSizes = new WeakMap<PartValues, WeakMap<Sketch['sizes'], Driving>>()
 
 /** Found once for all positions of a sketch: a drag changes neither formulas nor sizes. */
-function drivingOf(sketch: Sketch, part: Part): Driving {
+export function drivingOf(sketch: Sketch, part: Part): Driving {
   const all = valuesOf(part)
   const bySketch = drivingSizes.get(all) ?? new WeakMap<Sketch['sizes'], Driving>()
   drivingSizes.set(all, bySketch)
@@ -42,7 +46,7 @@ function drivingOf(sketch: Sketch, part: Part): Driving {
   return driving
 }
 
-function solutionOf(sketch: Sketch, { values, key }: Driving): Solution {
+export function solutionOf(sketch: Sketch, { values, key }: Driving): Solution {
   const known = solutions.get(sketch)
   if (known?.key === key) return known.solution
   const solution = solve(sketch, values)
@@ -50,52 +54,11 @@ function solutionOf(sketch: Sketch, { values, key }: Driving): Solution {
   return solution
 }
 
-/**
- * Solves every sketch in order, each with what it follows of those before it, and stores where its
- * points come to stand. A sketch that cannot be solved keeps the positions it has. Sketches that
- * stand already stay the same objects.
- */
-export function settle(part: Part): Part {
-  const sketches: Sketch[] = []
-  for (const stored of part.sketches) {
-    const sketch = withLinks(stored, sketches)
-    const driving = drivingOf(sketch, part)
-    const solution = solutionOf(sketch, driving)
-    const settled = solution.solved ? withPositions(sketch, solution.positions) : sketch
-    solutions.set(settled, { key: driving.key, solution })
-    sketches.push(settled)
-  }
-  return sketches.every((s, i) => s === part.sketches[i]) ? part : { ...part, sketches }
-}
-
-/**
- * The part with one sketch's points moved to where a drag holds them, and what follows them. The
- * drag keeps constraints and sizes, so what was known of freedoms still holds and the sketch itself
- * is not solved again.
- */
-export function withDragged(
-  part: Part,
-  sketchId: string,
-  positions: ReadonlyMap<string, Vec>,
-): Part {
-  const sketches = part.sketches.map((sketch) => {
-    if (sketch.id !== sketchId) return sketch
-    const driving = drivingOf(sketch, part)
-    const before = solutionOf(sketch, driving)
-    const moved = withPositions(sketch, positions)
-    solutions.set(moved, { key: driving.key, solution: { ...before, positions } })
-    return moved
-  })
-  const dragged = { ...part, sketches }
-  const followed = sketches.some((s) =>
-    s.constraints.some((c) => c.kind === 'linked' && c.profile === sketchId),
-  )
-  return followed ? settle(dragged) : dragged
-}
-
 /** What one sketch of a part comes to. */
 export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
-  const lost = lostLinks(sketch, part.sketches.slice(0, part.sketches.indexOf(sketch)))
+  // Corners of the section are not known yet; the route looks after links to them.
+  const earlier = part.sketches.slice(0, part.sketches.indexOf(sketch))
+  const lost = lostLinks(sketch, earlier, () => ({ x: 0, y: 0 }))
   const driving = drivingOf(sketch, part)
   const { problems } = valuesOf(part)
   const sizeProblems = new Map<string, Problem>()

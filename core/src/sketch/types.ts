@@ -49,6 +49,8 @@ export type Entity = SketchLine | SketchArc | SketchCircle
 
 /** The part's axis: a line every sketch has, along y = 0. */
 export const AXIS_ID = 'axis'
+/** What a link names as its profile when it follows a corner of the section as it stands. */
+export const SECTION_ID = 'section'
 /** The datum point on the axis at x = 0, which every sketch has. */
 export const ORIGIN_ID = 'origin'
 

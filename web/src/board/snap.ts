@@ -1,8 +1,12 @@
 import {
   AXIS_ID,
   ORIGIN_ID,
+  SECTION_ID,
   add,
+  cornersOf,
   distance,
+  edgeKey,
+  edgesOf,
   entityName,
   isGiven,
   line,
@@ -16,6 +20,8 @@ import {
   type Entity,
   type End,
   type NewConstraint,
+  type Piece,
+  type Section,
   type Sketch,
   type Vec,
 } from '@lathica/core'
@@ -25,7 +31,7 @@ import { toPlane, toScreen, type Px, type View } from './view'
 /** Kinds of suggestions, each of which can be switched off. */
 export const SUGGESTION_KINDS = {
   points: 'ends and centres',
-  section: 'on other profiles',
+  section: 'on the section and other profiles',
   middles: 'middles of lines',
   crossings: 'crossings',
   curves: 'on curves and the axis',
@@ -75,6 +81,8 @@ export interface SnapQuery {
   readonly suggesting: Suggesting
   /** profiles before this one, whose corners and edges can be built on */
   readonly earlier?: readonly Sketch[]
+  /** the part as it stands before the profile's own step */
+  readonly standing?: readonly Section[]
   /** where the piece starts, if it has begun */
   readonly from?: End | undefined
   /** true while suggestions are refused: the place is then taken as it is */
@@ -104,7 +112,8 @@ export function snapTo(query: SnapQuery): Snap {
 }
 
 /** A corner of an earlier profile, which the point will follow. */
-function onCorner({ view, at, from, suggesting, straight, earlier }: SnapQuery): Snap | undefined {
+function onCorner(query: SnapQuery): Snap | undefined {
+  const { view, at, from, suggesting, straight, earlier } = query
   if (!suggesting.kinds.has('section')) return undefined
   for (const sketch of [...(earlier ?? [])].reverse()) {
     const point = nearestPoint(sketch, view, at, POINT_REACH)
@@ -118,11 +127,64 @@ function onCorner({ view, at, from, suggesting, straight, earlier }: SnapQuery):
       words: [`corner of profile ${sketch.name}`],
     }
   }
+  return onSectionCorner(query)
+}
+
+/** A corner that cuts, grooves and rounds have left. */
+function onSectionCorner({
+  view,
+  at,
+  from,
+  suggesting,
+  straight,
+  standing,
+}: SnapQuery): Snap | undefined {
+  const place = toPlane(view, at)
+  const reach = POINT_REACH / view.scale
+  const [corner] = (standing ?? [])
+    .flatMap(cornersOf)
+    .filter((c) => distance(c.at, place) <= reach)
+    .sort((a, b) => distance(a.at, place) - distance(b.at, place))
+  if (!corner) return undefined
+  const level = straight !== false && suggesting.kinds.has('directions')
+  return {
+    ...free(corner.at),
+    end: { at: corner.at, link: { profile: SECTION_ID, item: corner.key } },
+    directions: level ? directionsBetween(from?.at, corner.at, NEAR_DIRECTION / 2) : [],
+    words: ['corner of the section'],
+  }
+}
+
+/** A straight edge of the section between two corners, which the point will lie on. */
+function onSectionEdge({ view, standing, from }: SnapQuery, snap: Snap): Snap | undefined {
+  const place = snap.end.at
+  const reach = CURVE_SNAP / view.scale
+  for (const section of standing ?? []) {
+    for (const edge of edgesOf(section)) {
+      if (edge.piece.kind !== 'line' || nearestOn(edge.piece, place).distance > reach) continue
+      const corners = cornersOf(section)
+      const start = corners.find((c) => c.leaving === edge)
+      const end = corners.find((c) => c.arriving === edge)
+      const onto = start && end ? ontoPiece(edge.piece, snap, from) : undefined
+      if (!start || !end || !onto) continue
+      const between = [
+        { key: start.key, at: start.at },
+        { key: end.key, at: end.at },
+      ] as const
+      const link = { profile: SECTION_ID, item: edgeKey(edge.name), between }
+      return {
+        ...snap,
+        end: { at: onto, link },
+        words: [...snap.words, 'on an edge of the section'],
+      }
+    }
+  }
   return undefined
 }
 
 /** An edge of an earlier profile, which the point will lie on. */
-function onEdge({ view, suggesting, earlier, from }: SnapQuery, snap: Snap): Snap | undefined {
+function onEdge(query: SnapQuery, snap: Snap): Snap | undefined {
+  const { view, suggesting, earlier, from } = query
   if (!suggesting.kinds.has('section')) return undefined
   for (const sketch of [...(earlier ?? [])].reverse()) {
     const met = nearestCurve(sketch, view, toScreen(view, snap.end.at), CURVE_SNAP)
@@ -133,7 +195,7 @@ function onEdge({ view, suggesting, earlier, from }: SnapQuery, snap: Snap): Sna
     const end: End = { at: onto, link: { profile: sketch.id, item: edge.id } }
     return { ...snap, end, words: [...snap.words, `on an edge of profile ${sketch.name}`] }
   }
-  return undefined
+  return onSectionEdge(query, snap)
 }
 
 function onPoint({ sketch, view, at, from, suggesting, straight }: SnapQuery): Snap | undefined {
@@ -278,7 +340,10 @@ function ontoCurve(
   snap: Snap,
   from: End | undefined,
 ): Vec | undefined {
-  const piece = pieceOf(curve, locator(sketch))
+  return ontoPiece(pieceOf(curve, locator(sketch)), snap, from)
+}
+
+function ontoPiece(piece: Piece, snap: Snap, from: End | undefined): Vec | undefined {
   const { at } = snap.end
   if (snap.directions.length === 0 && snap.ties.length === 0) {
     return pointAt(piece, nearestOn(piece, at).t)

@@ -4,6 +4,7 @@ import {
   cutAtAxis,
   dropZeroLength,
   faultProblem,
+  lostCorners,
   mergeDoubled,
   removeItems,
   type Command,
@@ -78,12 +79,14 @@ function looseEnds(part: Part, ends: readonly ProfileFault[]): Note | undefined 
 
 /** Points that followed what is gone; they stay where they were until one says otherwise. */
 function lostLinks(): Note[] {
-  const lost = board.sketchState?.lostLinks ?? []
+  const { part, state } = parts
+  const corners = part && state ? lostCorners(part, state, board.sketch) : []
+  const lost = [...(board.sketchState?.lostLinks ?? []), ...corners]
   if (lost.length === 0) return []
   const message =
     lost.length === 1
-      ? 'A point follows a corner of another profile that is gone.'
-      : `${lost.length} points follow corners of another profile that are gone.`
+      ? 'A point follows a corner that is gone.'
+      : `${lost.length} points follow corners that are gone.`
   const mends = [{ label: 'Let go of it', command: (id: string) => removeItems(id, lost) }]
   const said = 'What followed stays where it was.'
   return [{ key: 'lost', message, said, entities: lost, mends, urgent: true }]

@@ -1,4 +1,4 @@
-import { emptySketch, type SizeOffer, type Sketch } from '@lathica/core'
+import { emptySketch, standingBefore, type SizeOffer, type Sketch } from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'
@@ -70,6 +70,11 @@ export const useBoardStore = defineStore('board', () => {
     view: () => {
       if (!view.value) throw new Error('the board has no size yet')
       return view.value
+    },
+    standing: () => {
+      const { part, state } = parts
+      if (!part || !state) return []
+      return standingBefore(part, state, sketch.value.id).map((b) => b.section)
     },
     picks: () => picks.value,
     setPicks: (ids) => (picks.value = ids),

@@ -1,7 +1,9 @@
 import {
   createPart,
+  evaluate,
   linesOf,
   perform,
+  standingBefore,
   type Command,
   type Part,
   type Problem,
@@ -46,6 +48,8 @@ export class ToolBench {
     part: () => this.part,
     sketch: () => this.sketch,
     view: () => this.view,
+    standing: () =>
+      standingBefore(this.part, evaluate(this.part), this.sketch.id).map((b) => b.section),
     picks: () => this.picks,
     setPicks: (ids) => (this.picks = ids),
     setHover: (id) => (this.hover = id),

@@ -12,6 +12,7 @@ export function snapAt(board: Board, at: PointerAt, from?: End, straight = true)
       0,
       sketches.findIndex((s) => s.id === sketch.id),
     ),
+    standing: board.standing(),
     view: board.view(),
     at: at.px,
     suggesting: board.suggesting(),

@@ -31,6 +31,8 @@ export interface Board {
   readonly part: () => Part
   readonly sketch: () => Sketch
   readonly view: () => View
+  /** The sections of the part as the profile in hand finds them, to be built on. */
+  readonly standing: () => readonly Section[]
   readonly suggesting: () => Suggesting
   readonly picks: () => readonly string[]
   readonly setPicks: (ids: readonly string[]) => void
