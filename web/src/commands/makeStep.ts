@@ -212,7 +212,7 @@ export function askForOpenFaces(stepId: string): void {
   }
   const chosen = (): readonly string[] => step()?.open ?? []
   useBoardStore().startAsking({
-    hint: 'Click faces to open them or close them again, on the board or the solid; Enter is done.',
+    hint: 'Open faces: click faces on the board or the solid; Enter is done.',
     accept: 'face',
     bodies: () => bodiesOf(route.before(stepId), step()?.body),
     chosen,

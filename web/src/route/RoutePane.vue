@@ -15,7 +15,7 @@ import {
   type Step,
 } from '@lathica/core'
 import { useEventListener } from '@vueuse/core'
-import { computed, nextTick, ref, useTemplateRef } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
@@ -104,6 +104,13 @@ function openBody(id: string): void {
   board.stepId = undefined
   route.bodyId = id
 }
+
+// The opened row stays in sight beside its card.
+watch(
+  () => board.stepId,
+  () => list.value?.querySelector('.open')?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
 
 /** A row or the bar that is being dragged, and before which row it would be put. */
 const dragged = ref<string>()

@@ -78,15 +78,20 @@ onMounted(() => {
 /** What a step asks for is picked here as well: the place on the surface is a place of the section. */
 function refUnder(event: PointerEvent): SectionRef | undefined {
   const { ask } = route
-  if (!ask || ask.accept === 'region' || !canvas.value) return undefined
+  if (ask?.accept === 'region' || !canvas.value) return undefined
   const box = canvas.value.getBoundingClientRect()
   const hit = scene?.placeAt(event.clientX - box.left, event.clientY - box.top)
-  return hit && refAt(ask.bodies(), hit.at, REF_REACH * hit.perPixel, ask.accept)
+  const among = ask?.bodies() ?? route.followedVisible
+  return hit && refAt(among, hit.at, REF_REACH * hit.perPixel, ask?.accept ?? 'face')
 }
 
 useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
-  if (route.ask && event.buttons === 0) route.hoverRef = refUnder(event)
+  if (event.buttons !== 0) return
+  const ref = refUnder(event)
+  const same = ref?.key === route.hoverRef?.key && ref?.body === route.hoverRef?.body
+  if (!same) route.hoverRef = ref
 })
+useEventListener(canvas, 'pointerleave', () => (route.hoverRef = undefined))
 let pressedAt: { readonly x: number; readonly y: number } | undefined
 useEventListener(canvas, 'pointerdown', (event: PointerEvent) => {
   pressedAt = { x: event.clientX, y: event.clientY }
@@ -95,7 +100,8 @@ useEventListener(canvas, 'pointerdown', (event: PointerEvent) => {
 useEventListener(canvas, 'pointerup', (event: PointerEvent) => {
   const still =
     pressedAt && Math.hypot(event.clientX - pressedAt.x, event.clientY - pressedAt.y) < 4
-  const ref = still === true && event.button === 0 ? refUnder(event) : undefined
+  const picks = route.ask && still === true && event.button === 0
+  const ref = picks === true ? refUnder(event) : undefined
   if (!ref) return
   route.ask?.take(ref)
   if (!route.ask && board.toolId === 'asking') board.useTool('pick')
