@@ -40,6 +40,7 @@ function faultOf(text: string): Problem | undefined {
 function onInput(): void {
   problem.value = undefined
   if (faultOf(typed.value) === undefined) emit('typed', typed.value)
+  else emit('left')
 }
 
 function takeTyped(): boolean {
