@@ -39,6 +39,17 @@ try {
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-drum', (shop) => shop.openPart('Cord drum'))
   await take('model-flask', (shop) => shop.openPart('Ink flask'))
+  await take('model-float', (shop) => shop.openPart('Float'))
+  await take('model-housing', async (shop) => {
+    await shop.openPart('Bearing housing')
+    await shop.route.getByRole('button', { name: /Fillet/ }).click()
+  })
+  await take('groove', async (shop, page) => {
+    await shop.openPart('Spindle')
+    await shop.route.getByRole('button', { name: /Groove/ }).click()
+    await shop.card.getByLabel('Distance', { exact: true }).fill('12')
+    await page.mouse.move(300, 700)
+  })
   await take('model-dark', (shop) => shop.openPart('Spindle'), 'dark')
   await take('dispatch', async (shop, page) => {
     await shop.openPart('Spindle')
