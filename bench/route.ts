@@ -80,45 +80,56 @@ function comb(lands: number, shift: number): Section {
 
 const sets = (radius: number): object[] => [{ pick: { kind: 'inside' }, radius: `${radius / 10}` }]
 
-/** A long shaft with a bore, many grooves, fillets and chamfers: forty steps in all. */
-function longRoute(): Part {
-  let part = longShaft()
-  const put = (step: NewStep): void => {
-    const result = perform(part, addStep(step))
-    if (!result.ok) throw new Error(result.problem.message)
-    part = result.value
-  }
-  const body = part.bodies[0]?.id ?? ''
-  put({
+function put(part: Part, step: NewStep): Part {
+  const result = perform(part, addStep(step))
+  if (!result.ok) throw new Error(result.problem.message)
+  return result.value
+}
+
+/** A long shaft with a bore and so many grooves with rounded corners. */
+export function grooved(grooves: number): Part {
+  const shaft = longShaft()
+  const body = shaft.bodies[0]?.id ?? ''
+  const bored = put(shaft, {
     ...{ kind: 'bore', body, end: 'left', parts: [{ diameter: '6', depth: '' }] },
     ...{ upTo: '', tip: 'flat', tipAngle: '118', sinkDiameter: '', sinkAngle: '90' },
   })
-  const turned = evaluate(part).bodies[0]?.section ?? { regions: [] }
+  const turned = evaluate(bored).bodies[0]?.section ?? { regions: [] }
   const lands = edgesOf(turned).filter((e) => faceWords(e, METRIC).startsWith('cylinder'))
-  for (let i = 0; i < 19; i++) {
-    const land = lands[Math.floor((i * lands.length) / 19)]
-    if (!land) continue
-    put({
-      ...{ kind: 'groove', body, on: edgeKey(land.name), form: 'rectangular' },
-      place: { from: 'middle', second: '', to: 'middle', distance: '' },
-      sizes: { width: '0.5', depth: '0.5', bottom: '', radius: '0.1' },
-      ...{ count: '1', pitch: '' },
-    })
-  }
-  const corners = cornersOf(evaluate(part).bodies[0]?.section ?? { regions: [] }).filter(
+  return Array.from({ length: grooves }, (_, i) => lands[Math.floor((i * lands.length) / grooves)])
+    .flatMap((land) => land ?? [])
+    .reduce(
+      (part, land) =>
+        put(part, {
+          ...{ kind: 'groove', body, on: edgeKey(land.name), form: 'rectangular' },
+          place: { from: 'middle', second: '', to: 'middle', distance: '' },
+          sizes: { width: '0.5', depth: '0.5', bottom: '', radius: '0.1' },
+          ...{ count: '1', pitch: '' },
+        }),
+      bored,
+    )
+}
+
+/** The same with chamfers and a fillet of every inside corner: forty steps in all. */
+function longRoute(): Part {
+  const start = grooved(19)
+  const body = start.bodies[0]?.id ?? ''
+  const corners = cornersOf(evaluate(start).bodies[0]?.section ?? { regions: [] }).filter(
     (c) => c.turn > 0 && c.key.split('|').every((k) => /\/l\d+$/.test(k)),
   )
-  for (let i = 0; i < 18; i++) {
-    const corner = corners[Math.floor((i * corners.length) / 18)]
-    if (!corner) continue
-    const pick = { kind: 'corners' as const, corners: [corner.key] }
-    put({
-      ...{ kind: 'chamfer', body },
-      sets: [{ pick, along: '0.1', across: '', angle: '45' }],
-    })
-  }
-  put({ kind: 'fillet', body, sets: sets(0.5) as never })
-  return part
+  const chamfered = Array.from(
+    { length: 18 },
+    (_, i) => corners[Math.floor((i * corners.length) / 18)],
+  )
+    .flatMap((corner) => corner ?? [])
+    .reduce((part, corner) => {
+      const pick = { kind: 'corners' as const, corners: [corner.key] }
+      return put(part, {
+        ...{ kind: 'chamfer', body },
+        sets: [{ pick, along: '0.1', across: '', angle: '45' }],
+      })
+    }, start)
+  return put(chamfered, { kind: 'fillet', body, sets: sets(0.5) as never })
 }
 
 /** The part with steps that were never run. */

@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
+import { kernelRows } from './kernel'
 import { pageRows } from './page'
 import { routeRows } from './route'
 import { solverRows } from './solver'
@@ -15,6 +16,7 @@ const rows = [
   ...turnedRows(),
   ...updateRows(),
   ...routeRows(),
+  ...(await kernelRows()),
   ...(await pageRows()),
 ]
 console.table(

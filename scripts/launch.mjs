@@ -133,7 +133,8 @@ async function bench() {
   const bundle = ['build', '--ssr', 'bench/run.ts', '--outDir', 'bench/dist', '--logLevel', 'warn']
   await must('The build of the bench', ...tool('vite/bin/vite.js', bundle))
   const env = { ...process.env, LATHICA_CHROMIUM: chromium }
-  const args = ['bench/dist/run.js', ...process.argv.slice(3)]
+  // The collector at hand tells what is held from what is only not swept up yet.
+  const args = ['--expose-gc', 'bench/dist/run.js', ...process.argv.slice(3)]
   process.exit(await run(process.execPath, args, { env }))
 }
 
