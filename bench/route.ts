@@ -111,7 +111,7 @@ export function grooved(grooves: number): Part {
 }
 
 /** The same with chamfers and a fillet of every inside corner: forty steps in all. */
-function longRoute(): Part {
+export function longRoute(): Part {
   const start = grooved(19)
   const body = start.bodies[0]?.id ?? ''
   const corners = cornersOf(evaluate(start).bodies[0]?.section ?? { regions: [] }).filter(

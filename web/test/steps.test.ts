@@ -254,11 +254,17 @@ describe('fields and rows', () => {
   })
 
   it('rows tell the key size in figures, not formulas', () => {
-    const telling = { faceOf: () => 'cylinder ⌀44', figure: (f: string) => `<${f}>` }
+    const telling = {
+      faceOf: () => 'cylinder ⌀44',
+      figure: (f: string) => `<${f}>`,
+      lie: 'standing' as const,
+    }
     const groove = withPlace(offeredGroove('body1', face('cylinder ⌀44'), 'round', METRIC))
     expect(keySize(groove as never, telling)).toMatch(/^R<2\.2>, <2\.2> deep, in cylinder ⌀44$/)
     const bore = offeredStep('bore', 'body1', section(), undefined, METRIC)
     expect(keySize(withPlace(bore) as never, telling)).toMatch(/^⌀<\d+> through$/)
+    const cut = offeredStep('length', 'body1', section(), undefined, METRIC)
+    expect(keySize(withPlace(cut) as never, telling)).toBe('<171>, at the upper end')
     const pick = { kind: 'step', step: 'x' }
     const fillet = { kind: 'fillet', body: 'b', sets: [{ pick, radius: 'r' }] }
     expect(keySize(withPlace(fillet) as never, telling)).toBe('R<r> on all edges of a step')

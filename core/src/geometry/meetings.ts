@@ -21,12 +21,32 @@ export interface Meeting {
  * @param tolerance distance in mm within which places count as one
  */
 export function meetingsOf(a: Piece, b: Piece, tolerance: number): Meeting[] {
+  if (a.kind === 'line' && b.kind === 'line' && endsAreClear(a, b, tolerance)) return lineLine(a, b)
   const found = [...endMeetings(a, b, tolerance), ...crossings(a, b, tolerance)]
   const kept: Meeting[] = []
   for (const m of found) {
     if (!kept.some((k) => distance(k.at, m.at) <= tolerance)) kept.push(m)
   }
   return kept
+}
+
+/** Whether no end of two lines comes near the other line or its extension. */
+function endsAreClear(a: LinePiece, b: LinePiece, tolerance: number): boolean {
+  return (
+    isOff(a.from, b, tolerance) &&
+    isOff(a.to, b, tolerance) &&
+    isOff(b.from, a, tolerance) &&
+    isOff(b.to, a, tolerance)
+  )
+}
+
+function isOff(p: Vec, { from, to }: LinePiece, tolerance: number): boolean {
+  const dx = to.x - from.x
+  const dy = to.y - from.y
+  return (
+    Math.abs(dx * (p.y - from.y) - dy * (p.x - from.x)) >
+    1.5 * tolerance * (Math.abs(dx) + Math.abs(dy))
+  )
 }
 
 /** Ends of one piece that lie on the other. Shared stretches of any kind begin and end at such. */

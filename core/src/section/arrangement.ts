@@ -1,6 +1,7 @@
 import {
   cross,
   curvatureOf,
+  distance,
   lengthOf,
   pointAt,
   reversed,
@@ -97,21 +98,17 @@ export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number 
   const nearIn = (cell: number, p: Vec): number => {
     for (const v of cells.get(cell) ?? []) {
       const q = vertices[v]
-      if (q && Math.hypot(p.x - q.x, p.y - q.y) <= VERTEX_TOLERANCE) return v
+      if (q && distance(p, q) <= VERTEX_TOLERANCE) return v
     }
     return -1
   }
   const indexOf = (p: Vec): number => {
-    const [ci, cj] = [Math.floor(p.x / CELL), Math.floor(p.y / CELL)]
+    const key = cellKey(Math.floor(p.x / CELL), Math.floor(p.y / CELL))
     // Neighbours mostly lie in the same cell; only near its border in the next one too.
-    const [i0, i1] = [
-      Math.floor((p.x - VERTEX_TOLERANCE) / CELL),
-      Math.floor((p.x + VERTEX_TOLERANCE) / CELL),
-    ]
-    const [j0, j1] = [
-      Math.floor((p.y - VERTEX_TOLERANCE) / CELL),
-      Math.floor((p.y + VERTEX_TOLERANCE) / CELL),
-    ]
+    const i0 = Math.floor((p.x - VERTEX_TOLERANCE) / CELL)
+    const i1 = Math.floor((p.x + VERTEX_TOLERANCE) / CELL)
+    const j0 = Math.floor((p.y - VERTEX_TOLERANCE) / CELL)
+    const j1 = Math.floor((p.y + VERTEX_TOLERANCE) / CELL)
     for (let i = i0; i <= i1; i++) {
       for (let j = j0; j <= j1; j++) {
         const found = nearIn(cellKey(i, j), p)
@@ -119,7 +116,6 @@ export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number 
       }
     }
     const v = vertices.push(p) - 1
-    const key = cellKey(ci, cj)
     const list = cells.get(key)
     if (list) list.push(v)
     else cells.set(key, [v])

@@ -228,7 +228,8 @@ function merged(parts: readonly Stretch[]): {
   const { vertices, indexOf } = mergeVertices()
   const edges: Owned[] = []
   const starts: number[] = []
-  const between = new Map<number, number[]>()
+  /** Edges by their lower vertex: few meet at one, so that they are looked through. */
+  const at: number[][] = []
   for (const { piece, name, second, run } of parts) {
     const tail = run?.at(-1)?.piece
     const a = indexOf(piece.from)
@@ -240,9 +241,13 @@ function merged(parts: readonly Stretch[]): {
     }
     if (a === b && lengthOf(piece) <= SHORTEST) continue
     const snapped = snappedTo(piece, vertices[a], vertices[b])
-    const key = a < b ? a * 0x4000000 + b : b * 0x4000000 + a
-    const candidates = between.get(key)
-    const same = candidates?.find((i) => coincide(edges[i]?.piece, snapped))
+    const low = Math.min(a, b)
+    const candidates = (at[low] ??= [])
+    const same = candidates.find(
+      (i) =>
+        (starts[2 * i] ?? 0) + (starts[2 * i + 1] ?? 0) === a + b &&
+        coincide(edges[i]?.piece, snapped),
+    )
     if (same !== undefined) {
       const edge = edges[same]
       const along = starts[2 * same] === a && (a !== b || sameWay(edge?.piece, snapped)) ? 1 : -1
@@ -253,8 +258,7 @@ function merged(parts: readonly Stretch[]): {
     const i =
       edges.push({ piece: snapped, name, first: second ? 0 : 1, second: second ? 1 : 0 }) - 1
     starts.push(a, b)
-    if (candidates) candidates.push(i)
-    else between.set(key, [i])
+    candidates.push(i)
   }
   return { edges, vertices, startOf: Int32Array.from(starts) }
 }

@@ -66,8 +66,17 @@ export function loopsOf(section: Section): Loop[] {
   return section.regions.flatMap((r) => [r.outer, ...r.holes])
 }
 
+const edges = new WeakMap<Section, readonly SectionEdge[]>()
+
 /** All edges of a section, loop after loop. */
-export const edgesOf = (section: Section): SectionEdge[] => loopsOf(section).flat()
+export function edgesOf(section: Section): readonly SectionEdge[] {
+  const known = edges.get(section)
+  if (known) return known
+  const [only, ...more] = loopsOf(section)
+  const all = more.length === 0 ? (only ?? []) : [only ?? [], ...more].flat()
+  edges.set(section, all)
+  return all
+}
 
 /** The section with every loop changed, regions and holes staying what they are. */
 export function withLoops(section: Section, change: (loop: Loop) => Loop): Section {

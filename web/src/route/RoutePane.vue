@@ -69,7 +69,7 @@ function detailOf(step: Step, at: number): string {
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
     return `profile ${name}${wall}, ${size}`
   }
-  return keySize(step, { faceOf: (key) => wordsFor(key, at), figure })
+  return keySize(step, { faceOf: (key) => wordsFor(key, at), figure, lie: parts.lie })
 }
 
 /** What a formula comes to, short; the formula itself when it comes to nothing. */

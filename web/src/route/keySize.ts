@@ -1,4 +1,4 @@
-import type { CornerPick, KnownStep, Measure } from '@lathica/core'
+import type { CornerPick, KnownStep, Measure, Part } from '@lathica/core'
 
 type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' }>
 
@@ -6,10 +6,11 @@ type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' }>
 interface Telling {
   readonly faceOf: (key: string) => string
   readonly figure: (formula: string, want?: Measure) => string
+  readonly lie: Part['lie']
 }
 
 /** What a step made, in a few words for its row. */
-export function keySize(step: Sized, { faceOf, figure }: Telling): string {
+export function keySize(step: Sized, { faceOf, figure, lie }: Telling): string {
   switch (step.kind) {
     case 'groove': {
       const { width, depth, bottom, radius } = step.sizes
@@ -43,8 +44,13 @@ export function keySize(step: Sized, { faceOf, figure }: Telling): string {
     case 'repeat':
       return `${figure(step.count, 'number')} × at ${figure(step.pitch)}`
     case 'length':
-      return `${figure(step.length)}, at the ${step.end} end`
+      return `${figure(step.length)}, at the ${endWord(step.end, lie)} end`
   }
+}
+
+function endWord(end: 'left' | 'right', lie: Part['lie']): string {
+  if (lie === 'lying') return end
+  return end === 'left' ? 'lower' : 'upper'
 }
 
 function cornersIn(pick: CornerPick): string {

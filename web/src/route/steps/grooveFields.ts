@@ -44,10 +44,11 @@ export function grooveFields(step: GrooveStep, context: FieldContext): Field[] {
   const { place } = step
   const host = hostEdge(step, context)
   const isFace = host?.piece.kind === 'line' && Math.abs(host.piece.from.x - host.piece.to.x) < 1e-6
+  const lying = context.part.lie === 'lying'
   const places = {
     middle: 'middle of its face',
-    start: isFace ? 'inner end' : 'its left end',
-    end: isFace ? 'outer end' : 'its right end',
+    start: isFace ? 'inner end' : lying ? 'its left end' : 'its lower end',
+    end: isFace ? 'outer end' : lying ? 'its right end' : 'its upper end',
     ...(isFace ? { axis: 'the axis, as ⌀' } : {}),
     pick: 'a picked face',
   }
