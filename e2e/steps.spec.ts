@@ -202,3 +202,71 @@ test('edges are picked on the solid as well, and light up on the board', async (
   await expect(shop.card).toContainText('Groove')
   await expect(shop.route).toContainText(/in (cylinder|face)/)
 })
+
+test('of two regions one is turned, chosen by a click; the body is mirrored about its face', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Rings')
+  await page.keyboard.down('Shift')
+  for (const [from, to] of [
+    [20, 30],
+    [40, 60],
+  ] as const) {
+    await press(page, '1', 'r')
+    await shop.click(from, 10)
+    await shop.click(to, 20)
+    await press(page, 'Escape')
+  }
+  await page.keyboard.up('Shift')
+  await press(page, 'q')
+  await shop.revolve()
+  await expect(shop.card).toContainText('2 of 2')
+  const both = await shop.figure('mass').textContent()
+  await shop.card.getByRole('button', { name: 'pick', exact: true }).click()
+  await shop.moveTo(50, 15)
+  await expect(shop.board).toContainText('region 2')
+  await shop.click(50, 15)
+  await expect(shop.card).toContainText('1 of 2')
+  await expect(shop.figure('mass')).not.toHaveText(both ?? '')
+  await press(page, 'Enter')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  const one = Number.parseFloat((await shop.figure('mass').textContent()) ?? '')
+  await press(page, '4', 'z')
+  await expect(shop.card).toContainText('Mirror')
+  await shop.card.getByRole('button', { name: 'pick', exact: true }).click()
+  await shop.click(30, 15)
+  await expect(shop.card).toContainText('face at 30')
+  await expect(shop.figure('mass')).toHaveText(new RegExp(`^${(2 * one).toPrecision(3)}`))
+  await press(page, '4', 'x')
+  await expect(shop.card).toContainText('Repeat')
+  await shop.card.getByLabel('Pitch', { exact: true }).fill('0')
+  await press(page, 'Enter')
+  await expect(shop.card.getByRole('alert').first()).toContainText('The pitch is nought.')
+})
+
+test('a profile is drawn on a corner that a chamfer left, and follows it', async ({ page }) => {
+  const shop = new Workshop(page)
+  await pin(shop, 'Followed pin')
+  await press(page, '4', 'd')
+  await shop.click(80, 20)
+  await field(shop, 'Leg').fill('5')
+  await press(page, 'Enter')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await press(page, '4', 't')
+  await shop.moveTo(75, 20)
+  await expect(shop.board).toContainText('corner of the section')
+  await shop.click(75, 20)
+  await shop.click(84, 12)
+  await press(page, 'Escape', 'Escape', 'q')
+  const corner = async (): Promise<number> => {
+    const sketch = (await shop.document()).sketches[1]
+    const link = sketch?.constraints.find((c) => c.kind === 'linked')
+    return sketch?.points.find((p) => link?.kind === 'linked' && p.id === link.point)?.x ?? 0
+  }
+  expect(await corner()).toBeCloseTo(75, 6)
+  await shop.route.getByRole('button', { name: /Chamfer/ }).click()
+  await field(shop, 'Leg').fill('8')
+  await press(page, 'Enter')
+  await expect.poll(corner).toBeCloseTo(72, 6)
+})

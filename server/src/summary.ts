@@ -5,6 +5,7 @@ import {
   overallOf,
   pieceOf,
   pointsAlong,
+  usesSketch,
   type Part,
 } from '@lathica/core'
 
@@ -35,7 +36,7 @@ export function summarise(part: Part): PartSummary {
   const overall = overallOf(state)
   const chord = CARD_CHORD * Math.max(overall?.length ?? 1, overall?.diameter ?? 1)
   const material = part.materials.find((m) => m.id === part.bodies[0]?.material)
-  const turned = new Set(part.route.flatMap((s) => (s.kind === 'revolve' ? [s.sketch] : [])))
+  const turned = new Set(part.route.flatMap((s) => (usesSketch(s) ? [s.sketch] : [])))
   return {
     lie: part.lie,
     units: part.units,

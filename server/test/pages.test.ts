@@ -112,8 +112,10 @@ describe('the demo project', () => {
     const [project] = await repository.listProjects()
     expect(project?.name).toBe('Skerry Point tide gauge')
     expect(project?.parts.map((p) => p.name).sort()).toEqual([
+      'Bearing housing',
       'Cord drum',
       'Counterweight',
+      'Float',
       'Ink flask',
       'Line sheave',
       'Spindle',

@@ -55,18 +55,41 @@ export function sectionPicture(summary: PartSummary): SectionPicture | undefined
   }
 }
 
-/** The outside seen from the side: below the axis, a strip for every edge that faces outwards. */
+/** Bends of less than this, in radians, come of chords along a curve and make no edge. */
+const SMOOTH = 0.35
+
+/** The outside seen from the side: below the axis, a strip for every smooth run that faces outwards. */
 function stripsOf(loop: readonly number[], place: (x: number, y: number) => string): Strip[] {
   const strips: Strip[] = []
+  let run: { readonly x: number; readonly y: number }[] = []
+  let heading = 0
+  const flush = (): void => {
+    const [first, last] = [run[0], run.at(-1)]
+    if (first && last && run.length > 1) {
+      const along = run.map((p) => place(p.x, -p.y)).join('L')
+      strips.push({ d: `M${place(first.x, 0)}L${along}L${place(last.x, 0)}Z` })
+    }
+    run = []
+  }
   for (let i = 0; i < loop.length; i += 2) {
     const next = (i + 2) % loop.length
-    const [x0, y0, x1, y1] = [loop[i], loop[i + 1], loop[next], loop[next + 1]].map((v) => v ?? 0)
+    const [a, b] = [
+      { x: loop[i] ?? 0, y: loop[i + 1] ?? 0 },
+      { x: loop[next] ?? 0, y: loop[next + 1] ?? 0 },
+    ]
     // Outer loops run counter-clockwise, so what faces outwards runs from right to left.
-    if (x0 === undefined || x1 === undefined || y0 === undefined || y1 === undefined) continue
-    if (x1 >= x0 || (y0 <= 0 && y1 <= 0)) continue
-    strips.push({
-      d: `M${place(x0, 0)}L${place(x0, -y0)}L${place(x1, -y1)}L${place(x1, 0)}Z`,
-    })
+    if (b.x >= a.x || (a.y <= 0 && b.y <= 0)) {
+      flush()
+      continue
+    }
+    const turned = Math.atan2(b.y - a.y, a.x - b.x)
+    if (run.length === 0 || Math.abs(turned - heading) > SMOOTH) {
+      flush()
+      run = [a]
+    }
+    run.push(b)
+    heading = turned
   }
+  flush()
   return strips
 }
