@@ -31,7 +31,8 @@ const seen = computed(() => {
 const scale = computed(() => {
   const greatest = Math.max(1e-9, ...seen.value.map((c) => c.radius))
   const { x, y } = inLine.value
-  const room = Math.min(x, width.value - x, y, height.value - y) - 18
+  // Below stands the line that says from where one looks.
+  const room = Math.min(x, width.value - x, y, height.value - y - 16) - 18
   const own = board.view?.scale ?? 1
   return greatest * own <= room ? own : (Math.min(width.value, height.value) / 2 - 32) / greatest
 })

@@ -154,12 +154,8 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
   scene.add(model, keyLight, keyLight.target, fillLight, sky, new AmbientLight(0xffffff, 0.25))
 
   const bodies = new Map<string, BodyObjects>()
-  const glow = new LineSegments(
-    new BufferGeometry(),
-    new LineBasicMaterial({ color: GLOW, depthTest: false }),
-  )
+  const glow = new LineSegments(new BufferGeometry(), new LineBasicMaterial({ color: GLOW }))
   glow.frustumCulled = false
-  glow.renderOrder = 1
   glow.visible = false
   model.add(glow)
   let edgeTone = new Color('#1e2a32')
@@ -314,6 +310,8 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
       glow.geometry.dispose()
       glow.geometry = ref ? ringsOf(ref) : new BufferGeometry()
       glow.visible = ref !== undefined
+      // Drawn after the bodies, in the order of the scene.
+      model.add(glow)
       ask()
     },
     dispose() {

@@ -68,6 +68,7 @@ export function grooveFields(step: GrooveStep, context: FieldContext): Field[] {
       want: measureOfSize(name),
       text,
       ...(name === 'bottom' ? { sign: '⌀' } : name === 'radius' ? { sign: 'R' } : {}),
+      ...(name === 'depth' && step.sizes['bottom'] ? { empty: 'by the bottom' } : {}),
       ...(optional && !needed ? { empty: name === 'bottom' ? 'by depth' : 'none' } : {}),
       set: (next) => ({
         ...step,
