@@ -7,6 +7,9 @@ import { usePartStore } from '../../src/store/part'
 import { VIEW } from './bench'
 import { FakeServer } from './server'
 
+// The test page lays nothing out, so there is nothing to scroll.
+Element.prototype.scrollIntoView = () => undefined
+
 /** A page with a part opened from a fake server, on which single components are mounted. */
 export interface Screen {
   readonly parts: ReturnType<typeof usePartStore>
