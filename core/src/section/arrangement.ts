@@ -46,24 +46,30 @@ export function ordered<E extends { readonly piece: Piece; readonly tail?: Piece
   startOf: Int32Array,
 ): Arrangement<E> {
   const leaving: number[][] = vertices.map(() => [])
+  for (let h = 0; h < startOf.length; h++) leaving[startOf[h] ?? 0]?.push(h)
   const angles = new Float64Array(startOf.length)
-  for (let h = 0; h < startOf.length; h++) {
-    leaving[startOf[h] ?? 0]?.push(h)
-    const edge = edges[h >> 1]
-    if (!edge) continue
-    const tangent = tangentAt((h & 1) === 1 ? (edge.tail ?? edge.piece) : edge.piece, h & 1)
-    const sign = (h & 1) === 0 ? 1 : -1
-    angles[h] = directionFrom(sign * tangent.x, sign * tangent.y)
-  }
-  const piecesFrom = (h: number): Piece | undefined => {
+  const pieceFrom = (h: number): Piece | undefined => {
     const edge = edges[h >> 1]
     return edge && (h & 1) === 1 ? reversed(edge.tail ?? edge.piece) : edge?.piece
   }
+  const angleOf = (h: number): number => {
+    const edge = edges[h >> 1]
+    if (!edge) return 0
+    const [piece, sign] = (h & 1) === 1 ? [edge.tail ?? edge.piece, -1] : [edge.piece, 1]
+    if (piece.kind === 'line') {
+      const { from, to } = piece
+      return directionFrom(sign * (to.x - from.x), sign * (to.y - from.y))
+    }
+    const tangent = tangentAt(piece, h & 1)
+    return directionFrom(sign * tangent.x, sign * tangent.y)
+  }
   for (const list of leaving) {
+    // Of one or two the order round the vertex is the same either way.
     if (list.length < 3) continue
+    for (const h of list) angles[h] = angleOf(h)
     list.sort((a, b) => {
       const apart = (angles[a] ?? 0) - (angles[b] ?? 0)
-      return Math.abs(apart) > NEARLY_ALONG ? apart : turnBetween(piecesFrom(a), piecesFrom(b))
+      return Math.abs(apart) > NEARLY_ALONG ? apart : turnBetween(pieceFrom(a), pieceFrom(b))
     })
   }
   return { edges, vertices, startOf, leaving }

@@ -63,18 +63,21 @@ export function overlay(
     const end = halfEdges.at(-1)
     if (start === undefined || end === undefined) continue
     if (startOf[start] !== startOf[twin(end)]) return undefined
-    loops.push(joined(halfEdges.flatMap((h) => edgeAlong(edges, h))))
+    const loop: SectionEdge[] = []
+    for (const h of halfEdges) addEdge(loop, edges[h >> 1], (h & 1) === 0)
+    loops.push(joined(loop))
   }
   return { regions: nest(loops) }
 }
 
-function edgeAlong(edges: readonly Owned[], halfEdge: number): SectionEdge[] {
-  const edge = edges[halfEdge >> 1]
-  if (!edge) return []
-  const { run, name } = edge
-  if ((halfEdge & 1) === 0) return run ? [...run] : [{ piece: edge.piece, name }]
-  if (!run) return [{ piece: reversed(edge.piece), name }]
-  return run.map((e) => ({ ...e, piece: reversed(e.piece) })).reverse()
+/** Adds an edge, or all edges of a run, to a loop as it is run through. */
+function addEdge(loop: SectionEdge[], edge: Owned | undefined, forwards: boolean): void {
+  if (!edge) return
+  const { piece, name, run } = edge
+  if (run) {
+    if (forwards) for (const e of run) loop.push(e)
+    else for (const e of [...run].reverse()) loop.push({ ...e, piece: reversed(e.piece) })
+  } else loop.push({ piece: forwards ? piece : reversed(piece), name })
 }
 
 /** A stretch whose ends are one vertex is nothing when it is no longer than this; else a full circle. */
@@ -212,10 +215,11 @@ function addStretches(
   }
   cuts.sort((a, b) => a.t - b.t)
   let { from } = piece
-  for (const cut of [...cuts, { at: piece.to }]) {
-    if (distance(from, cut.at) <= VERTEX_TOLERANCE) continue
-    parts.push({ piece: stretch(piece, from, cut.at), name, second })
-    from = cut.at
+  for (let i = 0; i <= cuts.length; i++) {
+    const to = cuts[i]?.at ?? piece.to
+    if (distance(from, to) <= VERTEX_TOLERANCE) continue
+    parts.push({ piece: stretch(piece, from, to), name, second })
+    from = to
   }
 }
 
