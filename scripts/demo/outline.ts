@@ -1,6 +1,7 @@
 import {
   AXIS_ID,
   ORIGIN_ID,
+  STOCK_MATERIALS,
   addRevolve,
   addSize,
   drawChain,
@@ -9,6 +10,7 @@ import {
   perform,
   type Command,
   type End,
+  type Material,
   type NewConstraint,
   type Part,
   type Sketch,
@@ -22,6 +24,13 @@ export function run(part: Part, ...commands: readonly Command[]): Part {
     if (!result.ok) throw new Error(`${command.label}: ${result.problem.message}`)
     return result.value
   }, part)
+}
+
+/** One of the stock materials. */
+export function material(id: string): Material {
+  const found = STOCK_MATERIALS.find((m) => m.id === id)
+  if (!found) throw new Error(`there is no material ${id}`)
+  return found
 }
 
 /** Corners of a half-section, from the axis round to the axis: axial position and diameter in mm. */

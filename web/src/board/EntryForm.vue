@@ -143,6 +143,8 @@ function onTab(event: KeyboardEvent): void {
   </form>
 </template>
 
+<style scoped src="../ui/valueField.css"></style>
+
 <style scoped>
 .entry {
   position: absolute;
@@ -175,46 +177,6 @@ label {
   color: var(--ink-soft);
   font-size: 11px;
   white-space: nowrap;
-}
-
-.value {
-  display: flex;
-  align-items: center;
-  height: 24px;
-  padding: 0 5px;
-  border: 1px solid var(--rule);
-  border-radius: 3px;
-  background: var(--paper);
-}
-
-.value:focus-within {
-  border-color: var(--halo);
-  outline: 1px solid var(--halo);
-}
-
-.wrong {
-  border-color: var(--conflict);
-}
-
-input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  outline: 0;
-  background: none;
-  color: var(--ink);
-  font-size: 13px;
-}
-
-input::placeholder {
-  color: var(--ink-soft);
-  opacity: 1;
-  font-style: italic;
-}
-
-.soft {
-  color: var(--ink-soft);
-  font-size: 12px;
 }
 
 .problem {

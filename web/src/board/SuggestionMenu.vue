@@ -4,7 +4,7 @@ import { onClickOutside } from '@vueuse/core'
 import { ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
-import { SUGGESTION_KINDS, type SuggestionKind } from './snap'
+import { SUGGESTION_KINDS, type SuggestionKind } from './snapping'
 
 const board = useBoardStore()
 const parts = usePartStore()

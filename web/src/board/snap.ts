@@ -1,12 +1,8 @@
 import {
   AXIS_ID,
   ORIGIN_ID,
-  SECTION_ID,
   add,
-  cornersOf,
   distance,
-  edgeKey,
-  edgesOf,
   entityName,
   isGiven,
   line,
@@ -20,83 +16,22 @@ import {
   type Entity,
   type End,
   type NewConstraint,
-  type Piece,
-  type Section,
   type Sketch,
   type Vec,
 } from '@lathica/core'
 import { POINT_REACH, nearestCurve, nearestPoint } from './pick'
-import { toPlane, toScreen, type Px, type View } from './view'
-
-/** Kinds of suggestions, each of which can be switched off. */
-export const SUGGESTION_KINDS = {
-  points: 'ends and centres',
-  section: 'on the section and other profiles',
-  middles: 'middles of lines',
-  crossings: 'crossings',
-  curves: 'on curves and the axis',
-  directions: 'axial and radial directions',
-  tangents: 'smooth joins',
-  inLine: 'in line with other points',
-  grid: 'grid',
-} as const
-
-export type SuggestionKind = keyof typeof SUGGESTION_KINDS
-
-export interface Grid {
-  /** distance of the finer lines, in mm */
-  readonly minor: number
-  /** every how many of them is a heavier one */
-  readonly major: number
-}
-
-/** What is suggested, and the grid that places are rounded to. */
-export interface Suggesting {
-  readonly kinds: ReadonlySet<SuggestionKind>
-  readonly grid: Grid
-}
-
-/** Everything that is suggested from the start. */
-export const USUAL: Suggesting = {
-  kinds: new Set(['points', 'section', 'middles', 'crossings', 'curves', 'directions', 'tangents']),
-  grid: { minor: 1, major: 10 },
-}
-
-/** Where a new point would go, and what it would be tied to. */
-export interface Snap {
-  readonly end: End
-  readonly directions: readonly ('axial' | 'radial')[]
-  /** Further constraints; the piece drawn goes by `~piece`, its end by `~to`. */
-  readonly ties: readonly NewConstraint[]
-  /** What would be taken, in words; empty when nothing is suggested. */
-  readonly words: readonly string[]
-  readonly guides: readonly (readonly [Vec, Vec])[]
-}
-
-/** What a snap is sought from. */
-export interface SnapQuery {
-  readonly sketch: Sketch
-  readonly view: View
-  readonly at: Px
-  readonly suggesting: Suggesting
-  /** profiles before this one, whose corners and edges can be built on */
-  readonly earlier?: readonly Sketch[]
-  /** the part as it stands before the profile's own step */
-  readonly standing?: readonly Section[]
-  /** where the piece starts, if it has begun */
-  readonly from?: End | undefined
-  /** true while suggestions are refused: the place is then taken as it is */
-  readonly refuse: boolean
-  /** false for curves, whose chord has no direction worth a constraint */
-  readonly straight?: boolean
-}
-
-/** A line this near to axial, radial or smooth is offered as such, in radians. */
-const NEAR_DIRECTION = (5 * Math.PI) / 180
-const CURVE_SNAP = 7
-const IN_LINE_SNAP = 5
-
-const free = (at: Vec): Snap => ({ end: { at }, directions: [], ties: [], words: [], guides: [] })
+import { onSectionCorner, onSectionEdge } from './snapSection'
+import {
+  CURVE_SNAP,
+  IN_LINE_SNAP,
+  NEAR_DIRECTION,
+  directionsBetween,
+  free,
+  ontoPiece,
+  type Snap,
+  type SnapQuery,
+} from './snapping'
+import { toPlane, toScreen } from './view'
 
 /** Proposes where an end goes: onto a point, a middle, a crossing, a curve, or level with its start. */
 export function snapTo(query: SnapQuery): Snap {
@@ -128,58 +63,6 @@ function onCorner(query: SnapQuery): Snap | undefined {
     }
   }
   return onSectionCorner(query)
-}
-
-/** A corner that cuts, grooves and rounds have left. */
-function onSectionCorner({
-  view,
-  at,
-  from,
-  suggesting,
-  straight,
-  standing,
-}: SnapQuery): Snap | undefined {
-  const place = toPlane(view, at)
-  const reach = POINT_REACH / view.scale
-  const [corner] = (standing ?? [])
-    .flatMap(cornersOf)
-    .filter((c) => distance(c.at, place) <= reach)
-    .sort((a, b) => distance(a.at, place) - distance(b.at, place))
-  if (!corner) return undefined
-  const level = straight !== false && suggesting.kinds.has('directions')
-  return {
-    ...free(corner.at),
-    end: { at: corner.at, link: { profile: SECTION_ID, item: corner.key } },
-    directions: level ? directionsBetween(from?.at, corner.at, NEAR_DIRECTION / 2) : [],
-    words: ['corner of the section'],
-  }
-}
-
-/** A straight edge of the section between two corners, which the point will lie on. */
-function onSectionEdge({ view, standing, from }: SnapQuery, snap: Snap): Snap | undefined {
-  const place = snap.end.at
-  const reach = CURVE_SNAP / view.scale
-  for (const section of standing ?? []) {
-    for (const edge of edgesOf(section)) {
-      if (edge.piece.kind !== 'line' || nearestOn(edge.piece, place).distance > reach) continue
-      const corners = cornersOf(section)
-      const start = corners.find((c) => c.leaving === edge)
-      const end = corners.find((c) => c.arriving === edge)
-      const onto = start && end ? ontoPiece(edge.piece, snap, from) : undefined
-      if (!start || !end || !onto) continue
-      const between = [
-        { key: start.key, at: start.at },
-        { key: end.key, at: end.at },
-      ] as const
-      const link = { profile: SECTION_ID, item: edgeKey(edge.name), between }
-      return {
-        ...snap,
-        end: { at: onto, link },
-        words: [...snap.words, 'on an edge of the section'],
-      }
-    }
-  }
-  return undefined
 }
 
 /** An edge of an earlier profile, which the point will lie on. */
@@ -343,18 +226,6 @@ function ontoCurve(
   return ontoPiece(pieceOf(curve, locator(sketch)), snap, from)
 }
 
-function ontoPiece(piece: Piece, snap: Snap, from: End | undefined): Vec | undefined {
-  const { at } = snap.end
-  if (snap.directions.length === 0 && snap.ties.length === 0) {
-    return pointAt(piece, nearestOn(piece, at).t)
-  }
-  if (!from) return undefined
-  const way = { x: at.x - from.at.x, y: at.y - from.at.y }
-  const ray = line(from.at, add(from.at, scale(way, 1.5)))
-  const meetings = meetingsOf(ray, piece, 1e-9).map((m) => m.at)
-  return meetings.sort((p, q) => distance(p, at) - distance(q, at))[0]
-}
-
 /** Level with another point of the sketch, in a direction that is still open. */
 function inLineWithPoint({ sketch, view, from }: SnapQuery, snap: Snap): Snap {
   const { at } = snap.end
@@ -389,18 +260,4 @@ function isOnAxis(sketch: Sketch, from: End | undefined): boolean {
       (c.kind === 'pointOn' && c.point === from.point && c.curve === AXIS_ID) ||
       (c.kind === 'coincident' && (c.a === from.point || c.b === from.point) && c.b === ORIGIN_ID),
   )
-}
-
-/** Whether a way is axial or radial, to within an angle in radians. */
-export function directionsBetween(
-  from: Vec | undefined,
-  to: Vec,
-  within: number,
-): ('axial' | 'radial')[] {
-  if (!from) return []
-  const [dx, dy] = [Math.abs(to.x - from.x), Math.abs(to.y - from.y)]
-  if (dx === 0 && dy === 0) return []
-  if (Math.atan2(dy, dx) <= within) return ['axial']
-  if (Math.atan2(dx, dy) <= within) return ['radial']
-  return []
 }

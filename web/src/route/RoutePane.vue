@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import {
-  changeBody,
   edgeKey,
   edgesOf,
   evaluateFormula,
@@ -19,6 +18,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
+import BodyList from './BodyList.vue'
 import { keySize } from './keySize'
 import { stepTitle } from './words'
 
@@ -233,38 +233,7 @@ function onKey(event: KeyboardEvent): void {
         </div>
       </li>
     </ol>
-    <template v-if="parts.bodies.length > 1">
-      <h3>Bodies</h3>
-      <ul class="bodies">
-        <li v-for="b in parts.bodies" :key="b.id" :class="{ hidden: !b.visible }">
-          <button
-            type="button"
-            class="plain name"
-            :aria-pressed="route.bodyId === b.id"
-            @click="openBody(b.id)"
-          >
-            {{ b.name }}<span v-if="b.locked" class="soft"> locked</span>
-          </button>
-          <button
-            type="button"
-            class="plain"
-            :aria-label="`${b.visible ? 'hide' : 'show'} ${b.name}`"
-            @click="parts.run(changeBody(b.id, { visible: !b.visible }))"
-          >
-            {{ b.visible ? 'hide' : 'show' }}
-          </button>
-        </li>
-      </ul>
-    </template>
-    <button
-      v-else-if="rows.length > 0 && parts.bodies[0]"
-      type="button"
-      class="plain only"
-      :aria-pressed="route.bodyId === parts.bodies[0].id"
-      @click="openBody(parts.bodies[0].id)"
-    >
-      Body: {{ parts.bodies[0].name }}
-    </button>
+    <BodyList v-if="rows.length > 0" @open="openBody" />
   </section>
 </template>
 
@@ -279,19 +248,13 @@ h2 {
   border-bottom: 1px solid var(--rule);
 }
 
-h3 {
-  padding: 9px 14px 3px;
-  font-size: 12px;
-}
-
 .none {
   padding: 10px 14px;
   color: var(--ink-soft);
   font-size: 12px;
 }
 
-ol,
-.bodies {
+ol {
   margin: 0;
   padding: 0;
   list-style: none;
@@ -375,27 +338,5 @@ li.under {
   color: var(--accent-deep);
   font-size: 11px;
   cursor: row-resize;
-}
-
-.bodies li {
-  display: flex;
-  justify-content: space-between;
-  padding: 1px 12px;
-  font-size: 12px;
-}
-
-.bodies .hidden .name {
-  color: var(--ink-soft);
-  text-decoration: line-through;
-}
-
-.only {
-  margin: 6px 10px;
-  color: var(--ink-soft);
-  font-size: 12px;
-}
-
-.soft {
-  color: var(--ink-soft);
 }
 </style>

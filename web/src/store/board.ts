@@ -11,7 +11,7 @@ import {
   type ToolId,
   type ToolState,
 } from '../board/tools'
-import { USUAL, type Suggesting } from '../board/snap'
+import { USUAL, type Suggesting } from '../board/snapping'
 import type { View } from '../board/view'
 import { usePartStore } from './part'
 import { useRouteStore } from './route'

@@ -19,7 +19,7 @@ import {
   type ToolState,
 } from '../../src/board/tools'
 import type { SectionRef } from '../../src/board/refs'
-import { USUAL, type Suggesting } from '../../src/board/snap'
+import { USUAL, type Suggesting } from '../../src/board/snapping'
 import { toScreen, type View } from '../../src/board/view'
 
 /** Ten pixels to a millimetre, the datum point in the middle of a large pane. */

@@ -1,6 +1,6 @@
 import type { Section, Sketch, SketchState } from '@lathica/core'
 import type { Colours } from '../colours'
-import type { Grid } from '../snap'
+import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
 import type { SectionRef } from '../refs'
 import type { Overlay } from '../tools'

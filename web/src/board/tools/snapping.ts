@@ -1,5 +1,6 @@
 import { isGiven, locator, type End, type Sketch } from '@lathica/core'
-import { snapTo, type Snap } from '../snap'
+import { snapTo } from '../snap'
+import type { Snap } from '../snapping'
 import type { Board, Overlay, PointerAt } from './tool'
 
 /** Where the pointer would put a point, with what is suggested there. */

@@ -12,7 +12,7 @@ import type {
   Vec,
 } from '@lathica/core'
 import type { Accept, SectionRef } from '../refs'
-import type { Suggesting } from '../snap'
+import type { Suggesting } from '../snapping'
 import type { Px, View } from '../view'
 
 /** The pointer over the board. */

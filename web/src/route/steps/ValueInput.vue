@@ -102,48 +102,9 @@ function onEnter(event: KeyboardEvent): void {
   </span>
 </template>
 
+<style scoped src="../../ui/valueField.css"></style>
+
 <style scoped>
-.value {
-  display: flex;
-  align-items: center;
-  gap: 4px;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--paper);
-}
-
-.value:focus-within {
-  border-color: var(--halo);
-  outline: 1px solid var(--halo);
-}
-
-.wrong {
-  border-color: var(--conflict);
-}
-
-input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  outline: 0;
-  background: none;
-  color: var(--ink);
-  font-size: 13px;
-}
-
-input::placeholder {
-  color: var(--ink-soft);
-  opacity: 1;
-  font-style: italic;
-}
-
-.soft {
-  color: var(--ink-soft);
-  font-size: 12px;
-}
-
 .fault {
   display: block;
   margin-top: 3px;

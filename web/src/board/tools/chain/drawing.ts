@@ -20,7 +20,7 @@ import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toPlane, toScreen } from '../../view'
 import { MODES, leaving, type Chain, type Stroke } from './stroke'
 import { typedArc, typedLine, typedSmoothArc, type Typing } from './typed'
-import type { Snap } from '../../snap'
+import type { Snap } from '../../snapping'
 import type { Board, Entry, PointerAt, ToolState } from '../tool'
 
 /** Presses this near to one another are one, in pixels. */

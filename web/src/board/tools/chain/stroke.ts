@@ -10,7 +10,7 @@ import {
   type Sketch,
   type Vec,
 } from '@lathica/core'
-import type { Snap } from '../../snap'
+import type { Snap } from '../../snapping'
 import type { Board, PointerAt } from '../tool'
 
 /** What the chain draws next: a line, an arc that goes on smoothly, or one through a third place. */

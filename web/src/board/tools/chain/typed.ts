@@ -13,7 +13,7 @@ import {
 import { problem, readFields } from '../entry'
 import { toPlane } from '../../view'
 import { leaving, type Chain, type Stroke } from './stroke'
-import type { Snap } from '../../snap'
+import type { Snap } from '../../snapping'
 import type { EntryField, PointerAt } from '../tool'
 
 /** The fields of the next piece, and what it is when they hold these texts, in the same order. */

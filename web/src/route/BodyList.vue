@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { changeBody } from '@lathica/core'
+import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
+
+/** The part's bodies, each to be opened, shown or hidden; a single one only to be opened. */
+defineEmits<{ open: [body: string] }>()
+const parts = usePartStore()
+const route = useRouteStore()
+</script>
+
+<template>
+  <template v-if="parts.bodies.length > 1">
+    <h3>Bodies</h3>
+    <ul class="bodies">
+      <li v-for="b in parts.bodies" :key="b.id" :class="{ hidden: !b.visible }">
+        <button
+          type="button"
+          class="plain name"
+          :aria-pressed="route.bodyId === b.id"
+          @click="$emit('open', b.id)"
+        >
+          {{ b.name }}<span v-if="b.locked" class="soft"> locked</span>
+        </button>
+        <button
+          type="button"
+          class="plain"
+          :aria-label="`${b.visible ? 'hide' : 'show'} ${b.name}`"
+          @click="parts.run(changeBody(b.id, { visible: !b.visible }))"
+        >
+          {{ b.visible ? 'hide' : 'show' }}
+        </button>
+      </li>
+    </ul>
+  </template>
+  <button
+    v-else-if="parts.bodies[0]"
+    type="button"
+    class="plain only"
+    :aria-pressed="route.bodyId === parts.bodies[0].id"
+    @click="$emit('open', parts.bodies[0].id)"
+  >
+    Body: {{ parts.bodies[0].name }}
+  </button>
+</template>
+
+<style scoped>
+h3 {
+  padding: 9px 14px 3px;
+  font-size: 12px;
+}
+
+.bodies {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+.bodies li {
+  display: flex;
+  justify-content: space-between;
+  padding: 1px 12px;
+  font-size: 12px;
+}
+
+.bodies .hidden .name {
+  color: var(--ink-soft);
+  text-decoration: line-through;
+}
+
+.only {
+  margin: 6px 10px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.soft {
+  color: var(--ink-soft);
+}
+</style>
