@@ -148,7 +148,7 @@ describe('a revolve', () => {
       drawDraft('draw', id, rectangle({ at: { x: 140, y: 0 } }, { at: { x: 150, y: 30 } })),
       addStep(revolveOf(id, bodyId, 'cut')),
     )
-    expect(last(clear).notes).toHaveLength(0)
+    expect(last(clear).notes).toEqual(['Takes nothing away: it lies clear of the body.'])
     const all = must(
       parted,
       drawDraft('draw', id, rectangle({ at: { x: -1, y: 0 } }, { at: { x: 150, y: 30 } })),

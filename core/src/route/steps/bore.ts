@@ -37,18 +37,11 @@ export function bore(step: BoreStep, context: StepContext): Result<Outcome> {
   const tool = toolOf(step.id, outline.value, (p) => vec(mouth + way * p.x, p.y))
   if (tool.regions.length === 0) return notSound
   const after = combine(before.value, tool, 'cut')
-  const done = changed(context, step.body, before.value, after, {
+  return changed(context, step.body, before.value, after, {
     section: tool,
     effect: 'cut',
     body: step.body,
   })
-  if (done.ok && after === before.value) {
-    return succeed({
-      ...done.value,
-      notes: ['Takes nothing away: there is no material on its way.'],
-    })
-  }
-  return done
 }
 
 function stretchesOf(

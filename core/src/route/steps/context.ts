@@ -1,6 +1,13 @@
 import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
-import { EMPTY_SECTION, edgeKey, edgesOf, type Section, type SectionEdge } from '../../section'
+import {
+  EMPTY_SECTION,
+  edgeKey,
+  edgesOf,
+  sectionArea,
+  type Section,
+  type SectionEdge,
+} from '../../section'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
 import type { SketchState } from '../state'
@@ -180,6 +187,8 @@ export function changed(
   if (after.regions.length > before.regions.length && before.regions.length > 0) {
     notes.push(`Parts ${name} into ${after.regions.length} pieces.`)
   }
+  const spared = sectionArea(before) - sectionArea(after) <= 1e-12 * sectionArea(before)
+  if (tool?.effect === 'cut' && spared) notes.push('Takes nothing away: it lies clear of the body.')
   const outcome = { sections: new Map([[body, after]]), notes }
   return succeed(tool ? { ...outcome, tool } : outcome)
 }

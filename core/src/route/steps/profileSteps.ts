@@ -99,14 +99,7 @@ function applied(step: TurnedStep, context: StepContext, section: Section): Resu
     )
   }
   const tool = { section, effect: step.effect, body: step.body }
-  const after = combine(before, section, step.effect)
-  const result = changed(context, step.body, before, after, tool)
-  if (!result.ok || !after) return result
-  const none = step.effect === 'cut' && after === before
-  const notes = none
-    ? [...result.value.notes, 'Takes nothing away: it lies clear of the body.']
-    : []
-  return none ? succeed({ ...result.value, notes }) : result
+  return changed(context, step.body, before, combine(before, section, step.effect), tool)
 }
 
 /** Turns an open chain, thickened to a wall. */

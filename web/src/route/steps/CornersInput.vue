@@ -94,6 +94,8 @@ function drop(key: string): void {
   </ul>
 </template>
 
+<style scoped src="./picks.css"></style>
+
 <style scoped>
 .corners {
   margin: 3px 0 0;
@@ -105,18 +107,5 @@ function drop(key: string): void {
 .corners li {
   display: flex;
   justify-content: space-between;
-}
-
-.gone {
-  color: var(--conflict);
-}
-
-.pick {
-  color: var(--accent-deep);
-  font-weight: 600;
-}
-
-[aria-pressed='true'] {
-  background: var(--halo-wash);
 }
 </style>

@@ -93,6 +93,8 @@ function drop(key: string): void {
   </ul>
 </template>
 
+<style scoped src="./picks.css"></style>
+
 <style scoped>
 .faces {
   display: flex;
@@ -106,18 +108,5 @@ function drop(key: string): void {
 
 .none {
   color: var(--ink-soft);
-}
-
-.gone {
-  color: var(--conflict);
-}
-
-.pick {
-  color: var(--accent-deep);
-  font-weight: 600;
-}
-
-[aria-pressed='true'] {
-  background: var(--halo-wash);
 }
 </style>

@@ -61,13 +61,4 @@ function ask(): void {
   </span>
 </template>
 
-<style scoped>
-.pick {
-  color: var(--accent-deep);
-  font-weight: 600;
-}
-
-[aria-pressed='true'] {
-  background: var(--halo-wash);
-}
-</style>
+<style scoped src="./picks.css"></style>
