@@ -12,8 +12,8 @@ const CORE = {
   route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part'],
   edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],
   mesh: ['geometry', 'section'],
-  inspect: ['units', 'sketch', 'section', 'part', 'route'],
-  formats: ['units', 'formula', 'sketch', 'part', 'route', 'mesh'],
+  inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'part', 'route'],
+  formats: ['units', 'formula', 'sketch', 'part', 'route', 'mesh', 'inspect'],
 }
 
 module.exports = {

@@ -102,7 +102,7 @@ export function updateRows(): Row[] {
   const { part: loose, point, sized, size } = looseShaft()
   const [sketch] = loose.sketches
   if (!sketch) throw new Error('the bench part has no profile')
-  const session = startDrag(sketch, valuesOf(loose).sizes, [point])
+  const session = startDrag(sketch, valuesOf(loose).sizesOf(sketch.id).values, [point])
   let mesh = refresh(loose, undefined)
   const drag = medianTime(
     120,

@@ -1,18 +1,22 @@
 import { parseArgs } from 'node:util'
+import { checkPart } from './check'
 import { exportPart, FORMATS } from './export'
 import { inspectPart } from './inspect'
 import { EXIT, Stop, type Streams } from './exit'
 
 const USAGE = `Usage:
   lathica inspect FILE [--json]
+  lathica check FILE [--json | --csv]
   lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM]
 
 inspect   tells mass properties of every body, and how sketches and steps stand
+check     compares the part with its inspection sheet, row by row
 export    writes the part as binary STL or as a part file; -o - writes to standard output
 
 Exit codes:
   0  all is well
-  1  the part was read, but a step fails, a sketch conflicts or a value has no result
+  1  the part was read, but a step fails, a sketch conflicts, a value has no result, or a row of the
+     inspection sheet fails or cannot be judged
   2  the call is off
   3  the file cannot be read, or is not a part file
   4  there is nothing to export, or the output cannot be written
@@ -40,12 +44,13 @@ async function dispatch(args: readonly string[], streams: Streams): Promise<numb
     streams.stdout.write(USAGE)
     return command === undefined && values.help !== true ? EXIT.usage : EXIT.well
   }
-  if (command !== 'inspect' && command !== 'export') {
+  if (command !== 'inspect' && command !== 'check' && command !== 'export') {
     throw new Stop(EXIT.usage, `There is no command “${command}”. Try lathica --help.`)
   }
   if (file === undefined) throw new Stop(EXIT.usage, `${command} needs a part file behind it.`)
   if (rest.length > 0) throw new Stop(EXIT.usage, `Only one file at a time: what is “${rest[0]}”?`)
   if (command === 'inspect') return inspectPart(file, values.json === true, streams)
+  if (command === 'check') return checkPart(file, values, streams)
   return exportPart(file, values, streams)
 }
 
@@ -57,6 +62,7 @@ function parse(args: readonly string[]) {
       options: {
         help: { type: 'boolean', short: 'h' },
         json: { type: 'boolean' },
+        csv: { type: 'boolean' },
         format: { type: 'string' },
         output: { type: 'string', short: 'o' },
         tolerance: { type: 'string' },

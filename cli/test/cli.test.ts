@@ -122,6 +122,45 @@ describe('lathica inspect', () => {
   })
 })
 
+describe('lathica check', () => {
+  const demo = (name: string): string =>
+    fileURLToPath(new URL(`../../demo/${name}.lathica.json`, import.meta.url))
+
+  it('exits 0 when every row passes', async () => {
+    const { code, out } = await call('check', SPINDLE)
+    expect(code).toBe(0)
+    expect(out).toMatch(/pass {2}mass +0\.82672 kg {3}0\.827 kg ±0\.0005/)
+    expect(out).toContain('6 of 6 rows pass.')
+  })
+
+  it('exits 1 and says by how much when a row fails', async () => {
+    const { code, out } = await call('check', demo('line-sheave'))
+    expect(code).toBe(1)
+    expect(out).toContain('FAIL  what the drive can carry')
+    expect(out).toContain('It lies 0.050531 kg over the limit.')
+    expect(out).toContain('5 of 6 rows pass.')
+  })
+
+  it('exits 1 when a row cannot be judged, and says why', async () => {
+    const path = await changedSpindle((text) =>
+      text.replace('"target": "171"', '"target": "171 g"'),
+    )
+    const { code, out } = await call('check', path)
+    expect(code).toBe(1)
+    expect(out).toContain('OPEN  overall length')
+    expect(out).toContain('This field takes a length; the formula gives a mass.')
+  })
+
+  it('tells full digits as JSON, and the sheet as CSV', async () => {
+    const { out } = await call('check', SPINDLE, '--json')
+    const told = JSON.parse(out) as { sound: boolean; rows: { value: number; verdict: string }[] }
+    expect(told.sound).toBe(true)
+    expect(told.rows[0]?.value).toBeCloseTo(VOLUME * 7.85e-3, 8)
+    expect((await call('check', SPINDLE, '--csv')).out).toContain('mass,,kg,about,0.827')
+    expect((await call('check', SPINDLE, '--csv', '--json')).code).toBe(2)
+  })
+})
+
 describe('lathica export', () => {
   it('writes a binary STL whose chords keep the tolerance', async () => {
     const out = join(folder, 'spindle.stl')

@@ -48,6 +48,11 @@ describe('by hand', () => {
     )
   })
 
+  it('the guide roller is a ring with a groove inside, and a stepped roller', () => {
+    const ring = tube(44, 16, 24) - tube(24.4, 16, 20) - 2 * bevel(44, 1)
+    expectVolume('guide-roller', ring, 2 * cylinder(10, 8.15) + cylinder(24, 19.7))
+  })
+
   it('the line sheave is hub and web, less the rope groove', () => {
     // The flank is the tangent from the land's edge to the circle in the groove's bottom.
     const [r, px, py] = [2, 4, 6]

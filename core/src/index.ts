@@ -1,6 +1,7 @@
 export * from './result'
 export * from './tolerances'
 export * from './units'
+export * from './units/shown'
 export * from './formula'
 export * from './geometry'
 export * from './sketch'

@@ -129,7 +129,7 @@ describe('dragging within a part', () => {
     const part = twoBodies()
     const sketch = sketchOf(part)
     const land = linesOf(sketch)[1]
-    const session = startDrag(sketch, valuesOf(part).sizes, [land?.from ?? ''])
+    const session = startDrag(sketch, valuesOf(part).sizesOf(sketch.id).values, [land?.from ?? ''])
     for (const by of [3, 7, -5]) {
       const shown = withDragged(part, sketch.id, session.move({ x: 0, y: by }))
       const solid = evaluate(shown).bodies[0]?.solid

@@ -18,6 +18,8 @@ import {
 } from '@lathica/core'
 import { chamfer, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } from './outline'
+import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'
+import { guideRoller } from './nested'
 import { counterweight, float, inkFlask } from './standing'
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
@@ -271,14 +273,15 @@ function bearingHousing(): Part {
 /** Every demo part by its file name. */
 export function demoParts(): ReadonlyMap<string, string> {
   const parts = {
-    spindle,
-    'line-sheave': lineSheave,
+    spindle: () => spindleSheet(spindle()),
+    'line-sheave': () => sheaveSheet(lineSheave()),
     'cord-drum': cordDrum,
     'winding-wheel': windingWheel,
     counterweight,
-    'ink-flask': inkFlask,
-    float,
+    'ink-flask': () => flaskSheet(inkFlask()),
+    float: () => floatSheet(float()),
     'bearing-housing': bearingHousing,
+    'guide-roller': () => rollerSheet(guideRoller()),
   }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),

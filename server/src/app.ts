@@ -6,11 +6,13 @@ import compress from 'koa-compress'
 import serve from 'koa-static'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
+import { materialRoutes } from './api/materials'
 import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
 import { answerErrors } from './http/errors'
 import { guardHostAndOrigin, securityHeaders } from './http/guard'
 import { LARGEST_BODY } from './http/validate'
+import { createMaterialLibrary } from './materials'
 import { createRepository } from './repository'
 
 export interface AppOptions {
@@ -33,7 +35,8 @@ export function createApp({ database, log, webRoot }: AppOptions): Koa {
     if (ctx.path.startsWith('/api/')) ctx.set('Cache-Control', 'no-store')
     await next()
   })
-  for (const router of [projectRoutes(repository), partRoutes(repository)]) {
+  const materials = materialRoutes(createMaterialLibrary(database))
+  for (const router of [projectRoutes(repository), partRoutes(repository), materials]) {
     app.use(router.routes() as Middleware)
     app.use(router.allowedMethods() as Middleware)
   }

@@ -201,3 +201,34 @@ describe('bad requests', () => {
     expect(answer.headers.get('strict-transport-security')).toBeNull()
   })
 })
+
+describe('the library of materials', () => {
+  const bronze = { name: 'bell bronze', density: 8.7e-3, colour: '#b08040', look: 'metal' }
+
+  it('keeps what is put in, changes it, and lets it go', async () => {
+    expect((await call('PUT', '/api/materials/own-1', bronze)).status).toBe(200)
+    await call('PUT', '/api/materials/own-2', { ...bronze, name: 'aspen', look: 'wood' })
+    await call('PUT', '/api/materials/own-1', { ...bronze, density: 8.6e-3 })
+    await close()
+    await open()
+    const listed = (await call('GET', '/api/materials')).body as unknown as object[]
+    expect(listed).toEqual([
+      { ...bronze, id: 'own-2', name: 'aspen', look: 'wood' },
+      { ...bronze, id: 'own-1', density: 8.6e-3 },
+    ])
+    expect((await call('DELETE', '/api/materials/own-1')).status).toBe(204)
+    expect((await call('DELETE', '/api/materials/own-1')).status).toBe(404)
+  })
+
+  it('refuses densities no material has, names that are taken, and bodies of another shape', async () => {
+    const put = async (id: string, body: object): Promise<number> =>
+      (await call('PUT', `/api/materials/${id}`, body)).status
+    for (const density of [0, -1, 5]) expect(await put('own-1', { ...bronze, density })).toBe(422)
+    expect(await put('own-1', { ...bronze, name: ' ' })).toBe(422)
+    expect(await put('own-1', { ...bronze, look: 'shiny' })).toBe(422)
+    expect(await put('own-1', { ...bronze, price: 3 })).toBe(422)
+    expect(await put('Not_an_id', bronze)).toBe(404)
+    expect(await put('own-1', bronze)).toBe(200)
+    expect(await put('own-2', bronze)).toBe(409)
+  })
+})

@@ -116,6 +116,7 @@ describe('the demo project', () => {
       'Cord drum',
       'Counterweight',
       'Float',
+      'Guide roller',
       'Ink flask',
       'Line sheave',
       'Spindle',

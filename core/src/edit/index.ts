@@ -39,7 +39,15 @@ export { chamferCorner, filletCorner, isCorner } from './corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './heal'
 export { offsetChain } from './offset'
 export { missingItems, proposalKey, type Proposal } from './missing'
-export { addSketch, removeValue, renamePart, setMaterial, setValue } from './partEdits'
+export {
+  addSketch,
+  changeMaterial,
+  removeValue,
+  renamePart,
+  setMaterial,
+  setValue,
+} from './partEdits'
+export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './checkEdits'
 export {
   STEP_WORDS,
   addRevolve,

@@ -24,10 +24,7 @@ export function missingItems(
 ): readonly Proposal[] {
   const sketch = part.sketches.find((s) => s.id === sketchId)
   if (!sketch) return []
-  const { sizes } = valuesOf(part)
-  const values = new Map(
-    sketch.sizes.flatMap((s) => (sizes.has(s.id) ? [[s.id, sizes.get(s.id) ?? 0]] : [])),
-  )
+  const values = new Map(valuesOf(part).sizesOf(sketchId).values)
   const chosen: Proposal[] = []
   let here = sketch
   const now = solve(here, values)

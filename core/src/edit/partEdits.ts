@@ -1,7 +1,7 @@
 import { isReservedName } from '../formula'
 import { fail, succeed, type Result } from '../result'
 import { emptySketch } from '../sketch'
-import { valuesOf, type Material, type NamedValue, type Part } from '../part'
+import { refuseMaterial, valuesOf, type Material, type NamedValue, type Part } from '../part'
 import type { Command } from './command'
 
 const MOST_NAME_LENGTH = 80
@@ -37,6 +37,19 @@ export function setMaterial(bodyId: string, material: Material): Command {
         materials: all.filter((m) => bodies.some((b) => b.material === m.id)),
       })
     },
+  }
+}
+
+/** Changes a material for every body that has it. */
+export function changeMaterial(material: Material): Command {
+  return {
+    label: `change ${material.name}`,
+    run: (part) =>
+      refuseMaterial(material) ??
+      succeed({
+        ...part,
+        materials: part.materials.map((m) => (m.id === material.id ? material : m)),
+      }),
   }
 }
 

@@ -120,7 +120,7 @@ export function scaleAll(sketchId: string, sizeId: string, formula: string): Com
 
 /** Brings every driving length of a sketch to its former value times a factor. */
 function withScaledSizes(part: Part, scaled: Sketch, factor: number): Part {
-  const before = valuesOf(part).sizes
+  const before = valuesOf(part).sizesOf(scaled.id).values
   const lengths = scaled.sizes.filter((s) => !s.reference && s.kind !== 'angle')
   const times = (size: Size): string =>
     /^\s*[\d.]+\s*$/.test(size.formula)
@@ -139,7 +139,7 @@ function withScaledSizes(part: Part, scaled: Sketch, factor: number): Part {
   // What reads scaled sizes has scaled with them; what does not is multiplied.
   return lengths.reduce((here, size) => {
     const wanted = (before.get(size.id) ?? NaN) * factor
-    const is = valuesOf(here).sizes.get(size.id) ?? NaN
+    const is = valuesOf(here).sizesOf(scaled.id).values.get(size.id) ?? NaN
     return Math.abs(is - wanted) <= 1e-9 * wanted || Number.isNaN(wanted)
       ? here
       : rewritten(here, size)
@@ -177,7 +177,7 @@ export function changeSize(sketchId: string, sizeId: string, formula: string): C
     const sizes = sketch.sizes.map((s) => (s.id === sizeId ? changed : s))
     const next = { ...sketch, sizes }
     const nextPart = withSketch(part, next)
-    const problem = valuesOf(nextPart).problems.get(sizeId)
+    const problem = valuesOf(nextPart).sizesOf(sketchId).problems.get(sizeId)
     if (problem) return { ok: false, problem }
     const against = size.reference ? disagreementWith(nextPart, sketchId, [sizeId]) : undefined
     return against ? refuseSize(sketch, against, sizeId) : succeed(next)
@@ -194,7 +194,7 @@ export function setReference(sketchId: string, sizeId: string, reference: boolea
     const next = { ...sketch, sizes: sketch.sizes.map((s) => (s.id === sizeId ? driving : s)) }
     if (reference) return succeed(next)
     const nextPart = withSketch(part, next)
-    const problem = valuesOf(nextPart).problems.get(sizeId)
+    const problem = valuesOf(nextPart).sizesOf(sketchId).problems.get(sizeId)
     if (problem) return { ok: false, problem }
     const against = disagreementWith(nextPart, sketchId, [sizeId])
     return against ? refuseSize(sketch, against, sizeId) : succeed(next)

@@ -1,3 +1,4 @@
+export { readSheet, writeCsv, writeSheet } from './csv'
 export { writeStl } from './stl'
 export {
   LARGEST_PART_FILE,

@@ -2,7 +2,7 @@ import { ValidationError } from 'yup'
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
 import { pointsOf, referencesOf } from '../sketch'
-import { PART_VERSION, type Part, type Step } from '../part'
+import { PART_VERSION, STOCK_MATERIALS, type Look, type Part, type Step } from '../part'
 import { KNOWN_STEPS, partSchema } from './partSchema'
 
 /** Larger files are refused before they are read: a part of 3,000 lines takes about 1 MB. */
@@ -22,6 +22,7 @@ export type Migrations = ReadonlyMap<number, (document: Json) => Json>
 const MIGRATIONS: Migrations = new Map([
   [1, withCurves],
   [2, withTurnedSteps],
+  [3, withChecks],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
@@ -51,6 +52,23 @@ function withTurnedSteps(document: Json): Json {
     ...document,
     ...(Array.isArray(bodies) ? { bodies: bodies.map(body) } : {}),
     ...(Array.isArray(route) ? { route: route.map(step) } : {}),
+  }
+}
+
+/** Version 4 knows an inspection sheet, and how surfaces take the light. */
+function withChecks(document: Json): Json {
+  const { bodies, materials } = document
+  const look = (old: unknown): Look =>
+    STOCK_MATERIALS.find((m) => isRecord(old) && m.id === old['id'])?.look ?? 'metal'
+  const withLook = (list: unknown, of: (old: unknown) => Look | ''): unknown =>
+    Array.isArray(list)
+      ? list.map((old: unknown) => (isRecord(old) ? { ...old, look: of(old) } : old))
+      : list
+  return {
+    ...document,
+    ...(bodies === undefined ? {} : { bodies: withLook(bodies, () => '') }),
+    ...(materials === undefined ? {} : { materials: withLook(materials, look) }),
+    checks: [],
   }
 }
 
@@ -213,6 +231,8 @@ function brokenReference(part: Part): string | undefined {
       }
     }
   }
-  const ids = [part.sketches, part.bodies, part.route].flatMap((l) => l.map((x) => x.id))
+  const ids = [part.sketches, part.bodies, part.route, part.checks].flatMap((l) =>
+    l.map((x) => x.id),
+  )
   return new Set(ids).size === ids.length ? undefined : 'The part uses an id twice.'
 }

@@ -2,7 +2,14 @@ import { array, boolean, lazy, mixed, number, object, string, type Schema } from
 import { LONGEST_FORMULA } from '../formula'
 import { GROOVE_FIELDS } from '../route'
 import { LARGEST_LENGTH } from '../tolerances'
-import type { GrooveForm, StepKind } from '../part'
+import {
+  BODY_FIGURES,
+  LOOKS,
+  PICK_FIGURES,
+  PLAY_FIGURES,
+  type GrooveForm,
+  type StepKind,
+} from '../part'
 
 /** The most of anything a file may hold: far above any part, far below what would stall a page. */
 const MOST_ITEMS = 20_000
@@ -199,6 +206,27 @@ const bodyColour = string()
   .defined()
   .matches(/^(#[0-9a-f]{6})?$/)
 
+const either = (kinds: readonly string[], fields: Fields): Record<string, Fields> =>
+  Object.fromEntries(kinds.map((kind) => [kind, fields]))
+
+const figure = byKind({
+  ...either(BODY_FIGURES, { body: text }),
+  ...either(PICK_FIGURES, { picks: list(record({ body: text, key })) }),
+  ...either(PLAY_FIGURES, { body: id, other: id }),
+  capacity: { body: id, height: formula },
+})
+
+const check = record({
+  id,
+  name: text,
+  figure,
+  unit: string().strict().defined().max(20),
+  limit: exactly('about', 'least', 'most'),
+  target: formula,
+  above: formula,
+  below: formula,
+})
+
 /** The shape of a part, as `docs/part-file.md` tells it. */
 export const partSchema = record({
   format: exactly('lathica-part'),
@@ -223,13 +251,18 @@ export const partSchema = record({
         .strict()
         .required()
         .matches(/^#[0-9a-f]{6}$/),
+      look: exactly(...LOOKS),
     }),
   ),
   bodies: list(
-    record({ id, name: text, material: id, colour: bodyColour, visible: flag, locked: flag }),
+    record({
+      ...{ id, name: text, material: id, colour: bodyColour, visible: flag, locked: flag },
+      look: exactly(...LOOKS, ''),
+    }),
   ),
   sketches: list(sketch),
   route: list(step),
+  checks: list(check),
 })
 
 /** The kinds of steps this version runs; others are kept as they are. */

@@ -16,6 +16,8 @@ export interface FormulaContext {
   /** What the field wants; a bare number is then meant in the part's unit of it. */
   readonly want: Measure
   readonly units: UnitSettings
+  /** The unit of a bare number, in mm, rad, g and their products, where it is not the part's. */
+  readonly bare?: number
   /** Finds a named value; undefined when there is none of that name. */
   readonly lookup: (name: string) => Result<Quantity> | undefined
 }
@@ -39,15 +41,27 @@ export function evaluateFormula(text: string, context: FormulaContext): Result<n
   if (!Number.isFinite(value)) return overflow({ from: 0, to: text.length })
   if (sameDimension(dimension, wanted)) return succeed(value)
   if (sameDimension(dimension, NUMBER)) {
-    const scaled = value * unitScale(context.want, context.units)
+    const scaled = value * (context.bare ?? unitScale(context.want, context.units))
     return Number.isFinite(scaled) ? succeed(scaled) : overflow({ from: 0, to: text.length })
   }
   return fail(
     'formula.dimension',
     `This field takes ${dimensionName(wanted)}; the formula gives ${dimensionName(dimension)}.`,
-    `Check the units: for instance 12${context.want === 'angle' ? 'deg' : 'mm'}.`,
+    `Check the units: for instance 12 ${EXAMPLE[context.want]}.`,
     { at: { from: 0, to: text.length } },
   )
+}
+
+/** A unit that a field of each kind takes. */
+const EXAMPLE: Readonly<Record<Measure, string>> = {
+  length: 'mm',
+  angle: 'deg',
+  mass: 'g',
+  density: 'g/cm^3',
+  number: '',
+  area: 'cm^2',
+  volume: 'cm^3',
+  inertia: 'g*mm^2',
 }
 
 function overflow(at: TextRange): Result<never> {

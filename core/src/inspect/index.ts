@@ -1,1 +1,31 @@
 export * from './report'
+export {
+  STOCK_ALLOWANCE,
+  massProperties,
+  materialOf,
+  stockFor,
+  type MassProperties,
+  type Stock,
+} from './mass'
+export { stationsAlong, type Station } from './along'
+export { capacityAt, capacityCurve, cavityOf, filledRoom, heightFor, type Cavity } from './capacity'
+export { clearanceBetween, type Clearance } from './clearance'
+export { leastWall } from './wall'
+export { figuresOf, measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'
+export {
+  FIGURE_KINDS,
+  figureValue,
+  figureWord,
+  figureWords,
+  measureOfFigure,
+  unitOfFigure,
+} from './figures'
+export {
+  checkState,
+  checkStates,
+  summaryOf,
+  type CheckState,
+  type SheetSummary,
+  type Verdict,
+} from './sheet'
+export { tellFailure, tellFigures, tellTolerance, tellValue, unitWords } from './tell'

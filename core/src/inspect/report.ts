@@ -6,6 +6,7 @@ import {
   type SketchState,
 } from '../route'
 import { valuesOf, type Part } from '../part'
+import type { Problem } from '../result'
 import type { Sketch } from '../sketch'
 
 /** Mass properties of one body, in the units their names say. */
@@ -76,17 +77,16 @@ export function reportOf(part: Part): PartReport {
 
 /** Named values and driving sizes alike: formulas read both. */
 function valueReports(part: Part): ValueReport[] {
-  const { table, problems } = valuesOf(part)
-  const driving = part.sketches.flatMap((s) => s.sizes.filter((size) => !size.reference))
-  const read = (name: string, key: string): ValueReport => {
+  const { table, problems, sizesOf } = valuesOf(part)
+  const read = (name: string, found: Problem | undefined): ValueReport => {
     const result = table.get(name)
-    const problem = problems.get(key)?.message ?? ''
+    const problem = found?.message ?? ''
     return { name, value: problem === '' && result?.ok ? result.value : null, problem }
   }
-  return [
-    ...part.values.map((v) => read(v.name, v.name)),
-    ...driving.map((s) => read(s.name, s.id)),
-  ]
+  const driving = part.sketches.flatMap(({ id, sizes }) =>
+    sizes.filter((s) => !s.reference).map((s) => read(s.name, sizesOf(id).problems.get(s.id))),
+  )
+  return [...part.values.map((v) => read(v.name, problems.get(v.name))), ...driving]
 }
 
 function bodyReports(part: Part, state: PartState): BodyReport[] {

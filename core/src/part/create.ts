@@ -11,7 +11,7 @@ export interface NewPart {
 }
 
 export function newBody(id: string, name: string, material: string): Body {
-  return { id, name, material, colour: '', visible: true, locked: false }
+  return { id, name, material, colour: '', look: '', visible: true, locked: false }
 }
 
 /** A part with one body and an empty sketch, ready to be drawn. */
@@ -29,5 +29,6 @@ export function createPart({ name, lie, units, material }: NewPart): Part {
     bodies: [newBody('body1', 'body 1', chosen?.id ?? '')],
     sketches: [emptySketch('sketch2', 'A')],
     route: [],
+    checks: [],
   }
 }

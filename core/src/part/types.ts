@@ -1,9 +1,10 @@
 import type { Measure, UnitSettings } from '../units'
 import type { Sketch } from '../sketch'
+import type { Check } from './checks'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 3
+export const PART_VERSION = 4
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,
@@ -23,6 +24,8 @@ export interface Part {
   readonly bodies: readonly Body[]
   readonly sketches: readonly Sketch[]
   readonly route: readonly Step[]
+  /** The inspection sheet. */
+  readonly checks: readonly Check[]
 }
 
 /** A value that formulas read by its name. */
@@ -39,7 +42,12 @@ export interface Material {
   readonly density: number
   /** for the picture, as #rrggbb */
   readonly colour: string
+  readonly look: Look
 }
+
+/** How a surface takes the light. */
+export const LOOKS = ['metal', 'plastic', 'glass', 'ceramic', 'wood', 'fabric'] as const
+export type Look = (typeof LOOKS)[number]
 
 export interface Body {
   readonly id: string
@@ -48,6 +56,8 @@ export interface Body {
   readonly material: string
   /** For the picture, as #rrggbb; empty for the material's. */
   readonly colour: string
+  /** Empty for the material's. */
+  readonly look: Look | ''
   readonly visible: boolean
   /** A locked body takes no new steps, and its steps are not changed. */
   readonly locked: boolean

@@ -1,15 +1,23 @@
 import { evaluateTable, type Definition, type ValueTable } from '../formula'
 import { fail, type Problem } from '../result'
 import { LARGEST_LENGTH } from '../tolerances'
-import type { Size } from '../sketch'
+import type { Size, Sketch } from '../sketch'
 import type { Part } from './types'
 
 /** Every formula of a part, evaluated. */
 export interface PartValues {
   readonly table: ValueTable
-  /** Driving sizes that have a usable value, by size id, in mm and radians. */
-  readonly sizes: ReadonlyMap<string, number>
-  /** What is wrong with a size's or a named value's formula, by size id or value name. */
+  /** What is wrong with a named value's formula, by its name. */
+  readonly problems: ReadonlyMap<string, Problem>
+  /** The driving sizes of a profile; their ids are counted within it. */
+  readonly sizesOf: (sketchId: string) => SketchSizes
+}
+
+/** Driving sizes of one profile. */
+export interface SketchSizes {
+  /** Those that have a usable value, by size id, in mm and radians. */
+  readonly values: ReadonlyMap<string, number>
+  /** What is wrong with the others' formulas, by size id. */
   readonly problems: ReadonlyMap<string, Problem>
 }
 
@@ -20,7 +28,7 @@ const byFormulas = new WeakMap<
   Part['values'],
   {
     readonly units: Part['units']
-    readonly sizes: readonly (readonly Size[])[]
+    readonly profiles: readonly Pick<Sketch, 'id' | 'sizes'>[]
     readonly values: PartValues
   }
 >()
@@ -32,13 +40,16 @@ export function valuesOf(part: Part): PartValues {
   const before = byFormulas.get(part.values)
   const same =
     before?.units === part.units &&
-    before.sizes.length === part.sketches.length &&
-    part.sketches.every((s, i) => s.sizes === before.sizes[i])
+    before.profiles.length === part.sketches.length &&
+    part.sketches.every((s, i) => {
+      const known = before.profiles[i]
+      return s.sizes === known?.sizes && s.id === known.id
+    })
   const values = same ? before.values : evaluateAll(part)
   memo.set(part, values)
   byFormulas.set(part.values, {
     units: part.units,
-    sizes: part.sketches.map((s) => s.sizes),
+    profiles: part.sketches,
     values,
   })
   return values
@@ -51,20 +62,28 @@ function evaluateAll(part: Part): PartValues {
     ...driving.map((s) => ({ name: s.name, formula: s.formula, measure: measureOf(s) })),
   ]
   const table = evaluateTable(definitions, part.units)
-  const sizes = new Map<string, number>()
   const problems = new Map<string, Problem>()
   for (const value of part.values) {
     const result = table.get(value.name)
     if (result && !result.ok) problems.set(value.name, result.problem)
   }
-  for (const size of driving) {
-    const result = table.get(size.name)
+  const sizes = new Map(part.sketches.map((s) => [s.id, sketchSizes(s.sizes, table)]))
+  return { table, problems, sizesOf: (id) => sizes.get(id) ?? NO_SIZES }
+}
+
+const NO_SIZES: SketchSizes = { values: new Map(), problems: new Map() }
+
+function sketchSizes(sizes: readonly Size[], table: ValueTable): SketchSizes {
+  const values = new Map<string, number>()
+  const problems = new Map<string, Problem>()
+  for (const size of sizes) {
+    const result = size.reference ? undefined : table.get(size.name)
     if (!result) continue
     const problem = result.ok ? sizeProblem(size, result.value) : result.problem
     if (problem) problems.set(size.id, problem)
-    else if (result.ok) sizes.set(size.id, result.value)
+    else if (result.ok) values.set(size.id, result.value)
   }
-  return { table, sizes, problems }
+  return { values, problems }
 }
 
 /** What kind of value a size takes. */

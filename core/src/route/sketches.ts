@@ -2,7 +2,6 @@ import { valuesOf, type Part, type PartValues } from '../part'
 import { profileOf, type ProfileFault, type SectionEdge } from '../section'
 import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
 import { solve, type Solution, type SizeValues } from '../solver'
-import type { Problem } from '../result'
 import { lostLinks } from './links'
 import type { SketchState } from './state'
 
@@ -35,11 +34,7 @@ export function drivingOf(sketch: Sketch, part: Part): Driving {
   drivingSizes.set(all, bySketch)
   const known = bySketch.get(sketch.sizes)
   if (known) return known
-  const values = new Map<string, number>()
-  for (const { id } of sketch.sizes) {
-    const value = all.sizes.get(id)
-    if (value !== undefined) values.set(id, value)
-  }
+  const { values } = all.sizesOf(sketch.id)
   const key = [...values].map(([id, value]) => `${id}=${value}`).join(';')
   const driving = { values, key }
   bySketch.set(sketch.sizes, driving)
@@ -60,12 +55,7 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
   const earlier = part.sketches.slice(0, part.sketches.indexOf(sketch))
   const lost = lostLinks(sketch, earlier, () => ({ x: 0, y: 0 }))
   const driving = drivingOf(sketch, part)
-  const { problems } = valuesOf(part)
-  const sizeProblems = new Map<string, Problem>()
-  for (const size of sketch.sizes) {
-    const problem = problems.get(size.id)
-    if (problem) sizeProblems.set(size.id, problem)
-  }
+  const sizeProblems = valuesOf(part).sizesOf(sketch.id).problems
   const problemKey = [...sizeProblems.values()].map((p) => p.message).join()
   // The ends of a chain that becomes a wall are meant to be open.
   const walled = part.route.some((s) => s.kind === 'wall' && s.sketch === sketch.id)

@@ -11,7 +11,8 @@ export interface Dimension {
 }
 
 /** What a field can ask for. */
-export type Measure = 'length' | 'angle' | 'mass' | 'density' | 'number'
+export type Measure =
+  'length' | 'angle' | 'mass' | 'density' | 'number' | 'area' | 'volume' | 'inertia'
 
 export const DIMENSIONS: Readonly<Record<Measure, Dimension>> = {
   length: { length: 1, angle: 0, mass: 0 },
@@ -19,6 +20,9 @@ export const DIMENSIONS: Readonly<Record<Measure, Dimension>> = {
   mass: { length: 0, angle: 0, mass: 1 },
   density: { length: -3, angle: 0, mass: 1 },
   number: { length: 0, angle: 0, mass: 0 },
+  area: { length: 2, angle: 0, mass: 0 },
+  volume: { length: 3, angle: 0, mass: 0 },
+  inertia: { length: 2, angle: 0, mass: 1 },
 }
 
 /** A value in mm, rad and g, with its dimension. */
@@ -58,6 +62,8 @@ export const UNITS: ReadonlyMap<string, Quantity> = new Map<string, Quantity>([
   ['g', mass(1)],
   ['kg', mass(1000)],
   ['lb', mass(POUND)],
+  ['ml', { value: 1e3, dimension: DIMENSIONS.volume }],
+  ['litre', { value: 1e6, dimension: DIMENSIONS.volume }],
 ])
 
 function length(value: number): Quantity {
@@ -78,6 +84,7 @@ export function dimensionName(d: Dimension): string {
   if (sameDimension(d, DIMENSIONS.angle)) return 'an angle'
   if (sameDimension(d, DIMENSIONS.mass)) return 'a mass'
   if (sameDimension(d, DIMENSIONS.density)) return 'a density'
+  if (sameDimension(d, DIMENSIONS.inertia)) return 'a moment of inertia'
   if (d.angle === 0 && d.mass === 0) {
     if (d.length === 1) return 'a length'
     if (d.length === 2) return 'an area'
@@ -100,6 +107,12 @@ export function unitScale(measure: Measure, units: UnitSettings): number {
       return 1e-3
     case 'number':
       return 1
+    case 'area':
+      return unitScale('length', units) ** 2
+    case 'volume':
+      return unitScale('length', units) ** 3
+    case 'inertia':
+      return unitScale('mass', units) * unitScale('length', units) ** 2
   }
 }
 

@@ -34,6 +34,21 @@ const MIGRATIONS: readonly (Knex.Migration & { readonly name: string })[] = [
       await knex.schema.dropTable('projects')
     },
   },
+  {
+    name: '002_materials',
+    async up(knex) {
+      await knex.schema.createTable('materials', (table) => {
+        table.string('id').primary()
+        table.string('name').notNullable()
+        table.double('density').notNullable()
+        table.string('colour').notNullable()
+        table.string('look').notNullable()
+      })
+    },
+    async down(knex) {
+      await knex.schema.dropTable('materials')
+    },
+  },
 ]
 
 export const migrationSource: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

@@ -1,4 +1,4 @@
-import type { Part, Problem, UnitSettings } from '@lathica/core'
+import type { Material, Part, Problem, UnitSettings } from '@lathica/core'
 
 /** What a card on the shelf shows of a part; see the server's summary. Lengths in mm, mass in g. */
 export interface PartSummary {
@@ -106,4 +106,7 @@ export const api = {
     ),
   deletePart: (id: string) => call<void>('DELETE', `/api/parts/${id}`),
   restorePart: (id: string) => call<void>('POST', `/api/parts/${id}/restore`),
+  materials: () => call<Material[]>('GET', '/api/materials'),
+  putMaterial: ({ id, ...rest }: Material) => call<Material>('PUT', `/api/materials/${id}`, rest),
+  deleteMaterial: (id: string) => call<void>('DELETE', `/api/materials/${id}`),
 }

@@ -18,7 +18,7 @@ export function useFreeMotion(): { readonly start: () => void; readonly stop: ()
     const { part } = parts
     if (!part || !board.view || board.freedoms === 0 || parts.preview) return
     const { sketch } = board
-    const motion = freeMotion(sketch, valuesOf(part).sizes)
+    const motion = freeMotion(sketch, valuesOf(part).sizesOf(sketch.id).values)
     const locate = locator(sketch)
     const reach = REACH / board.view.scale
     const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches

@@ -15,7 +15,7 @@ export function dragging(board: Board, start: Px, id: string, after: () => ToolS
   const part = board.part()
   const sketch = board.sketch()
   const ids = board.picks().includes(id) ? board.picks() : [id]
-  const session = startDrag(sketch, valuesOf(part).sizes, moving(sketch, ids))
+  const session = startDrag(sketch, valuesOf(part).sizesOf(sketch.id).values, moving(sketch, ids))
   if (!session.movable) {
     board.tell(
       'Nothing about this can move: its constraints and sizes hold it still.',

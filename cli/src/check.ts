@@ -1,0 +1,63 @@
+import {
+  checkStates,
+  reportOf,
+  summaryOf,
+  tellFailure,
+  tellTolerance,
+  tellValue,
+  writeSheet,
+  type CheckState,
+} from '@lathica/core'
+import { EXIT, Stop, type Streams } from './exit'
+import { isSound, readPartAt } from './read'
+
+interface Options {
+  readonly json?: boolean | undefined
+  readonly csv?: boolean | undefined
+}
+
+/** Compares a part with its inspection sheet: all rows must pass, and the part itself be sound. */
+export async function checkPart(
+  path: string,
+  { json, csv }: Options,
+  streams: Streams,
+): Promise<number> {
+  if (json === true && csv === true) throw new Stop(EXIT.usage, 'Choose --json or --csv.')
+  const part = await readPartAt(path)
+  const states = checkStates(part)
+  const { failing, open, passing, targets } = summaryOf(states)
+  const sound = isSound(reportOf(part))
+  if (csv === true) streams.stdout.write(writeSheet(part))
+  else if (json === true) streams.stdout.write(asJson(part.name, states, sound))
+  else {
+    const lines = states.map(asLine)
+    const sum = targets === 0 ? 'The sheet has no targets.' : `${passing} of ${targets} rows pass.`
+    const steps = sound ? [] : ['The part itself is not sound: see lathica inspect.']
+    streams.stdout.write(`${[part.name, ...lines, '', sum, ...steps].join('\n')}\n`)
+  }
+  return failing + open === 0 && sound ? EXIT.well : EXIT.unsound
+}
+
+const MARKS = { passes: 'pass', fails: 'FAIL', open: 'OPEN', told: '' } as const
+
+function asLine(state: CheckState): string {
+  const { measured, target, unit, verdict, words, problem } = state
+  const value = measured ? tellValue(measured.value, unit) : '–'
+  const wanted =
+    target === undefined ? '' : `${tellValue(target, unit)} ${tellTolerance(state)}`.trim()
+  const why = verdict === 'fails' ? tellFailure(state) : (problem?.message ?? '')
+  const line = `  ${MARKS[verdict].padEnd(5)} ${words.padEnd(44)} ${value.padStart(16)}   ${wanted}`
+  return why === '' ? line.trimEnd() : `${line.trimEnd()}\n        ${why}`
+}
+
+/** Values in mm, rad, g and their products, with full digits. */
+function asJson(name: string, states: readonly CheckState[], sound: boolean): string {
+  const rows = states.map(({ check, words, measured, target, above, below, verdict, problem }) => ({
+    ...{ name: words, figure: check.figure, unit: check.unit, limit: check.limit },
+    value: measured?.value ?? null,
+    target: target ?? null,
+    ...{ above, below, verdict },
+    problem: problem ? `${problem.message} ${problem.mend}` : '',
+  }))
+  return `${JSON.stringify({ name, sound, rows }, null, 2)}\n`
+}

@@ -1,0 +1,128 @@
+import { courseUpTo, coursesOf, integrate, type Course } from '../geometry'
+import { edgesOf, liesOnAxis, type Section } from '../section'
+import { VERTEX_TOLERANCE } from '../tolerances'
+
+/** A section seen along the axis: intervals between its corners, and what bounds it in each. */
+export interface Lengthwise {
+  /** Where intervals begin and end, in mm, growing. */
+  readonly breaks: readonly number[]
+  /** For every interval the outline's courses across it, from the axis outwards. */
+  readonly courses: readonly (readonly Course[])[]
+}
+
+const memo = new WeakMap<Section, Lengthwise>()
+
+/** Cuts a section at every corner and extreme, so that between cuts its outline is a list of courses. */
+export function lengthwise(section: Section): Lengthwise {
+  const known = memo.get(section)
+  if (known) return known
+  const all = edgesOf(section)
+    .filter((e) => !liesOnAxis(e))
+    .flatMap((e) => coursesOf(e.piece, 'x'))
+    .filter((c) => c.high - c.low > VERTEX_TOLERANCE)
+  const places = all.flatMap((c) => [c.low, c.high]).sort((a, b) => a - b)
+  const breaks = places.filter((x, i) => i === 0 || x - (places[i - 1] ?? x) > VERTEX_TOLERANCE)
+  const courses = breaks.slice(1).map((): Course[] => [])
+  for (const course of all) {
+    let i = before(breaks, course.low + VERTEX_TOLERANCE)
+    for (; i < courses.length && (breaks[i + 1] ?? 0) <= course.high + VERTEX_TOLERANCE; i++) {
+      courses[i]?.push(course)
+    }
+  }
+  courses.forEach((list, i) => {
+    const middle = ((breaks[i] ?? 0) + (breaks[i + 1] ?? 0)) / 2
+    list.sort((a, b) => a.at(middle) - b.at(middle))
+  })
+  const made = { breaks, courses }
+  memo.set(section, made)
+  return made
+}
+
+/** The number of the last break at or before a place. */
+function before(breaks: readonly number[], x: number): number {
+  let [low, high] = [0, breaks.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if ((breaks[middle] ?? 0) <= x) low = middle + 1
+    else high = middle
+  }
+  return Math.max(0, low - 1)
+}
+
+/** What a body is at one place along the axis. Where nothing is, all are nought. */
+export interface Station {
+  /** in mm */
+  readonly x: number
+  /** Outermost and innermost diameter in mm; a solid part has no innermost. */
+  readonly outer: number
+  readonly inner: number
+  /** Of the cross-section square to the axis, in mm². */
+  readonly area: number
+  /** Second moment of that area about a diameter, in mm⁴. */
+  readonly secondMoment: number
+  /** Volume up to there, in mm³. */
+  readonly volume: number
+}
+
+/**
+ * Stations along a section, from end to end. Every shoulder has two at one place, one from either
+ * side, so that a curve through them steps where the part does.
+ * @param count about how many
+ */
+export function stationsAlong(section: Section, count: number): Station[] {
+  const { breaks, courses } = lengthwise(section)
+  const length = (breaks.at(-1) ?? 0) - (breaks[0] ?? 0)
+  const stations: Station[] = []
+  let volume = 0
+  courses.forEach((list, i) => {
+    const [from, to] = [breaks[i] ?? 0, breaks[i + 1] ?? 0]
+    const steps = Math.max(1, Math.round((count * (to - from)) / length))
+    const start = volume
+    for (let k = 0; k <= steps; k++) {
+      const x = k === steps ? to : from + ((to - from) * k) / steps
+      const here = crossSection(list, x)
+      volume = start + volumeBetween(list, from, x)
+      stations.push({ x, ...here, volume })
+    }
+  })
+  return stations
+}
+
+/** Diameters and moments of a cross-section: π/4 (D² − d²) and π/64 (D⁴ − d⁴), ring by ring. */
+function crossSection(list: readonly Course[], x: number): Omit<Station, 'x' | 'volume'> {
+  let [area, secondMoment] = [0, 0]
+  const radii = list.map((c) => c.at(x))
+  // An odd count begins on the axis: the part is solid in the middle.
+  const solid = radii.length % 2 === 1
+  for (let i = solid ? -1 : 0; i + 1 < radii.length; i += 2) {
+    const inner = i < 0 ? 0 : (radii[i] ?? 0)
+    const outer = radii[i + 1] ?? 0
+    area += Math.PI * (outer - inner) * (outer + inner)
+    secondMoment += (Math.PI / 4) * (outer ** 4 - inner ** 4)
+  }
+  return {
+    outer: 2 * (radii.at(-1) ?? 0),
+    inner: solid ? 0 : 2 * (radii[0] ?? 0),
+    area,
+    secondMoment,
+  }
+}
+
+/** The volume of an interval's material from its start to a place in it, in mm³. */
+function volumeBetween(list: readonly Course[], from: number, x: number): number {
+  if (x <= from) return 0
+  return list.reduce((sum, course) => sum + sweptBy(course, from, x), 0)
+}
+
+/** What a course adds to the volume between two places: −π∫y² dx in its own direction. */
+export function sweptBy(course: Course, from: number, to: number): number {
+  const [low, high] = [Math.max(from, course.low), Math.min(to, course.high)]
+  if (high <= low) return 0
+  if (course.piece.kind === 'line') {
+    const [p, q] = [course.at(low), course.at(high)]
+    return (-course.way * Math.PI * (high - low) * (p * p + p * q + q * q)) / 3
+  }
+  const whole = 2 * Math.PI * integrate(courseUpTo(course, 'x', high), 0).y
+  if (low <= course.low) return whole
+  return whole - 2 * Math.PI * integrate(courseUpTo(course, 'x', low), 0).y
+}

@@ -1,0 +1,171 @@
+import { boundsOf, coursesOf, line, pointAt, tangentAt, type Course } from '../geometry'
+import {
+  combine,
+  edgesOf,
+  extentOf,
+  liesOnAxis,
+  loopsOf,
+  sectionArea,
+  type EdgeName,
+  type Section,
+  type SectionEdge,
+} from '../section'
+import { VERTEX_TOLERANCE } from '../tolerances'
+import { sweptBy } from './along'
+
+/** The room inside a vessel that stands upright, its open end up at growing x; lengths in mm. */
+export interface Cavity {
+  /** True for a room that is closed all round. */
+  readonly closed: boolean
+  /** The lowest place inside, and the brim or, in a closed room, its top. */
+  readonly floor: number
+  readonly brim: number
+  /** What it holds, in mm³. */
+  readonly volume: number
+  /** The outline of the room, as functions of the place along the axis. */
+  readonly courses: readonly Course[]
+  /** The room itself as a section. */
+  readonly room: Section
+}
+
+/** Rooms smaller than this in mm³ hold nothing worth telling. */
+const LEAST_ROOM = 1e-3
+
+const memo = new WeakMap<Section, Cavity | undefined>()
+
+/**
+ * The largest room of a body that holds liquid: closed all round, or open at the top and filled to
+ * its brim. @returns undefined for a body that holds nothing
+ */
+export function cavityOf(section: Section): Cavity | undefined {
+  if (memo.has(section)) return memo.get(section)
+  const rooms = section.regions.length === 0 ? [] : [...closedRooms(section), ...openRooms(section)]
+  const largest = rooms.reduce<Cavity | undefined>(
+    (best, room) => (best && best.volume >= room.volume ? best : room),
+    undefined,
+  )
+  const found = largest && largest.volume > LEAST_ROOM ? largest : undefined
+  memo.set(section, found)
+  return found
+}
+
+const LID: EdgeName = { step: 'lid', entity: 'lid', role: 'made' }
+
+/** A box over the whole of a section and beyond it, up to a level; what of it is no material. */
+function around(section: Section, level: number): Section | undefined {
+  const [low] = extentOf(section)
+  const reach = Math.max(...edgesOf(section).map((e) => boundsOf(e.piece).max.y)) + 1
+  const corners = [
+    { x: low - 1, y: 0 },
+    { x: level, y: 0 },
+    { x: level, y: reach },
+    { x: low - 1, y: reach },
+  ]
+  const outer = corners.map((p, i): SectionEdge => {
+    const to = corners[(i + 1) % 4] ?? p
+    return { piece: line(p, to), name: i === 0 ? { ...LID, role: 'axis' } : LID }
+  })
+  return combine({ regions: [{ outer, holes: [] }] }, section, 'cut')
+}
+
+/** Rooms that do not reach the outside at all. */
+function closedRooms(section: Section): Cavity[] {
+  const [low, high] = extentOf(section)
+  return inner(around(section, high + 1), low).map((room) => cavity(room, true, extentOf(room)[1]))
+}
+
+/** For every brim, the room below it that the liquid would leave over just that brim. */
+function openRooms(section: Section): Cavity[] {
+  const [low] = extentOf(section)
+  return brimsOf(section).flatMap((brim) =>
+    inner(around(section, brim), low)
+      .filter((room) => extentOf(room)[1] >= brim - VERTEX_TOLERANCE)
+      .map((room) => cavity(room, false, brim)),
+  )
+}
+
+/** The parts of a section that do not reach below the part or beyond it outwards: all but the outside. */
+function inner(section: Section | undefined, low: number): Section[] {
+  return (section?.regions ?? []).flatMap((region) => {
+    const outside = region.outer.some((e) => boundsOf(e.piece).min.x < low - 0.5)
+    return outside ? [] : [{ regions: [region] }]
+  })
+}
+
+function cavity(room: Section, closed: boolean, brim: number): Cavity {
+  const courses = edgesOf(room)
+    .filter((e) => !liesOnAxis(e))
+    .flatMap((e) => coursesOf(e.piece, 'x'))
+  const floor = extentOf(room)[0]
+  return { closed, floor, brim, courses, room, volume: filledTo(courses, brim) }
+}
+
+/** Levels where the outline turns from rising to falling, highest first. */
+function brimsOf(section: Section): number[] {
+  const levels = loopsOf(section).flatMap((loop) =>
+    loop.flatMap(({ piece }, i) => {
+      const tops = piece.kind === 'arc' ? coursesOf(piece, 'x').slice(0, -1) : []
+      const next = loop[(i + 1) % loop.length]?.piece ?? piece
+      // A flat rim belongs to the edge behind it: what goes up before it must go down after.
+      const rises = tangentAt(piece, 1).x >= -1e-12
+      const falls = tangentAt(next, 0).x <= 1e-12
+      const inside = tops.filter((c) => c.way > 0).map((c) => c.piece.to.x)
+      return rises && falls ? [...inside, pointAt(piece, 1).x] : inside
+    }),
+  )
+  const sorted = levels.sort((a, b) => b - a)
+  return sorted.filter((x, i) => i === 0 || (sorted[i - 1] ?? x) - x > VERTEX_TOLERANCE)
+}
+
+/** The volume of a room up to a place along the axis: π∫y² dx round its outline. */
+function filledTo(courses: readonly Course[], x: number): number {
+  return courses.reduce((sum, c) => sum + sweptBy(c, c.low, Math.min(x, c.high)), 0)
+}
+
+/** What a room holds, filled to a height over its floor; beyond the brim no more than all. @returns mm³ */
+export function capacityAt({ courses, floor }: Cavity, height: number): number {
+  return height <= 0 ? 0 : filledTo(courses, floor + height)
+}
+
+/**
+ * How high a volume stands in a room, over its floor in mm: by halving, since what it holds only
+ * grows with the height. @returns undefined for more than it holds
+ */
+export function heightFor(room: Cavity, volume: number): number | undefined {
+  if (volume <= 0) return 0
+  if (volume > room.volume * (1 + 1e-12)) return undefined
+  let [low, high] = [0, room.brim - room.floor]
+  for (let i = 0; i < 60; i++) {
+    const middle = (low + high) / 2
+    if (capacityAt(room, middle) < volume) low = middle
+    else high = middle
+  }
+  return (low + high) / 2
+}
+
+/** The room filled to a height, to be shown: what of it lies below the liquid's surface. */
+export function filledRoom({ room, floor }: Cavity, height: number): Section {
+  if (height <= 0 || sectionArea(room) === 0) return { regions: [] }
+  const reach = Math.max(...edgesOf(room).map((e) => boundsOf(e.piece).max.y)) + 1
+  const [a, b] = [floor - 1, floor + height]
+  const corners = [
+    { x: a, y: 0 },
+    { x: b, y: 0 },
+    { x: b, y: reach },
+    { x: a, y: reach },
+  ]
+  const outer = corners.map((p, i): SectionEdge => ({
+    piece: line(p, corners[(i + 1) % 4] ?? p),
+    name: LID,
+  }))
+  return combine(room, { regions: [{ outer, holes: [] }] }, 'common') ?? { regions: [] }
+}
+
+/** Heights and what a room holds at each, from empty to full, in mm and mm³. */
+export function capacityCurve(room: Cavity, count: number): { height: number; volume: number }[] {
+  const full = room.brim - room.floor
+  return Array.from({ length: count + 1 }, (_, i) => {
+    const height = (full * i) / count
+    return { height, volume: capacityAt(room, height) }
+  })
+}

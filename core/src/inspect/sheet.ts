@@ -1,0 +1,158 @@
+import { evaluateFormula } from '../formula'
+import { valuesOf, type Check, type Part } from '../part'
+import { evaluate, type PartState } from '../route'
+import { fail, type Problem, type Result } from '../result'
+import type { Measure } from '../units'
+import { unitCalled, type ShownUnit } from '../units/shown'
+import { figureValue, figureWords, measureOfFigure, unitOfFigure } from './figures'
+import type { Measured } from './picks'
+
+/** How a row of the sheet stands. */
+export type Verdict =
+  /** no target was given */
+  | 'told'
+  | 'passes'
+  | 'fails'
+  /** the figure has no value, or the target no meaning */
+  | 'open'
+
+/** One row, evaluated. Values are in mm, rad, g and their products. */
+export interface CheckState {
+  readonly check: Check
+  readonly words: string
+  readonly unit: ShownUnit
+  readonly measured: Measured | undefined
+  readonly target: number | undefined
+  /** How far above and below the target the value may lie. */
+  readonly above: number
+  readonly below: number
+  readonly difference: number | undefined
+  readonly verdict: Verdict
+  /** Why there is no verdict, if there should be one. */
+  readonly problem?: Problem
+}
+
+const memo = new WeakMap<Part, readonly CheckState[]>()
+
+/** Every row of a part's inspection sheet against the part as it stands at the end of its route. */
+export function checkStates(part: Part): readonly CheckState[] {
+  const known = memo.get(part)
+  if (known) return known
+  const state = evaluate(part)
+  const made = part.checks.map((check) => checkState(check, part, state))
+  memo.set(part, made)
+  return made
+}
+
+export function checkState(
+  check: Check,
+  part: Part,
+  { bodies }: Pick<PartState, 'bodies'>,
+): CheckState {
+  const measure = measureOfFigure(check.figure.kind)
+  const chosen = unitCalled(check.unit)
+  const unit = chosen ?? unitOfFigure(check.figure.kind, part)
+  const value = figureValue(check.figure, part, bodies)
+  const measured = value.ok ? value.value : undefined
+  const words = check.name.trim() === '' ? figureWords(check.figure, part, bodies) : check.name
+  const base = { check, words, unit, measured }
+  const none = { target: undefined, above: 0, below: 0, difference: undefined }
+  if (check.unit !== '' && chosen?.measure !== measure) {
+    const problem = unitProblem(check.unit, measure)
+    return {
+      ...base,
+      ...none,
+      unit: unitOfFigure(check.figure.kind, part),
+      verdict: 'open',
+      problem,
+    }
+  }
+  const read = readTarget(check, part, measure, unit)
+  if (!read.ok) return { ...base, ...none, verdict: 'open', problem: read.problem }
+  const limits = read.value
+  const target = limits?.target
+  const difference = measured && target !== undefined ? measured.value - target : undefined
+  const told = { ...base, ...none, ...limits, difference }
+  if (!value.ok) return { ...told, verdict: 'open', problem: value.problem }
+  if (!limits || difference === undefined) return { ...told, verdict: 'told' }
+  return { ...told, verdict: holds(check, limits, difference) ? 'passes' : 'fails' }
+}
+
+interface Limits {
+  readonly target: number
+  readonly above: number
+  readonly below: number
+}
+
+/** A share of the target that rounding may take. */
+const ROUNDING = 1e-9
+
+function holds(check: Check, { target, above, below }: Limits, difference: number): boolean {
+  const slack = ROUNDING * Math.max(1, Math.abs(target))
+  if (check.limit === 'least') return difference >= -slack
+  if (check.limit === 'most') return difference <= slack
+  return difference <= above + slack && difference >= -below - slack
+}
+
+function readTarget(
+  check: Check,
+  part: Part,
+  want: Measure,
+  unit: ShownUnit,
+): Result<Limits | undefined> {
+  if (check.target.trim() === '') return { ok: true, value: undefined }
+  const context = { want, units: part.units, bare: unit.size, lookup: valuesOf(part).table.lookup }
+  const digit = lastDigit(check.target) * unit.size
+  const target = evaluateFormula(check.target, context)
+  if (!target.ok) return target
+  const read = (text: string): Result<number> =>
+    text.trim() === '' ? { ok: true, value: Number.NaN } : evaluateFormula(text, context)
+  const above = read(check.above)
+  if (!above.ok) return above
+  const below = read(check.below)
+  if (!below.ok) return below
+  const given = check.above.trim() !== '' || check.below.trim() !== ''
+  const side = (value: number): number => (Number.isNaN(value) ? (given ? 0 : digit) : value)
+  const limits = { target: target.value, above: side(above.value), below: side(below.value) }
+  if (limits.above < 0 || limits.below < 0) {
+    const mend = 'Both sides count away from the target: write 0.02 for either.'
+    return fail('check.tolerance', 'A tolerance is not below zero.', mend)
+  }
+  return { ok: true, value: limits }
+}
+
+/** Half of the last digit of a plain number: 0.757 means anything that rounds to it. */
+function lastDigit(text: string): number {
+  const found = /^\s*\d+(?:\.(\d+))?\s*[a-z]*[²³^\d]*\s*$/i.exec(text)
+  return found ? 0.5 * 10 ** -(found[1]?.length ?? 0) : 0
+}
+
+function unitProblem(unit: string, measure: Measure): Problem {
+  const wanted: Readonly<Record<Measure, string>> = {
+    length: 'a length, such as mm',
+    angle: 'an angle, such as deg',
+    mass: 'a mass, such as g',
+    area: 'an area, such as mm²',
+    volume: 'a volume, such as cm³',
+    inertia: 'a moment of inertia, such as g·mm²',
+    density: 'a density, such as g/cm³',
+    number: 'no unit',
+  }
+  const mend = `Choose a unit of ${wanted[measure]}.`
+  return fail('check.unit', `“${unit}” is no unit of this figure.`, mend).problem
+}
+
+/** How the sheet stands as a whole. */
+export interface SheetSummary {
+  readonly passing: number
+  readonly failing: number
+  readonly open: number
+  /** Rows with a target. */
+  readonly targets: number
+}
+
+export function summaryOf(states: readonly CheckState[]): SheetSummary {
+  const count = (verdict: Verdict): number => states.filter((s) => s.verdict === verdict).length
+  const [passing, failing, open] = [count('passes'), count('fails'), count('open')]
+  return { passing, failing, open, targets: passing + failing + open }
+}

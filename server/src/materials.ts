@@ -1,0 +1,23 @@
+import type { Material } from '@lathica/core'
+import type { Knex } from 'knex'
+
+/** Materials of one's own. Parts hold copies of what they use, so that a part file is whole. */
+export interface MaterialLibrary {
+  list(): Promise<Material[]>
+  /** Adds a material, or changes the one of its id. */
+  put(material: Material): Promise<void>
+  remove(id: string): Promise<boolean>
+}
+
+export function createMaterialLibrary(database: Knex): MaterialLibrary {
+  const rows = () => database<Material>('materials')
+  return {
+    list: () => rows().select('id', 'name', 'density', 'colour', 'look').orderBy('name'),
+    async put(material) {
+      await rows().insert(material).onConflict('id').merge()
+    },
+    async remove(id) {
+      return (await rows().where({ id }).delete()) > 0
+    },
+  }
+}
