@@ -49,6 +49,20 @@ function before(breaks: readonly number[], x: number): number {
   return Math.max(0, low - 1)
 }
 
+/** Inner and outer radius in mm of every ring of material at a place along the axis, inside first. */
+export function ringsAt(section: Section, x: number): (readonly [inner: number, outer: number])[] {
+  const { breaks, courses } = lengthwise(section)
+  if (x < (breaks[0] ?? 0) || x > (breaks.at(-1) ?? 0)) return []
+  const list = courses[Math.min(courses.length - 1, before(breaks, x))] ?? []
+  return paired(list.map((c) => c.at(x)))
+}
+
+/** Radii by twos; an odd count begins on the axis, where the part is solid. */
+function paired(radii: readonly number[]): (readonly [number, number])[] {
+  const all = radii.length % 2 === 1 ? [0, ...radii] : radii
+  return all.flatMap((inner, i) => (i % 2 === 0 ? [[inner, all[i + 1] ?? inner] as const] : []))
+}
+
 /** What a body is at one place along the axis. Where nothing is, all are nought. */
 export interface Station {
   /** in mm */
@@ -91,18 +105,14 @@ export function stationsAlong(section: Section, count: number): Station[] {
 /** Diameters and moments of a cross-section: π/4 (D² − d²) and π/64 (D⁴ − d⁴), ring by ring. */
 function crossSection(list: readonly Course[], x: number): Omit<Station, 'x' | 'volume'> {
   let [area, secondMoment] = [0, 0]
-  const radii = list.map((c) => c.at(x))
-  // An odd count begins on the axis: the part is solid in the middle.
-  const solid = radii.length % 2 === 1
-  for (let i = solid ? -1 : 0; i + 1 < radii.length; i += 2) {
-    const inner = i < 0 ? 0 : (radii[i] ?? 0)
-    const outer = radii[i + 1] ?? 0
+  const rings = paired(list.map((c) => c.at(x)))
+  for (const [inner, outer] of rings) {
     area += Math.PI * (outer - inner) * (outer + inner)
     secondMoment += (Math.PI / 4) * (outer ** 4 - inner ** 4)
   }
   return {
-    outer: 2 * (radii.at(-1) ?? 0),
-    inner: solid ? 0 : 2 * (radii[0] ?? 0),
+    outer: 2 * (rings.at(-1)?.[1] ?? 0),
+    inner: 2 * (rings[0]?.[0] ?? 0),
     area,
     secondMoment,
   }

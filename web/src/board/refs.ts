@@ -13,8 +13,8 @@ import {
   type Vec,
 } from '@lathica/core'
 
-/** What a step can refer to: any face, a straight one, one square to the axis, or a circular edge. */
-export type Accept = 'face' | 'straight' | 'plane' | 'corner'
+/** What can be referred to: a face, a straight one, one square to the axis, a circular edge, or any. */
+export type Accept = 'face' | 'straight' | 'plane' | 'corner' | 'any'
 
 /** A face or a circular edge of a body, as it stands. */
 export interface SectionRef {
@@ -23,6 +23,9 @@ export interface SectionRef {
   readonly edge?: SectionEdge
   readonly corner?: Corner
 }
+
+/** Within the reach, a circular edge counts as so much nearer than a face. */
+const EDGE_FIRST = 0.4
 
 type Standing = Pick<BodyState, 'bodyId' | 'section'>
 
@@ -40,11 +43,14 @@ export function refAt(
     if (far <= reach && (!best || far < best.far)) best = { ref, far }
   }
   for (const { bodyId, section } of bodies) {
-    if (accept === 'corner') {
+    if (accept === 'corner' || accept === 'any') {
       for (const corner of cornersOf(section)) {
-        offer({ body: bodyId, key: corner.key, corner }, distance(corner.at, at))
+        // Where faces and edges may be picked an edge has its faces beside it, and goes first.
+        const near = accept === 'any' ? EDGE_FIRST : 1
+        offer({ body: bodyId, key: corner.key, corner }, distance(corner.at, at) * near)
       }
-    } else {
+    }
+    if (accept !== 'corner') {
       for (const edge of edgesOf(section)) {
         if (!fits(edge, accept)) continue
         offer({ body: bodyId, key: edgeKey(edge.name), edge }, nearestOn(edge.piece, at).distance)
@@ -57,7 +63,7 @@ export function refAt(
 function fits(edge: SectionEdge, accept: Accept): boolean {
   const { piece } = edge
   if (liesOnAxis(edge)) return false
-  if (accept === 'face') return true
+  if (accept === 'face' || accept === 'any') return true
   if (piece.kind !== 'line') return false
   return accept === 'straight' || Math.abs(piece.from.x - piece.to.x) < 1e-6
 }

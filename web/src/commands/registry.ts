@@ -12,6 +12,7 @@ import { TIE_ICONS } from '../icons/ties'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { createClipboard } from './clipboard'
+import { lookActions } from './lookActions'
 import { stepActions } from './stepActions'
 import { TIES, TOOLS } from './tools'
 import type { Action } from './action'
@@ -20,7 +21,13 @@ export { PAD_KEYS, type Action, type Page } from './action'
 
 /** Every action of the modelling screen: the one place where a reader learns what there is. */
 export function createActions(): readonly Action[] {
-  return [...toolActions(), ...sketchActions(), ...stepActions(), ...screenActions()]
+  return [
+    ...toolActions(),
+    ...sketchActions(),
+    ...stepActions(),
+    ...lookActions(),
+    ...screenActions(),
+  ]
 }
 
 function toolActions(): Action[] {
@@ -170,7 +177,8 @@ function sketchActions(): Action[] {
   ]
 }
 
-function screenActions(): Action[] {
+/** What every screen of a part offers. */
+export function screenActions(): Action[] {
   const parts = usePartStore()
   const board = useBoardStore()
   return [

@@ -1,8 +1,11 @@
+import { LOOK_ICONS } from './looks'
+
 /**
  * Lathica's own icons for turned work: 20 × 20, 1.5 px strokes, no fills. Sections stand on a
  * chain-line axis, as on the board.
  */
 export const ICONS = {
+  ...LOOK_ICONS,
   pick: 'M5 3l10 6.2-4.6 1 2.6 5-1.9 1-2.6-5L5 14.400z',
   chain: 'M2.500 14V9h5V5.500h5V9h5v5',
   size: 'M3 4v12M17 4v12M3 10h14M6 7.500L3 10l3 2.500M14 7.500l3 2.500-3 2.500',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { changeBody } from '@lathica/core'
+import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 
@@ -7,6 +8,7 @@ import { useRouteStore } from '../store/route'
 defineEmits<{ open: [body: string] }>()
 const parts = usePartStore()
 const route = useRouteStore()
+const look = useLookStore()
 </script>
 
 <template>
@@ -24,7 +26,27 @@ const route = useRouteStore()
         </button>
         <button
           type="button"
-          class="plain"
+          class="plain way"
+          :aria-label="`show ${b.name} alone`"
+          :aria-pressed="look.alone === b.id"
+          title="Shows this body alone on the solid pane"
+          @click="look.alone = look.alone === b.id ? undefined : b.id"
+        >
+          alone
+        </button>
+        <button
+          type="button"
+          class="plain way"
+          :aria-label="`see through ${b.name}`"
+          :aria-pressed="look.glassy.has(b.id)"
+          title="Draws this body see-through on the solid pane"
+          @click="look.toggleGlassy(b.id)"
+        >
+          through
+        </button>
+        <button
+          type="button"
+          class="plain way"
           :aria-label="`${b.visible ? 'hide' : 'show'} ${b.name}`"
           @click="parts.run(changeBody(b.id, { visible: !b.visible }))"
         >
@@ -61,6 +83,20 @@ h3 {
   justify-content: space-between;
   padding: 1px 12px;
   font-size: 12px;
+}
+
+.name {
+  flex: 1;
+  text-align: left;
+}
+
+.way {
+  color: var(--ink-soft);
+}
+
+.way[aria-pressed='true'] {
+  background: var(--halo-wash);
+  color: var(--ink);
 }
 
 .bodies .hidden .name {

@@ -6,6 +6,8 @@ import {
   removeValue,
   setValue,
   significant,
+  tellValue,
+  usualUnit,
   valuesOf,
   type Measure,
   type NamedValue,
@@ -54,6 +56,10 @@ function show(measure: Measure, value: number): string {
       return `${significant(value * 1000, 4)} g/cm³`
     case 'number':
       return String(Number(value.toPrecision(10)))
+    case 'area':
+    case 'volume':
+    case 'inertia':
+      return tellValue(value, usualUnit(measure, units))
   }
 }
 

@@ -1,42 +1,80 @@
 <script setup lang="ts">
+import { extentOf, leftNormal, type SectionEdge } from '@lathica/core'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { refAt, type SectionRef } from '../board/refs'
+import { refAt, refsCalled, type SectionRef } from '../board/refs'
 import { REF_REACH } from '../board/tools'
+import { saveFile } from '../dispatch/saveFile'
+import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
+import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
+import { cutSpec } from './cutting'
+import PictureDialog from './PictureDialog.vue'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
+import SolidTools from './SolidTools.vue'
+import { refWords } from './words'
 
 const parts = usePartStore()
 const route = useRouteStore()
 const board = useBoardStore()
+const look = useLookStore()
 const theme = inject(THEME, ref('light'))
 const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const { width, height } = useElementSize(pane)
 const noWebGl = ref(false)
+const lost = ref(false)
+const asksPicture = ref(false)
+const saving = ref(false)
 let scene: SolidScene | undefined
 
 const bodies = computed<ShownBody[]>(() => {
   const { bodies: named, materials } = parts
-  return route.followedVisible.map((b) => {
-    const body = named.find((x) => x.id === b.bodyId)
-    const material = materials.find((m) => m.id === body?.material)
-    return {
-      id: b.bodyId,
-      section: b.section,
-      colour: body?.colour || (material?.colour ?? '#8d979d'),
-    }
-  })
+  return route.followedVisible
+    .filter((b) => look.alone === undefined || b.bodyId === look.alone)
+    .map((b) => {
+      const body = named.find((x) => x.id === b.bodyId)
+      const material = materials.find((m) => m.id === body?.material)
+      return {
+        id: b.bodyId,
+        section: b.section,
+        colour: body?.colour || (material?.colour ?? '#8d979d'),
+        look: body?.look || (material?.look ?? 'metal'),
+        glassy: look.glassy.has(b.bodyId),
+      }
+    })
 })
 const empty = computed(() => bodies.value.every((b) => b.section.regions.length === 0))
+
+const cut = computed(() => {
+  if (!look.cut) return undefined
+  const ends = bodies.value.flatMap((b) =>
+    b.section.regions.length > 0 ? extentOf(b.section) : [],
+  )
+  const [from, to] = [Math.min(...ends), Math.max(...ends)]
+  // The very ends would leave nothing, or all.
+  const share = 0.001 + 0.998 * look.cutAt
+  return cutSpec(look.cut, parts.lie, ends.length > 0 ? from + share * (to - from) : 0)
+})
+const setting = computed(() => {
+  const dark = theme.value === 'dark'
+  return {
+    display: look.display,
+    cut: cut.value,
+    perspective: look.perspective,
+    tones: dark
+      ? { edge: look.display === 'shaded' ? '#0e1214' : '#ece7da', paper: '#161c1f', dark }
+      : { edge: '#1e2a32', paper: '#ede9dd', dark },
+  }
+})
 
 onMounted(() => {
   if (!canvas.value) return
   try {
-    scene = createSolidScene(canvas.value)
+    scene = createSolidScene(canvas.value, (isLost) => (lost.value = isLost))
   } catch {
     noWebGl.value = true
     return
@@ -46,17 +84,13 @@ onMounted(() => {
     (lie) => scene?.setLie(lie),
     { immediate: true },
   )
-  watch(
-    theme,
-    (name) => scene?.setTones(name === 'dark' ? '#0e1214' : '#1e2a32', name === 'dark'),
-    { immediate: true },
-  )
+  watch(setting, (now) => scene?.set(now), { immediate: true })
   watch(
     [width, height],
     ([w, h], [w0]) => {
       if (w < 10 || h < 10) return
       scene?.resize(w, h)
-      if (!w0 || w0 < 10) scene?.fit(false)
+      if (!w0 || w0 < 10) scene?.fit('threeQuarter', false)
     },
     { immediate: true },
   )
@@ -65,33 +99,70 @@ onMounted(() => {
     (shown, before) => {
       scene?.show(shown, parts.preview !== undefined)
       const wasEmpty = before?.every((b) => b.section.regions.length === 0) ?? true
-      if (wasEmpty && !empty.value) scene?.fit(false)
+      if (wasEmpty && !empty.value) scene?.fit('threeQuarter', false)
     },
     { immediate: true },
   )
   watch(
     () => board.fitAsked,
-    () => scene?.fit(true),
+    () => scene?.fit('threeQuarter', true),
     { flush: 'post' },
   )
+  watch(
+    () => look.viewAsked,
+    (asked) => {
+      if (asked?.view === 'square') lookSquare()
+      else if (asked) scene?.fit(asked.view, true)
+    },
+    { flush: 'post' },
+  )
+  watch(
+    () => look.spinning,
+    (on) => scene?.spin(on),
+  )
 })
-/** What a step asks for is picked here as well: the place on the surface is a place of the section. */
+
+/** The place the pointer was over last, which a look square on goes by. */
+let under: { readonly edge: SectionEdge; readonly angle: number } | undefined
+
+function lookSquare(): void {
+  if (!under) return
+  const out = leftNormal(under.edge.piece, 0.5)
+  scene?.square(under.angle, { x: -out.x, y: -out.y })
+}
+
+/** What a step or a measure asks for is picked here as well: a place of the surface is one of the section. */
 function refUnder(event: PointerEvent): SectionRef | undefined {
   const { ask } = route
   if (ask?.accept === 'region' || !canvas.value) return undefined
   const box = canvas.value.getBoundingClientRect()
-  const hit = scene?.placeAt(event.clientX - box.left, event.clientY - box.top)
-  const among = ask?.bodies() ?? route.followedVisible
-  return hit && refAt(among, hit.at, REF_REACH * hit.perPixel, ask?.accept ?? 'face')
+  const hit = scene?.hitAt(event.clientX - box.left, event.clientY - box.top)
+  if (!hit) return undefined
+  const among = (ask?.bodies() ?? route.followedVisible).filter((b) => b.bodyId === hit.body)
+  const found = refAt(among, hit.at, REF_REACH * hit.perPixel, ask?.accept ?? 'face')
+  under = found?.edge ? { edge: found.edge, angle: hit.angle } : undefined
+  return found
 }
 
+const at = ref<{ readonly x: number; readonly y: number }>()
+const words = computed(() => {
+  const { hoverRef } = route
+  return at.value && hoverRef ? refWords(hoverRef, parts.route, parts.units) : ''
+})
+
 useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
+  at.value = undefined
   if (event.buttons !== 0) return
   const ref = refUnder(event)
   const same = ref?.key === route.hoverRef?.key && ref?.body === route.hoverRef?.body
   if (!same) route.hoverRef = ref
+  const box = canvas.value?.getBoundingClientRect()
+  if (ref && box) at.value = { x: event.clientX - box.left, y: event.clientY - box.top }
 })
-useEventListener(canvas, 'pointerleave', () => (route.hoverRef = undefined))
+useEventListener(canvas, 'pointerleave', () => {
+  route.hoverRef = undefined
+  at.value = undefined
+})
 let pressedAt: { readonly x: number; readonly y: number } | undefined
 useEventListener(canvas, 'pointerdown', (event: PointerEvent) => {
   pressedAt = { x: event.clientX, y: event.clientY }
@@ -103,27 +174,79 @@ useEventListener(canvas, 'pointerup', (event: PointerEvent) => {
   const picks = route.ask && still === true && event.button === 0
   const ref = picks === true ? refUnder(event) : undefined
   if (!ref) return
-  route.ask?.take(ref)
+  route.ask?.take(ref, event.shiftKey)
   if (!route.ask && board.toolId === 'asking') board.useTool('pick')
 })
-watch(
-  () => route.hoverRef,
-  (ref) => scene?.light(ref),
-  { flush: 'post' },
-)
+
+/** Lit: what lies under the pointer, what was picked, and the place a chart points at. */
+const lit = computed(() => {
+  const chosen = route.ask ? refsCalled(route.followedVisible, route.ask.chosen()) : []
+  const place = route.litPlace ? [{ place: route.litPlace }] : []
+  return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place]
+})
+watch(lit, (items) => scene?.light(items), { flush: 'post' })
+
+async function savePicture(wide: number, high: number, background: boolean): Promise<void> {
+  if (!scene) return
+  saving.value = true
+  try {
+    const tone = theme.value === 'dark' ? '#161c1f' : '#ede9dd'
+    const blob = await scene.picture(wide, high, background ? tone : undefined)
+    saveFile(new Uint8Array(await blob.arrayBuffer()), `${parts.name}.png`, 'image/png')
+    asksPicture.value = false
+  } catch {
+    tellProblem({
+      message: 'This picture could not be made.',
+      mend: 'Take a smaller size, and try again.',
+    })
+  } finally {
+    saving.value = false
+  }
+}
+
+const wordsStyle = computed(() => {
+  if (!at.value) return undefined
+  const flip = at.value.x > width.value - 220
+  return {
+    left: `${at.value.x + (flip ? -14 : 14)}px`,
+    top: `${Math.max(4, at.value.y - 30)}px`,
+    transform: flip ? 'translateX(-100%)' : 'none',
+  }
+})
 onBeforeUnmount(() => scene?.dispose())
 </script>
 
 <template>
-  <section ref="pane" class="solid" aria-label="Solid" :data-asking="route.ask !== undefined">
+  <section
+    ref="pane"
+    class="solid"
+    aria-label="Solid"
+    :data-asking="route.ask !== undefined"
+    :data-display="look.display"
+    :data-cut="look.cut ?? 'none'"
+  >
     <canvas ref="canvas" role="img" aria-label="the part, shaded" />
+    <SolidTools v-if="!noWebGl" @picture="asksPicture = true" />
+    <p v-if="words" class="words" :style="wordsStyle">{{ words }}</p>
     <p v-if="noWebGl" class="note">
       This browser shows no 3D pictures. Board, figures and files work all the same.
+    </p>
+    <p v-else-if="lost" class="note" role="status">
+      The graphics were lost for a moment. The picture comes back by itself; nothing else is
+      touched.
     </p>
     <p v-else-if="empty" class="note">
       The part appears here once a closed profile is revolved:
       <span class="keys"><kbd>4</kbd> <kbd>R</kbd></span>
     </p>
+    <PictureDialog
+      v-if="asksPicture"
+      :width="width"
+      :height="height"
+      :busy="saving"
+      @save="savePicture"
+      @close="asksPicture = false"
+    />
   </section>
 </template>
 
@@ -150,6 +273,17 @@ canvas {
 
 .keys {
   white-space: nowrap;
+}
+
+.words {
+  position: absolute;
+  padding: 2px 8px;
+  border-radius: 3px;
+  background: var(--ink);
+  color: var(--on-ink);
+  font-size: 12px;
+  white-space: nowrap;
+  pointer-events: none;
 }
 
 .note {

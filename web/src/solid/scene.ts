@@ -1,88 +1,58 @@
-import CameraControls from 'camera-controls'
+import type { Eye, Vec } from '@lathica/core'
 import {
   AmbientLight,
   Box3,
-  BufferAttribute,
-  BufferGeometry,
-  Color,
   DirectionalLight,
-  DoubleSide,
   Group,
   HemisphereLight,
-  LineBasicMaterial,
-  LineSegments,
   Matrix4,
-  Mesh,
-  MeshStandardMaterial,
-  OrthographicCamera,
-  Quaternion,
+  PCFShadowMap,
   Raycaster,
   Scene,
-  Sphere,
-  Spherical,
   Vector2,
   Vector3,
-  Vector4,
   WebGLRenderer,
 } from 'three'
-import {
-  DISPLAY_CHORD_TOLERANCE,
-  latheMesh,
-  type LatheMesh,
-  pointsAlong,
-  type Corner,
-  type Section,
-  type SectionEdge,
-  type Span,
-  type Vec,
-} from '@lathica/core'
+import type { Display, ViewName } from '../store/look'
+import { SolidBody, chordFor, type Manner, type ShownBody } from './bodies'
+import { createCameras } from './cameras'
+import { planesOf, type CutSpec } from './cutting'
+import { Glow, type Lit } from './glow'
+import type { Tones } from './looks'
+import { nearestHit, type Hit } from './picking'
+import { createStudio } from './studio'
 
-CameraControls.install({
-  THREE: {
-    Vector2,
-    Vector3,
-    Vector4,
-    Quaternion,
-    Matrix4,
-    Spherical,
-    Box3,
-    Sphere,
-    Raycaster,
-  },
-})
+export type { ShownBody } from './bodies'
 
-/** A body as the solid pane shows it. */
-export interface ShownBody {
-  readonly id: string
-  readonly section: Section
-  readonly colour: string
-}
-
-interface BodyObjects {
-  section: Section
-  mesh: LatheMesh
-  readonly solid: Mesh<BufferGeometry, MeshStandardMaterial>
-  readonly edges: LineSegments<BufferGeometry, LineBasicMaterial>
+/** How the scene is drawn, apart from what is in it. */
+export interface Setting {
+  readonly display: Display
+  readonly cut: CutSpec | undefined
+  readonly perspective: boolean
+  readonly tones: Tones
 }
 
 export interface SolidScene {
   /** @param hurried true while the bodies change with every move of the pointer */
   show(bodies: readonly ShownBody[], hurried: boolean): void
-  setTones(edge: string, dark: boolean): void
+  set(setting: Setting): void
   setLie(lie: 'lying' | 'standing'): void
   resize(width: number, height: number): void
-  /** Brings the whole part into view, looking from the front and a little above. */
-  fit(smooth: boolean): void
-  /** The place of the section, in mm, that lies under a place of the pane, and how large a pixel is. */
-  placeAt(x: number, y: number): { readonly at: Vec; readonly perPixel: number } | undefined
-  /** Lights a face or a circular edge. */
-  light(ref: { readonly edge?: SectionEdge; readonly corner?: Corner } | undefined): void
+  /** Brings the whole part into view. */
+  fit(view: ViewName, smooth: boolean): void
+  /** Turns so that a place of the surface is seen square on. */
+  square(angle: number, normal: Vec): void
+  /** Turns the part about its axis for as long as it is on. */
+  spin(on: boolean): void
+  /** What lies under a place of the pane, and how large a pixel is there in mm. */
+  hitAt(x: number, y: number): (Hit & { readonly perPixel: number }) | undefined
+  /** Lights faces and circular edges. */
+  light(items: readonly Lit[]): void
+  /** A picture of the view, of so many pixels. */
+  picture(width: number, height: number, background: string | undefined): Promise<Blob>
+  readonly triangles: () => number
   dispose(): void
 }
-
-/** From where one looks at first, in radians: from the front, a little from the right and above. */
-const AZIMUTH = 0.55
-const POLAR = 1.22
 
 /** A picture that holds up the page for longer than this, in ms, is drawn less often than asked for. */
 const SLOW_PICTURE = 25
@@ -90,94 +60,110 @@ const SLOW_PICTURE = 25
 const SLOW_SHARE = 20
 /** However slow, one comes after so long, in ms. */
 const LONGEST_WAIT = 1000
-
-/** The tone of what is lit: the halo of the board. */
-const GLOW = '#b7822e'
-/** Steps round the axis of what is lit. */
-const GLOW_STEPS = 96
-
-/** A circular edge as its circle; a face as circles along it, close enough to read as a surface. */
-function ringsOf({ edge, corner }: { edge?: SectionEdge; corner?: Corner }): BufferGeometry {
-  const places: Vec[] = corner ? [corner.at] : []
-  if (edge) {
-    const { piece } = edge
-    if (piece.kind === 'line') {
-      const rows = 14
-      for (let i = 0; i <= rows; i++) {
-        const t = i / rows
-        places.push({
-          x: piece.from.x + (piece.to.x - piece.from.x) * t,
-          y: piece.from.y + (piece.to.y - piece.from.y) * t,
-        })
-      }
-    } else places.push(...pointsAlong(piece, 0.05))
-  }
-  const positions: number[] = []
-  for (const { x, y } of places) {
-    for (let i = 0; i < GLOW_STEPS; i++) {
-      for (const k of [i, i + 1]) {
-        const angle = (2 * Math.PI * k) / GLOW_STEPS
-        positions.push(y * Math.cos(angle), y * Math.sin(angle), x)
-      }
-    }
-  }
-  const geometry = new BufferGeometry()
-  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3))
-  return geometry
-}
-
-/** Any distance will do for parallel rays; near and far planes lie well beyond it, in mm. */
-const VIEWING_DISTANCE = 1000
+/** Turns of the part per second while it spins. */
+const SPIN = 0.12
 
 /**
- * The shaded part. It renders only when something changed, never in an idle loop.
+ * The part in space. It renders only when something changed, never in an idle loop.
+ * @param onLost told whether the graphics were lost, and that they came back
  * @throws when the browser offers no WebGL
  */
-export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
+export function createSolidScene(
+  canvas: HTMLCanvasElement,
+  onLost: (lost: boolean) => void,
+): SolidScene {
   const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
-  // Opaque bodies need no order, and sorting asks for bounds that change at every move of a drag.
-  renderer.sortObjects = false
   renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1))
+  renderer.localClippingEnabled = true
+  renderer.shadowMap.type = PCFShadowMap
   const scene = new Scene()
+  // The model stands as the part lies; what spins within it turns about the axis.
   const model = new Group()
-  const camera = new OrthographicCamera(-1, 1, 1, -1, -1e5, 1e5)
-  const controls = new CameraControls(camera, canvas)
-  void controls.setLookAt(0, 0, VIEWING_DISTANCE, 0, 0, 0)
-  controls.draggingSmoothTime = 0.04
-  controls.smoothTime = 0.12
-  controls.dollyToCursor = true
-  controls.minZoom = 1e-4
-  controls.maxZoom = 1e4
+  const turning = new Group()
+  model.add(turning)
+  const cameras = createCameras(canvas)
+  const { controls } = cameras
   const keyLight = new DirectionalLight(0xffffff, 2.1)
   const fillLight = new DirectionalLight(0xfff3dd, 0.7)
   const sky = new HemisphereLight(0xffffff, 0x8d8777, 1.15)
-  scene.add(model, keyLight, keyLight.target, fillLight, sky, new AmbientLight(0xffffff, 0.25))
+  const plain = new Group()
+  plain.add(keyLight, keyLight.target, fillLight, sky, new AmbientLight(0xffffff, 0.25))
+  scene.add(model, plain)
+  const studio = createStudio(renderer)
+  const glow = new Glow()
+  turning.add(glow.lines)
 
-  const bodies = new Map<string, BodyObjects>()
-  const glow = new LineSegments(new BufferGeometry(), new LineBasicMaterial({ color: GLOW }))
-  glow.frustumCulled = false
-  glow.visible = false
-  model.add(glow)
-  let edgeTone = new Color('#1e2a32')
+  const bodies = new Map<string, SolidBody>()
+  let shown: readonly ShownBody[] = []
+  let lie: 'lying' | 'standing' = 'lying'
+  let setting: Setting = {
+    display: 'edged',
+    cut: undefined,
+    perspective: false,
+    tones: { edge: '#1e2a32', paper: '#ede9dd', dark: false },
+  }
+  let planes = planesOf({ kind: 'across', at: 0 }).slice(1)
   let frame = 0
   let last = performance.now()
   let settled = true
+  let spinning = false
   let cost = 0
   let waiting: ReturnType<typeof setTimeout> | undefined
+
+  const modelBox = (): Box3 => {
+    const box = new Box3()
+    scene.updateMatrixWorld(true)
+    for (const body of bodies.values()) {
+      body.geometry.computeBoundingBox()
+      const own = body.geometry.boundingBox
+      if (own) box.union(own.clone().applyMatrix4(model.matrixWorld))
+    }
+    return box
+  }
+
+  /** Where one looks from, in the space of the part. */
+  const eye = (): Eye => {
+    const camera = cameras.current()
+    const inverse = new Matrix4().copy(turning.matrixWorld).invert()
+    if (setting.perspective) {
+      const { x, y, z } = camera.position.clone().applyMatrix4(inverse)
+      return { at: { x, y, z } }
+    }
+    const { x, y, z } = camera.getWorldDirection(new Vector3()).transformDirection(inverse)
+    return { along: { x, y, z } }
+  }
+
+  const prepare = (): void => {
+    scene.updateMatrixWorld(true)
+    const camera = cameras.current()
+    camera.updateMatrixWorld()
+    if (setting.cut) {
+      planesOf(setting.cut).forEach((p, i) => planes[i]?.copy(p.applyMatrix4(turning.matrixWorld)))
+    }
+    const from = eye()
+    const perPixel = cameras.perPixel()
+    for (const body of bodies.values()) {
+      body.lookFrom(from)
+      body.dash(7 * perPixel)
+    }
+    // The key light stands over the viewer's left shoulder wherever one looks from.
+    keyLight.position.set(-0.6, 0.9, 1.4).applyQuaternion(camera.quaternion)
+    fillLight.position.set(1.2, -0.3, 0.5).applyQuaternion(camera.quaternion)
+  }
 
   const render = (): void => {
     frame = 0
     const now = performance.now()
-    const moving = controls.update(Math.min(0.1, (now - last) / 1000))
+    const passed = Math.min(0.1, (now - last) / 1000)
+    const moving = controls.update(passed)
     last = now
-    // The key light stands over the viewer's left shoulder wherever one looks from.
-    keyLight.position.set(-0.6, 0.9, 1.4).applyQuaternion(camera.quaternion)
-    fillLight.position.set(1.2, -0.3, 0.5).applyQuaternion(camera.quaternion)
-    renderer.render(scene, camera)
-    settled = !moving
+    if (spinning) turning.rotation.z += 2 * Math.PI * SPIN * passed
+    prepare()
+    renderer.render(scene, cameras.current())
+    settled = !moving && !spinning
     // How long the graphics hold up the page shows in when its next frame comes.
     requestAnimationFrame(() => (cost = performance.now() - now))
-    if (moving) ask()
+    if (!settled) ask()
   }
   /** Asks for a picture of what changed; where pictures are slow the drawing board goes first. */
   const follow = (hurried: boolean): void => {
@@ -205,66 +191,56 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
   controls.addEventListener('transitionstart', ask)
   canvas.addEventListener('pointerdown', ask)
   canvas.addEventListener('wheel', ask)
+  canvas.addEventListener('webglcontextlost', () => onLost(true))
+  canvas.addEventListener('webglcontextrestored', () => {
+    onLost(false)
+    ask()
+  })
 
-  const drop = (id: string): void => {
-    const body = bodies.get(id)
-    if (!body) return
-    model.remove(body.solid, body.edges)
-    body.solid.geometry.dispose()
-    body.solid.material.dispose()
-    body.edges.geometry.dispose()
-    body.edges.material.dispose()
-    bodies.delete(id)
+  const draw = (): void => {
+    const size = Math.max(1e-3, modelBox().getSize(new Vector3()).length())
+    const manner: Manner = { ...setting, planes, pitch: Number((size / 55).toPrecision(1)) }
+    shown.forEach((body, i) => bodies.get(body.id)?.show(body, manner, i))
+    const isStudio = setting.display === 'studio'
+    scene.environment = isStudio ? studio.room() : null
+    plain.visible = !isStudio
+    renderer.shadowMap.enabled = isStudio
+    if (isStudio) {
+      studio.place(modelBox())
+      scene.add(studio.ground)
+    } else scene.remove(studio.ground)
   }
 
-  const create = (section: Section): BodyObjects => {
-    const material = new MeshStandardMaterial({
-      roughness: 0.42,
-      metalness: 0.35,
-      side: DoubleSide,
-      polygonOffset: true,
-      polygonOffsetFactor: 1,
-      polygonOffsetUnits: 1,
-    })
-    const solid = new Mesh(new BufferGeometry(), material)
-    const edges = new LineSegments(
-      new BufferGeometry(),
-      new LineBasicMaterial({ color: edgeTone, transparent: true, opacity: 0.85 }),
-    )
-    // Bounds are not kept up to date while sizes change, so nothing is culled by them.
-    solid.frustumCulled = false
-    edges.frustumCulled = false
-    model.add(solid, edges)
-    return { section, mesh: latheMesh(section, chordFor(section)), solid, edges }
-  }
-
-  const show = (shown: readonly ShownBody[], hurried: boolean): void => {
-    const wanted = shown.filter((b) => b.section.regions.length > 0)
-    for (const id of [...bodies.keys()]) if (!wanted.some((b) => b.id === id)) drop(id)
-    for (const { id, section, colour } of wanted) {
-      const known = bodies.get(id)
-      const body = known ?? create(section)
-      bodies.set(id, body)
-      if (!known || known.section !== section) {
-        const next = known ? latheMesh(section, chordFor(section), known.mesh) : body.mesh
-        fill(body, next, !known || next.positions !== known.mesh.positions)
-        body.section = section
-        body.mesh = next
-      }
-      body.solid.material.color.set(colour)
+  const show = (next: readonly ShownBody[], hurried: boolean): void => {
+    shown = next.filter((b) => b.section.regions.length > 0)
+    for (const [id, body] of bodies) {
+      if (shown.some((b) => b.id === id)) continue
+      turning.remove(body.group)
+      body.dispose()
+      bodies.delete(id)
     }
+    for (const { id, section } of shown) {
+      if (bodies.has(id)) continue
+      const body = new SolidBody(section)
+      bodies.set(id, body)
+      turning.add(body.group)
+    }
+    draw()
     follow(hurried)
   }
 
   return {
     show,
-    setTones(edge, dark) {
-      edgeTone = new Color(edge)
-      for (const { edges } of bodies.values()) edges.material.color = edgeTone
-      sky.intensity = dark ? 0.9 : 1.15
+    set(next) {
+      if (next.cut !== setting.cut) planes = next.cut ? planesOf(next.cut) : []
+      setting = next
+      cameras.setPerspective(next.perspective)
+      sky.intensity = next.tones.dark ? 0.9 : 1.15
+      draw()
       ask()
     },
-    setLie(lie) {
+    setLie(next) {
+      lie = next
       // The part's axis is Z. Lying parts run to the right, standing ones upwards.
       if (lie === 'lying') model.rotation.set(0, Math.PI / 2, 0)
       else model.rotation.set(-Math.PI / 2, 0, 0)
@@ -272,103 +248,80 @@ export function createSolidScene(canvas: HTMLCanvasElement): SolidScene {
     },
     resize(width, height) {
       renderer.setSize(width, height, false)
-      camera.left = -width / 2
-      camera.right = width / 2
-      camera.top = height / 2
-      camera.bottom = -height / 2
-      camera.updateProjectionMatrix()
+      cameras.resize(width, height)
       ask()
     },
-    fit(smooth) {
-      const box = new Box3()
+    fit(view, smooth) {
+      cameras.fit(modelBox(), view, lie, smooth)
+      ask()
+    },
+    square(angle, normal) {
       scene.updateMatrixWorld(true)
-      for (const { solid } of bodies.values()) {
-        solid.geometry.computeBoundingBox()
-        box.expandByObject(solid)
-      }
-      if (box.isEmpty()) return
-      const size = box.getSize(new Vector3())
-      const middle = box.getCenter(new Vector3())
-      void controls.rotateTo(AZIMUTH, POLAR, smooth)
-      void controls.moveTo(middle.x, middle.y, middle.z, smooth)
-      void controls.zoomTo(zoomFor(size, camera), smooth)
+      const out = new Vector3(
+        normal.y * Math.cos(angle),
+        normal.y * Math.sin(angle),
+        normal.x,
+      ).transformDirection(turning.matrixWorld)
+
+      cameras.square(out)
       ask()
     },
-    placeAt(x, y) {
+    spin(on) {
+      spinning = on
+      ask()
+    },
+    hitAt(x, y) {
       const size = renderer.getSize(new Vector2())
       const pointer = new Vector2((2 * x) / size.x - 1, 1 - (2 * y) / size.y)
-      const ray = new Raycaster()
+      const caster = new Raycaster()
+      const camera = cameras.current()
       camera.updateMatrixWorld()
-      ray.setFromCamera(pointer, camera)
-      for (const { solid } of bodies.values()) solid.geometry.computeBoundingSphere()
-      const [hit] = ray.intersectObjects([...bodies.values()].map((b) => b.solid))
-      if (!hit) return undefined
-      const local = model.worldToLocal(hit.point.clone())
-      return { at: { x: local.z, y: Math.hypot(local.x, local.y) }, perPixel: 1 / camera.zoom }
+      caster.setFromCamera(pointer, camera)
+      const inverse = new Matrix4().copy(turning.matrixWorld).invert()
+      const ray = caster.ray.clone().applyMatrix4(inverse)
+      const all = shown.map((b) => ({ ...b, chord: chordFor(b.section) }))
+      const hit = nearestHit(all, ray, setting.cut)
+      return hit && { ...hit, perPixel: cameras.perPixel() }
     },
-    light(ref) {
-      glow.geometry.dispose()
-      glow.geometry = ref ? ringsOf(ref) : new BufferGeometry()
-      glow.visible = ref !== undefined
-      // Drawn after the bodies, in the order of the scene.
-      model.add(glow)
+    light(items) {
+      glow.light(items)
+      follow(true)
+    },
+    async picture(width, height, background) {
+      const size = renderer.getSize(new Vector2())
+      const ratio = renderer.getPixelRatio()
+      const scale = Math.min(width / size.x, height / size.y)
+      const camera = cameras.current()
+      const zoom = camera.zoom
+      renderer.setPixelRatio(1)
+      renderer.setSize(width, height, false)
+      cameras.resize(width, height)
+      if (!setting.perspective) {
+        camera.zoom = zoom * scale
+        camera.updateProjectionMatrix()
+      }
+      renderer.setClearColor(background ?? '#000000', background === undefined ? 0 : 1)
+      prepare()
+      renderer.render(scene, camera)
+      const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
+      camera.zoom = zoom
+      renderer.setClearColor('#000000', 0)
+      renderer.setPixelRatio(ratio)
+      renderer.setSize(size.x, size.y, false)
+      cameras.resize(size.x, size.y)
       ask()
+      if (!blob) throw new Error('the picture came out empty')
+      return blob
     },
+    triangles: () => [...bodies.values()].reduce((sum, b) => sum + b.triangles, 0),
     dispose() {
-      glow.geometry.dispose()
-      glow.material.dispose()
+      glow.dispose()
+      studio.dispose()
       cancelAnimationFrame(frame)
       clearTimeout(waiting)
-      for (const id of [...bodies.keys()]) drop(id)
+      for (const body of bodies.values()) body.dispose()
       controls.dispose()
       renderer.dispose()
     },
-  }
-}
-
-/** How far to zoom so that a box seen from the usual place fills nine tenths of the pane. */
-function zoomFor(size: Vector3, camera: OrthographicCamera): number {
-  const across = Math.abs(size.x * Math.cos(AZIMUTH)) + Math.abs(size.z * Math.sin(AZIMUTH))
-  const deep = Math.abs(size.x * Math.sin(AZIMUTH)) + Math.abs(size.z * Math.cos(AZIMUTH))
-  const upright = size.y * Math.sin(POLAR) + deep * Math.cos(POLAR)
-  const [width, height] = [camera.right - camera.left, camera.top - camera.bottom]
-  return 0.9 * Math.min(width / Math.max(across, 1e-6), height / Math.max(upright, 1e-6))
-}
-
-/** Small parts get finer chords than the usual tolerance, large ones never more than it takes. */
-function chordFor(section: Section): number {
-  const radius = section.regions
-    .flatMap((r) => r.outer)
-    .reduce((most, e) => Math.max(most, e.piece.from.y, e.piece.to.y), 0)
-  return Math.min(DISPLAY_CHORD_TOLERANCE, Math.max(1e-5, radius / 1200))
-}
-
-/** Puts a mesh into the geometries; the same buffers are only marked as changed. */
-function fill(body: BodyObjects, mesh: LatheMesh, fresh: boolean): void {
-  const { solid, edges } = body
-  if (fresh) {
-    solid.geometry.dispose()
-    edges.geometry.dispose()
-    solid.geometry = new BufferGeometry()
-    solid.geometry.setAttribute('position', new BufferAttribute(mesh.positions, 3))
-    solid.geometry.setAttribute('normal', new BufferAttribute(mesh.normals, 3))
-    solid.geometry.setIndex(new BufferAttribute(mesh.indices, 1))
-    edges.geometry = new BufferGeometry()
-    edges.geometry.setAttribute('position', new BufferAttribute(mesh.edges, 3))
-  } else {
-    const { vertices, edges: edgeVertices } = mesh.written
-    markWritten(solid.geometry, ['position', 'normal'], vertices)
-    markWritten(edges.geometry, ['position'], edgeVertices)
-  }
-}
-
-/** Sends only what was written to the graphics card. */
-function markWritten(geometry: BufferGeometry, names: readonly string[], span: Span): void {
-  if (span.count === 0) return
-  for (const name of names) {
-    const attribute = geometry.getAttribute(name)
-    if (!(attribute instanceof BufferAttribute)) continue
-    attribute.addUpdateRange(3 * span.first, 3 * span.count)
-    attribute.needsUpdate = true
   }
 }

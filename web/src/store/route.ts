@@ -1,4 +1,4 @@
-import { type BodyState, type PartState, type Step } from '@lathica/core'
+import type { BodyState, PartState, Step, Vec } from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { SectionRef } from '../board/refs'
@@ -14,6 +14,8 @@ export const useRouteStore = defineStore('route', () => {
   const runTo = ref<number>()
   const ask = shallowRef<Ask>()
   const hoverRef = shallowRef<SectionRef>()
+  /** A place of the section that a chart points at. */
+  const litPlace = shallowRef<Vec>()
   /** Keys of what the opened card points at: chosen faces and edges. */
   const marked = shallowRef<readonly string[]>([])
   /** A step just made, whose first field takes the focus. */
@@ -50,6 +52,7 @@ export const useRouteStore = defineStore('route', () => {
   function stopAsking(): void {
     ask.value = undefined
     hoverRef.value = undefined
+    litPlace.value = undefined
   }
 
   function reset(): void {
@@ -65,6 +68,7 @@ export const useRouteStore = defineStore('route', () => {
     runTo,
     ask,
     hoverRef,
+    litPlace,
     marked,
     fresh,
     bodyId,

@@ -66,7 +66,8 @@ export interface Ask {
   readonly regions?: () => Section
   /** Keys that are chosen already. */
   readonly chosen: () => readonly string[]
-  readonly take: (ref: SectionRef) => void
+  /** @param adding true when it comes beside what is chosen, not in its place */
+  readonly take: (ref: SectionRef, adding?: boolean) => void
 }
 
 /** What a value field on the drawing is for. */

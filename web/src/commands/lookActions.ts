@@ -1,0 +1,68 @@
+import { VIEWS, useLookStore, type ViewName } from '../store/look'
+import { usePartStore } from '../store/part'
+import { viewWords } from '../solid/words'
+import type { Action } from './action'
+
+/** The order of the views on the keys Alt+1 to Alt+6: as the buttons stand on the solid pane. */
+const ORDER: readonly ViewName[] = [
+  'threeQuarter',
+  'front',
+  'otherThreeQuarter',
+  'otherEnd',
+  'top',
+  'end',
+]
+
+/** How the part is looked at. */
+export function lookActions(): Action[] {
+  const look = useLookStore()
+  const parts = usePartStore()
+  return [
+    {
+      id: 'cutView',
+      label: 'Cut view',
+      help: 'Cuts the solid open to look inside, or closes it; which cut is chosen on its pane.',
+      key: 'h',
+      icon: 'cutHalf',
+      run: () => (look.isCut = !look.isCut),
+    },
+    {
+      id: 'display',
+      label: 'Next display',
+      help: 'Draws the solid in the next way: shaded, with edges, hidden lines, see-through, studio.',
+      key: 'j',
+      run: look.nextDisplay,
+    },
+    {
+      id: 'perspective',
+      label: 'Perspective',
+      help: 'Looks at the solid in perspective, or along parallel lines.',
+      key: 'k',
+      icon: 'perspective',
+      run: () => (look.perspective = !look.perspective),
+    },
+    {
+      id: 'spin',
+      label: 'Spin',
+      help: 'Lets the solid turn slowly about its axis, or stops it.',
+      key: 'o',
+      icon: 'spin',
+      run: () => (look.spinning = !look.spinning),
+    },
+    {
+      id: 'square',
+      label: 'Square to the face',
+      help: 'Looks square onto the face of the solid under the pointer.',
+      key: 'Alt+0',
+      icon: 'square',
+      run: () => look.ask('square'),
+    },
+    ...VIEWS.map((view): Action => ({
+      id: `view:${view}`,
+      label: `View ${viewWords(view, parts.lie).words}`,
+      help: 'Turns the solid so.',
+      key: `Alt+${ORDER.indexOf(view) + 1}`,
+      run: () => look.ask(view),
+    })),
+  ]
+}

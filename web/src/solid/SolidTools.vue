@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { IconName } from '../icons/paths'
+import TurnIcon from '../icons/TurnIcon.vue'
+import { usePartStore } from '../store/part'
+import { DISPLAYS, useLookStore, type Cut, type Display, type ViewName } from '../store/look'
+import PlainSelect from '../ui/PlainSelect.vue'
+import { DISPLAY_WORDS, viewWords } from './words'
+
+/** How the part is looked at: from where, drawn in what way, cut where. */
+defineEmits<{ picture: [] }>()
+const look = useLookStore()
+const parts = usePartStore()
+
+const displays = DISPLAYS.map((value) => ({ value, label: DISPLAY_WORDS[value] }))
+const VIEW_ICONS: readonly (readonly [ViewName, IconName])[] = [
+  ['threeQuarter', 'viewThreeQuarter'],
+  ['front', 'viewFront'],
+  ['otherThreeQuarter', 'viewOtherThreeQuarter'],
+  ['otherEnd', 'viewOtherEnd'],
+  ['top', 'viewTop'],
+  ['end', 'viewEnd'],
+]
+const CUT_ICONS: readonly (readonly [Cut, IconName, string])[] = [
+  ['half', 'cutHalf', 'Half cut'],
+  ['quarter', 'cutQuarter', 'Quarter cut'],
+  ['across', 'cutAcross', 'Cut across the axis'],
+]
+const views = computed(() =>
+  VIEW_ICONS.map(([view, icon], i) => ({ view, icon, ...viewWords(view, parts.lie), key: i + 1 })),
+)
+</script>
+
+<template>
+  <div class="tools" data-floats>
+    <div class="row">
+      <PlainSelect
+        id="display"
+        class="display"
+        aria-label="Display"
+        :model-value="look.display"
+        :options="displays"
+        @update:model-value="look.display = $event as Display"
+      />
+      <button
+        v-for="[cut, icon, words] in CUT_ICONS"
+        :key="cut"
+        type="button"
+        class="plain tool"
+        :title="`${words}${look.cutKind === cut ? ' (H)' : ''}`"
+        :aria-label="words"
+        :aria-pressed="look.cut === cut"
+        @click="look.chooseCut(cut)"
+      >
+        <TurnIcon :name="icon" />
+      </button>
+      <button
+        type="button"
+        class="plain tool"
+        title="Perspective (K)"
+        aria-label="Perspective"
+        :aria-pressed="look.perspective"
+        @click="look.perspective = !look.perspective"
+      >
+        <TurnIcon name="perspective" />
+      </button>
+      <button
+        type="button"
+        class="plain tool"
+        title="Spin about the axis (O)"
+        aria-label="Spin about the axis"
+        :aria-pressed="look.spinning"
+        @click="look.spinning = !look.spinning"
+      >
+        <TurnIcon name="spin" />
+      </button>
+      <button
+        type="button"
+        class="plain tool"
+        title="Save a picture"
+        aria-label="Save a picture"
+        @click="$emit('picture')"
+      >
+        <TurnIcon name="picture" />
+      </button>
+    </div>
+    <label v-if="look.cut === 'across'" class="row at">
+      <span>cut at</span>
+      <input
+        v-model.number="look.cutAt"
+        type="range"
+        min="0"
+        max="1"
+        step="0.005"
+        aria-label="Place of the cut along the axis"
+      />
+    </label>
+  </div>
+  <div class="compass" role="group" aria-label="Views" data-floats>
+    <button
+      v-for="v in views"
+      :key="v.view"
+      type="button"
+      class="plain tool"
+      :title="`${v.words} (Alt+${v.key})`"
+      :aria-label="v.words"
+      @click="look.ask(v.view)"
+    >
+      <TurnIcon :name="v.icon" />
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.tools {
+  position: absolute;
+  left: 8px;
+  top: 6px;
+}
+
+.row {
+  display: flex;
+  align-items: center;
+  gap: 1px;
+}
+
+.display {
+  width: 132px;
+  margin-right: 6px;
+}
+
+.at {
+  gap: 8px;
+  padding: 4px 2px;
+  color: var(--ink-soft);
+  font-size: 12px;
+}
+
+.at input {
+  width: 190px;
+  accent-color: var(--accent);
+}
+
+.tool {
+  display: grid;
+  place-items: center;
+  padding: 3px;
+  color: var(--ink-soft);
+}
+
+.tool:hover {
+  color: var(--ink);
+}
+
+.tool[aria-pressed='true'] {
+  background: var(--ink);
+  color: var(--on-ink);
+}
+
+.compass {
+  position: absolute;
+  right: 8px;
+  top: 6px;
+  display: grid;
+  grid-template-columns: repeat(3, auto);
+  gap: 1px;
+}
+</style>

@@ -1,0 +1,202 @@
+import { liesOnAxis, pointsAlong, ringsAt, type Section } from '@lathica/core'
+import {
+  BufferAttribute,
+  BufferGeometry,
+  CanvasTexture,
+  DoubleSide,
+  Group,
+  LineBasicMaterial,
+  LineSegments,
+  Matrix4,
+  Mesh,
+  MeshBasicMaterial,
+  Path,
+  Plane,
+  RepeatWrapping,
+  SRGBColorSpace,
+  Shape,
+  ShapeGeometry,
+  Vector2,
+  Vector3,
+} from 'three'
+import type { Cut } from '../store/look'
+
+/** What is cut away: a wedge about the axis, or all beyond a place along it. */
+export type CutSpec =
+  | { readonly kind: 'wedge'; readonly from: number; readonly to: number }
+  | { readonly kind: 'across'; readonly at: number }
+
+/**
+ * The wedge or place of a cut. What lies towards the viewer goes: a lying part is seen from the side
+ * of its model’s −x, a standing one from that of its −y.
+ * @param at the place of a cut across the axis, in mm
+ */
+export function cutSpec(cut: Cut, lie: 'lying' | 'standing', at: number): CutSpec {
+  const front = lie === 'lying' ? Math.PI : -Math.PI / 2
+  switch (cut) {
+    case 'half':
+      return { kind: 'wedge', from: front - Math.PI / 2, to: front + Math.PI / 2 }
+    case 'quarter':
+      return lie === 'lying'
+        ? { kind: 'wedge', from: front - Math.PI / 2, to: front }
+        : { kind: 'wedge', from: front, to: front + Math.PI / 2 }
+    case 'across':
+      return { kind: 'across', at }
+  }
+}
+
+/** Whether a place of the model is cut away. */
+export function isCutAway(spec: CutSpec, angle: number, axial: number): boolean {
+  if (spec.kind === 'across') return axial > spec.at
+  const turn = 2 * Math.PI
+  const from = (((angle - spec.from) % turn) + turn) % turn
+  return from < spec.to - spec.from
+}
+
+/** Planes in the model’s space; what lies behind all of them is cut away. */
+export function planesOf(spec: CutSpec): Plane[] {
+  if (spec.kind === 'across') return [new Plane(new Vector3(0, 0, -1), spec.at)]
+  const normal = (angle: number): Vector3 => new Vector3(Math.cos(angle), Math.sin(angle), 0)
+  const [a, b] = [normal(spec.from - Math.PI / 2), normal(spec.to + Math.PI / 2)]
+  // Of a half turn both are the same plane.
+  return a.distanceTo(b) < 1e-9 ? [new Plane(a, 0)] : [new Plane(a, 0), new Plane(b, 0)]
+}
+
+/** Arcs on cut faces are drawn by chords within this, in mm. */
+const CHORD = 0.02
+
+/** Points of a loop from edge to edge, the last one left out. */
+function outlineOf(loop: Section['regions'][number]['outer']): Vector2[] {
+  return loop.flatMap(({ piece }) =>
+    pointsAlong(piece, CHORD)
+      .slice(0, -1)
+      .map((p) => new Vector2(p.x, p.y)),
+  )
+}
+
+/**
+ * The half-section as flat faces in the plane of x along the axis and y the radius.
+ * @param turned true on the far side of the axis, so that the hatch runs on across it
+ */
+function faceOf(section: Section, turned: boolean): ShapeGeometry {
+  const shapes = section.regions.map(({ outer, holes }) => {
+    const shape = new Shape(outlineOf(outer))
+    shape.holes = holes.map((hole) => new Path(outlineOf(hole)))
+    return shape
+  })
+  const face = new ShapeGeometry(shapes)
+  const uv = face.getAttribute('uv')
+  if (turned) for (let i = 0; i < uv.count; i++) uv.setY(i, -uv.getY(i))
+  return face
+}
+
+function ringsFace(section: Section, at: number): ShapeGeometry {
+  const shapes = ringsAt(section, at).map(([inner, outer]) => {
+    const shape = new Shape().absarc(0, 0, outer, 0, 2 * Math.PI)
+    if (inner > 1e-6) shape.holes = [new Path().absarc(0, 0, inner, 0, 2 * Math.PI)]
+    return shape
+  })
+  return new ShapeGeometry(shapes, 64)
+}
+
+/** Line segments round every loop of a section, but for the axis, which is no edge of the part. */
+function rimOf(section: Section): BufferGeometry {
+  const places: number[] = []
+  for (const { outer, holes } of section.regions) {
+    for (const edge of [outer, ...holes].flat()) {
+      if (liesOnAxis(edge)) continue
+      const points = pointsAlong(edge.piece, CHORD)
+      points.slice(1).forEach((q, i) => {
+        const p = points[i] ?? q
+        places.push(p.x, p.y, 0, q.x, q.y, 0)
+      })
+    }
+  }
+  return new BufferGeometry().setAttribute(
+    'position',
+    new BufferAttribute(new Float32Array(places), 3),
+  )
+}
+
+/** One pitch of a 45° hatch on the tone of a cut face. */
+function hatchTexture(face: string, line: string, leaning: boolean): CanvasTexture {
+  const side = 64
+  const tile = document.createElement('canvas')
+  tile.width = tile.height = side
+  const brush = tile.getContext('2d')
+  if (brush) {
+    brush.fillStyle = face
+    brush.fillRect(0, 0, side, side)
+    brush.strokeStyle = line
+    brush.lineWidth = 6
+    for (const shift of [-side, 0, side]) {
+      brush.moveTo(shift - side, leaning ? -side : 2 * side)
+      brush.lineTo(shift + 2 * side, leaning ? 2 * side : -side)
+    }
+    brush.stroke()
+  }
+  const texture = new CanvasTexture(tile)
+  texture.wrapS = texture.wrapT = RepeatWrapping
+  texture.colorSpace = SRGBColorSpace
+  texture.anisotropy = 4
+  return texture
+}
+
+export interface CapTones {
+  readonly face: string
+  readonly line: string
+  readonly edge: string
+}
+
+/** Places the plane of a half-section into the model: x along the axis, y out at an angle. */
+function standing(angle: number): Matrix4 {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)]
+  return new Matrix4().makeBasis(new Vector3(0, 0, 1), new Vector3(c, s, 0), new Vector3(-s, c, 0))
+}
+
+/**
+ * The cut faces of a body, hatched: its half-section at both sides of the wedge, or the rings of a
+ * place along the axis. They are the exact section, not what triangles leave open.
+ * @param pitch of the hatch, in mm
+ */
+export function capsOf(
+  section: Section,
+  spec: CutSpec,
+  pitch: number,
+  leaning: boolean,
+  tones: CapTones,
+): Group {
+  const group = new Group()
+  const map = hatchTexture(tones.face, tones.line, leaning)
+  map.repeat.set(1 / pitch, 1 / pitch)
+  const material = new MeshBasicMaterial({ map, side: DoubleSide })
+  const lines = new LineBasicMaterial({ color: tones.edge })
+  const add = (face: BufferGeometry, rim: BufferGeometry | undefined, matrix: Matrix4): void => {
+    const mesh = new Mesh(face, material)
+    for (const item of rim ? [mesh, new LineSegments(rim, lines)] : [mesh]) {
+      item.matrixAutoUpdate = false
+      item.matrix.copy(matrix)
+      item.frustumCulled = false
+      group.add(item)
+    }
+  }
+  if (spec.kind === 'across') {
+    add(ringsFace(section, spec.at), undefined, new Matrix4().makeTranslation(0, 0, spec.at))
+  } else {
+    for (const [i, angle] of [spec.from, spec.to].entries()) {
+      add(faceOf(section, i === 1), rimOf(section), standing(angle))
+    }
+  }
+  return group
+}
+
+/** Lets go of what a group of caps holds on the graphics card. */
+export function dropCaps(group: Group): void {
+  for (const item of group.children) {
+    if (!(item instanceof Mesh) && !(item instanceof LineSegments)) continue
+    const { geometry, material } = item as Mesh<BufferGeometry, MeshBasicMaterial>
+    geometry.dispose()
+    material.map?.dispose()
+    material.dispose()
+  }
+}

@@ -1,0 +1,63 @@
+import { pointsAlong, type Vec } from '@lathica/core'
+import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three'
+import type { SectionRef } from '../board/refs'
+
+/** The tone of what is lit: the halo of the board. */
+const GLOW = '#b7822e'
+/** Steps round the axis of what is lit. */
+const GLOW_STEPS = 96
+/** Circles along a straight face. */
+const ROWS = 14
+
+/** What can be lit: a face, a circular edge, or just a place along the axis and its radius. */
+export type Lit = Partial<Pick<SectionRef, 'edge' | 'corner'>> & { readonly place?: Vec }
+
+/** Faces and circular edges lit by rings round the axis. */
+export class Glow {
+  readonly lines = new LineSegments(new BufferGeometry(), new LineBasicMaterial({ color: GLOW }))
+
+  constructor() {
+    this.lines.frustumCulled = false
+    this.lines.visible = false
+    this.lines.renderOrder = 3
+  }
+
+  light(items: readonly Lit[]): void {
+    this.lines.geometry.dispose()
+    this.lines.geometry = ringsOf(items.flatMap(placesOf))
+    this.lines.visible = items.length > 0
+  }
+
+  dispose(): void {
+    this.lines.geometry.dispose()
+    this.lines.material.dispose()
+  }
+}
+
+/** A circular edge as its circle; a face as circles along it, close enough to read as a surface. */
+function placesOf({ edge, corner, place }: Lit): Vec[] {
+  const places: Vec[] = [corner?.at ?? [], place ?? []].flat()
+  if (!edge) return places
+  const { piece } = edge
+  if (piece.kind !== 'line') return [...places, ...pointsAlong(piece, 0.05)]
+  const rows = Array.from({ length: ROWS + 1 }, (_, i) => ({
+    x: piece.from.x + ((piece.to.x - piece.from.x) * i) / ROWS,
+    y: piece.from.y + ((piece.to.y - piece.from.y) * i) / ROWS,
+  }))
+  return [...places, ...rows]
+}
+
+function ringsOf(places: readonly Vec[]): BufferGeometry {
+  const positions: number[] = []
+  for (const { x, y } of places) {
+    for (let i = 0; i < GLOW_STEPS; i++) {
+      for (const k of [i, i + 1]) {
+        const angle = (2 * Math.PI * k) / GLOW_STEPS
+        positions.push(y * Math.cos(angle), y * Math.sin(angle), x)
+      }
+    }
+  }
+  const geometry = new BufferGeometry()
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3))
+  return geometry
+}

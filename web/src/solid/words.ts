@@ -1,0 +1,68 @@
+import {
+  faceWords,
+  formatLength,
+  cornerWords,
+  radiusOf,
+  sweepOf,
+  type SectionEdge,
+  type Step,
+  type UnitSettings,
+} from '@lathica/core'
+import type { SectionRef } from '../board/refs'
+import type { Display, ViewName } from '../store/look'
+
+export const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
+  shaded: 'shaded',
+  edged: 'shaded, edges',
+  hidden: 'hidden lines',
+  edges: 'edges only',
+  glassy: 'see-through',
+  studio: 'studio',
+}
+
+/** What a standard view is called: a standing part's ends are its top and bottom. */
+export function viewWords(view: ViewName, lie: 'lying' | 'standing'): { readonly words: string } {
+  const lying: Readonly<Record<ViewName, string>> = {
+    front: 'from the front',
+    end: 'right end',
+    otherEnd: 'left end',
+    top: 'from above',
+    threeQuarter: 'three-quarter, from the right',
+    otherThreeQuarter: 'three-quarter, from the left',
+  }
+  const standing: Partial<Record<ViewName, string>> = {
+    end: 'upper end',
+    otherEnd: 'lower end',
+    top: 'from the side',
+    threeQuarter: 'three-quarter, from above',
+    otherThreeQuarter: 'three-quarter, from below',
+  }
+  return { words: (lie === 'standing' ? standing[view] : undefined) ?? lying[view] }
+}
+
+/** A face or circular edge with its size and the step it is from: “cylinder ⌀40 × 22, from step 10”. */
+export function refWords(
+  { edge, corner }: Pick<SectionRef, 'edge' | 'corner'>,
+  route: readonly Step[],
+  units: UnitSettings,
+): string {
+  if (corner) return cornerWords(corner, units)
+  if (!edge) return ''
+  const step = route.find((s) => s.id === edge.name.step)
+  const from = step ? `, from step ${step.number}` : ''
+  return `${faceWords(edge, units)}${reachWords(edge, units)}${from}`
+}
+
+/** How far a face goes: along the axis, or for a flat one its inner diameter. */
+function reachWords({ piece }: SectionEdge, units: UnitSettings): string {
+  const tell = (mm: number): string => formatLength(mm, units)
+  if (piece.kind === 'arc') {
+    const degrees = (Math.abs(sweepOf(piece)) * 180) / Math.PI
+    return radiusOf(piece) > 0 ? ` over ${Number(degrees.toFixed(1))}°` : ''
+  }
+  const length = Math.abs(piece.to.x - piece.from.x)
+  if (length > 1e-6) return ` × ${tell(length)}`
+  const [a, b] = [piece.from.y, piece.to.y].sort((p, q) => p - q)
+  const inner = (a ?? 0) < 1e-6 ? '' : `⌀${tell(2 * (a ?? 0))}–`
+  return `, ${inner}⌀${tell(2 * (b ?? 0))}`
+}

@@ -1,0 +1,87 @@
+import { useStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+
+/** How the solid pane draws the part. */
+export const DISPLAYS = ['shaded', 'edged', 'hidden', 'edges', 'glassy', 'studio'] as const
+export type Display = (typeof DISPLAYS)[number]
+
+/** What is cut away to look inside. */
+export const CUTS = ['half', 'quarter', 'across'] as const
+export type Cut = (typeof CUTS)[number]
+
+/** From where one looks. */
+export const VIEWS = [
+  'front',
+  'end',
+  'otherEnd',
+  'top',
+  'threeQuarter',
+  'otherThreeQuarter',
+] as const
+export type ViewName = (typeof VIEWS)[number]
+
+/** How the part is looked at; kept in the browser, no part of the document. */
+export const useLookStore = defineStore('look', () => {
+  const display = useStorage<Display>('lathica.display', 'edged')
+  const cutKind = useStorage<Cut>('lathica.cut', 'half')
+  const isCut = ref(false)
+  /** Where an across cut stands, as a share of the part's length. */
+  const cutAt = ref(0.5)
+  const perspective = useStorage('lathica.perspective', false)
+  const spinning = ref(false)
+  /** A view that is asked for; counts up so that one can be asked for twice. */
+  const viewAsked = ref<{ readonly view: ViewName | 'square'; readonly count: number }>()
+  /** Bodies that are seen through, and the one that is shown alone. */
+  const glassy = ref<ReadonlySet<string>>(new Set())
+  const alone = ref<string>()
+
+  const cut = computed<Cut | undefined>(() => (isCut.value ? cutKind.value : undefined))
+
+  function ask(view: ViewName | 'square'): void {
+    viewAsked.value = { view, count: (viewAsked.value?.count ?? 0) + 1 }
+  }
+
+  function nextDisplay(): void {
+    const at = DISPLAYS.indexOf(display.value)
+    display.value = DISPLAYS[(at + 1) % DISPLAYS.length] ?? 'edged'
+  }
+
+  /** The same cut again takes it off. */
+  function chooseCut(kind: Cut): void {
+    isCut.value = !(isCut.value && cutKind.value === kind)
+    cutKind.value = kind
+  }
+
+  function toggleGlassy(body: string): void {
+    const next = new Set(glassy.value)
+    if (!next.delete(body)) next.add(body)
+    glassy.value = next
+  }
+
+  /** Another part has other bodies. */
+  function reset(): void {
+    isCut.value = false
+    spinning.value = false
+    glassy.value = new Set()
+    alone.value = undefined
+  }
+
+  return {
+    display,
+    cutKind,
+    isCut,
+    cut,
+    cutAt,
+    perspective,
+    spinning,
+    viewAsked,
+    glassy,
+    alone,
+    ask,
+    nextDisplay,
+    chooseCut,
+    toggleGlassy,
+    reset,
+  }
+})
