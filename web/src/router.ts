@@ -12,6 +12,11 @@ export const router = createRouter({
       children: [
         { path: '', name: 'model', component: () => import('./model/ModelView.vue') },
         {
+          path: 'inspect',
+          name: 'inspect',
+          component: () => import('./inspect/InspectView.vue'),
+        },
+        {
           path: 'dispatch',
           name: 'dispatch',
           component: () => import('./dispatch/DispatchView.vue'),

@@ -179,8 +179,8 @@ function angleOf(a: Picked, b: Picked | undefined): Measured | undefined {
   const [u, v] = [directionOf(a), b ? directionOf(b) : { x: 1, y: 0 }]
   if (!u || !v) return undefined
   const angle = Math.atan2(Math.abs(cross(u, v)), Math.abs(dot(u, v)))
-  // Along the axis or square to it says nothing that the words do not.
-  const plain = !b && (angle < 1e-9 || angle > Math.PI / 2 - 1e-9)
+  // Faces along one another have none; that one runs along the axis or square to it is said already.
+  const plain = angle < 1e-9 || (!b && angle > Math.PI / 2 - 1e-9)
   return plain ? undefined : { value: angle }
 }
 

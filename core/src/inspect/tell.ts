@@ -46,7 +46,7 @@ export function tellTolerance({ check, above, below, unit, target }: CheckState)
   if (check.limit === 'most') return 'at most'
   const [up, down] = [tellFigures(above, unit), tellFigures(below, unit)]
   if (up === down) return up === '0' ? 'exactly' : `±${up}`
-  return `${up === '0' ? '0' : `+${up}`} / ${down === '0' ? '0' : `−${down}`}`
+  return `(${up === '0' ? '0' : `+${up}`} / ${down === '0' ? '0' : `−${down}`})`
 }
 
 /** Why a row fails, in a sentence with the figures. */

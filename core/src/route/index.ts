@@ -1,4 +1,6 @@
+export { dependenceOf, type Dependence } from './depends'
 export { evaluate } from './evaluate'
+export { stepMarks, type StepMark } from './marks'
 export { disagreementProblem, faultProblem, nameItems } from './problems'
 export { lostCorners, settle, standingBefore, withDragged } from './settle'
 export type { BodyState, PartState, SketchState, StepState } from './state'

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { entityName } from '@lathica/core'
 import { computed, ref, useTemplateRef } from 'vue'
+import { refWords } from '../solid/words'
 import { useBoardStore } from '../store/board'
+import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
 import BoardStatus from './BoardStatus.vue'
 import ConstraintMarks from './ConstraintMarks.vue'
 import EntryForm from './EntryForm.vue'
@@ -14,6 +17,8 @@ import { useBoardPointer } from './useBoardPointer'
 import { useBoardView } from './useBoardView'
 
 const board = useBoardStore()
+const parts = usePartStore()
+const route = useRouteStore()
 const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const { width, height, drawings, legible } = useBoardView(pane)
@@ -30,9 +35,14 @@ const viewText = computed(() => {
 /** While one draws or edits, the labels of sizes must not stand in the pointer's way. */
 const isDrawing = computed(() => board.toolId !== 'pick' && board.toolId !== 'size')
 
-const words = computed(() =>
-  board.typing === undefined ? (board.toolState?.overlay?.words ?? []) : [],
-)
+const words = computed(() => {
+  if (board.typing !== undefined) return []
+  const said = board.toolState?.overlay?.words ?? []
+  const { hoverRef } = route
+  // Where the profile has nothing to say, the part's own face does.
+  const face = board.toolId === 'pick' && board.hover === undefined && hoverRef && at.value
+  return face ? [refWords(hoverRef, parts.route, parts.units)] : said
+})
 const wordsAt = computed(() => {
   if (!at.value) return undefined
   const flip = at.value.x > width.value - 190

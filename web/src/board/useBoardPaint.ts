@@ -90,7 +90,9 @@ export function useBoardPaint(
           hover: board.hover,
           troubled: troubled.value,
           marked: marked.value,
-          hoverRef: route.hoverRef,
+          // What the pointer is on itself is haloed by the profile.
+          hoverRef: board.hover === undefined ? route.hoverRef : undefined,
+          marks: route.marks,
           tool: tool.value,
           overlay: board.typedOverlay ?? board.toolState?.overlay,
           grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,

@@ -1,8 +1,10 @@
 import { useEventListener } from '@vueuse/core'
 import { ref, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
-import type { PointerAt } from './tools'
-import { pannedBy, zoomedAt, type Px } from './view'
+import { useRouteStore } from '../store/route'
+import { refAt, type SectionRef } from './refs'
+import { REF_REACH, type PointerAt } from './tools'
+import { pannedBy, toPlane, zoomedAt, type Px } from './view'
 
 /** Two presses within this are a double click, in ms. */
 const DOUBLE_CLICK = 350
@@ -10,6 +12,7 @@ const DOUBLE_CLICK = 350
 /** Feeds the pointer to the tool in hand; the wheel zooms, the middle and right buttons pan. */
 export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at: Ref<Px | null> } {
   const board = useBoardStore()
+  const route = useRouteStore()
   const at = ref<Px | null>(null)
   let panningFrom: Px | undefined
   let pressed = false
@@ -66,8 +69,15 @@ export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at
       panningFrom = here
     } else if (pressed || isOnPaper(event)) {
       board.feed(board.toolState?.move?.(pointer(event)))
+      if (board.toolId === 'pick') route.hoverRef = pressed ? undefined : faceUnder(here)
     }
   })
+
+  /** The face of the part there, which is lit on the solid too. */
+  const faceUnder = (at: Px): SectionRef | undefined => {
+    const { view } = board
+    return view && refAt(route.visible, toPlane(view, at), REF_REACH / view.scale, 'face')
+  }
 
   useEventListener(element, ['pointerup', 'pointercancel'], (event: PointerEvent) => {
     if (panningFrom) panningFrom = undefined
@@ -80,6 +90,7 @@ export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at
   useEventListener(element, 'pointerleave', () => {
     at.value = null
     if (!pressed) board.hover = undefined
+    if (board.toolId === 'pick') route.hoverRef = undefined
   })
 
   useEventListener(

@@ -9,6 +9,7 @@ import {
 import type { IconName } from '../icons/paths'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
 import { hasMaterial, makeStep, revolveCut } from './makeStep'
 import type { Action } from './action'
 
@@ -62,6 +63,7 @@ const STEPS: readonly {
 export function stepActions(): Action[] {
   const parts = usePartStore()
   const board = useBoardStore()
+  const route = useRouteStore()
   const isTurned = (): boolean =>
     parts.part?.route.some((s) => usesSketch(s) && s.sketch === board.sketch.id) === true
   const opened = (): number => parts.part?.route.findIndex((s) => s.id === board.stepId) ?? -1
@@ -138,6 +140,31 @@ export function stepActions(): Action[] {
       key: 'Alt+ArrowDown',
       enabled: () => opened() >= 0,
       run: () => move(1),
+    },
+    {
+      id: 'playRoute',
+      label: 'Play the route',
+      help: 'Shows the steps one after another with their sizes, and what each did; again stops it.',
+      key: 'p',
+      icon: 'play',
+      enabled: () => (parts.part?.route.length ?? 0) > 0,
+      run: () => (route.playing = !route.playing),
+    },
+    {
+      id: 'runBack',
+      label: 'One step back',
+      help: 'Shows the route up to one step fewer.',
+      key: ',',
+      enabled: () => (parts.part?.route.length ?? 0) > 0,
+      run: () => route.runBy(-1),
+    },
+    {
+      id: 'runOn',
+      label: 'One step on',
+      help: 'Shows the route up to one step more.',
+      key: '.',
+      enabled: () => (parts.part?.route.length ?? 0) > 0,
+      run: () => route.runBy(1),
     },
     {
       id: 'duplicateStep',

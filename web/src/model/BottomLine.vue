@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import { formatLength, formatMass, overallOf } from '@lathica/core'
+import { checkStates, formatLength, formatMass, overallOf, summaryOf } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { useFreeMotion } from './useFreeMotion'
 
+/** What the next click does, where the board's tool does not say. */
+const props = defineProps<{ hint?: string }>()
 const parts = usePartStore()
 const route = useRouteStore()
 const board = useBoardStore()
@@ -13,12 +15,14 @@ const board = useBoardStore()
 const motion = useFreeMotion()
 const overall = computed(() => overallOf({ bodies: route.followed }))
 const hint = computed(() =>
-  board.field
-    ? 'Type a number or a formula; click another size to link to it, Alt and click for its value once.'
-    : (board.toolState?.hint ?? ''),
+  props.hint !== undefined
+    ? props.hint
+    : board.field
+      ? 'Type a number or a formula; click another size to link to it, Alt and click for its value once.'
+      : (board.toolState?.hint ?? ''),
 )
 const freedoms = computed(() => {
-  if (board.sketch.entities.length === 0) return ''
+  if (props.hint !== undefined || board.sketch.entities.length === 0) return ''
   const n = board.freedoms
   return n === 0 ? 'in ink' : n === 1 ? '1 freedom left' : `${n} freedoms left`
 })
@@ -35,6 +39,15 @@ const size = computed(() => {
   return `⌀${formatLength(diameter, parts.units)} × ${formatLength(length, parts.units)}`
 })
 const mass = computed(() => (overall.value ? formatMass(overall.value.mass, parts.units) : ''))
+
+const checks = computed(() => {
+  const { followedPart: part } = parts
+  if (!part || part.checks.length === 0) return undefined
+  const { passing, targets, failing, open } = summaryOf(checkStates(part))
+  if (targets === 0) return undefined
+  const mark = failing > 0 ? '✕' : open > 0 ? '?' : '✓'
+  return { text: `${mark} ${passing} of ${targets} checks`, fails: failing > 0 }
+})
 
 function showTrouble(): void {
   board.picks = []
@@ -66,6 +79,16 @@ function showTrouble(): void {
     </button>
     <span class="figure" data-figure="size">{{ size }}</span>
     <span class="figure" data-figure="mass">{{ mass }}</span>
+    <RouterLink
+      v-if="checks"
+      class="checks"
+      :class="{ fails: checks.fails }"
+      :to="{ name: 'inspect' }"
+      data-figure="checks"
+      title="The inspection sheet"
+    >
+      {{ checks.text }}
+    </RouterLink>
   </footer>
 </template>
 
@@ -93,6 +116,20 @@ function showTrouble(): void {
 .freedoms {
   padding: 0 2px;
   color: inherit;
+}
+
+.checks {
+  color: var(--accent-deep);
+  font-weight: 600;
+  text-decoration: none;
+}
+
+.checks:hover {
+  text-decoration: underline;
+}
+
+.checks.fails {
+  color: var(--conflict);
 }
 
 .trouble {

@@ -5,7 +5,7 @@ import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { clock } from '../clock'
 import { usePartStore } from '../store/part'
 import type { SaveState } from '../store/saver'
-import MaterialSelect from '../route/MaterialSelect.vue'
+import MaterialSelect from '../materials/MaterialSelect.vue'
 import IconButton from '../ui/IconButton.vue'
 import ThemeButton from '../ui/ThemeButton.vue'
 
@@ -112,6 +112,7 @@ const body = computed(() => parts.bodies[0])
     </div>
     <nav aria-label="Views of the part">
       <RouterLink :to="{ name: 'model' }">Model</RouterLink>
+      <RouterLink :to="{ name: 'inspect' }">Inspect</RouterLink>
       <RouterLink :to="{ name: 'dispatch' }">Dispatch</RouterLink>
     </nav>
   </header>

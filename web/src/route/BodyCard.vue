@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  LOOKS,
   changeBody,
   formatLength,
   formatMass,
@@ -11,7 +12,8 @@ import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
-import MaterialSelect from './MaterialSelect.vue'
+import PlainSelect from '../ui/PlainSelect.vue'
+import MaterialSelect from '../materials/MaterialSelect.vue'
 
 const props = defineProps<{ body: Body }>()
 const parts = usePartStore()
@@ -19,6 +21,10 @@ const route = useRouteStore()
 
 const state = computed(() => route.followed.find((b) => b.bodyId === props.body.id))
 const material = computed(() => parts.materials.find((m) => m.id === props.body.material))
+const looks = computed(() => [
+  { value: '' as const, label: `as ${material.value?.look ?? 'the material'}` },
+  ...LOOKS.map((value) => ({ value, label: value })),
+])
 const figures = computed(() => {
   const { solid, mass } = state.value ?? {}
   if (!solid) return 'no material yet'
@@ -65,6 +71,15 @@ function rename(event: Event): void {
       >
         as the material
       </button>
+    </dd>
+    <dt><label for="body-look">Surface</label></dt>
+    <dd>
+      <PlainSelect
+        id="body-look"
+        :model-value="body.look"
+        :options="looks"
+        @update:model-value="parts.run(changeBody(body.id, { look: $event }))"
+      />
     </dd>
     <dt><label for="body-visible">Shown</label></dt>
     <dd>

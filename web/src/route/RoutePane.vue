@@ -20,6 +20,7 @@ import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import BodyList from './BodyList.vue'
 import { keySize } from './keySize'
+import RunBar from './RunBar.vue'
 import { stepTitle } from './words'
 
 const parts = usePartStore()
@@ -55,6 +56,8 @@ const rows = computed<Row[]>(() => {
     }
   })
 })
+
+const details = computed(() => new Map(rows.value.map((r) => [r.step.id, r.detail])))
 
 /** The key size of a step: what it made, at a glance. */
 function detailOf(step: Step, at: number): string {
@@ -175,7 +178,10 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <section class="route" aria-label="Route">
-    <h2>Route</h2>
+    <header>
+      <h2>Route</h2>
+      <RunBar v-if="rows.length > 0" :details="details" />
+    </header>
     <p v-if="rows.length === 0" class="none">
       Nothing is made yet. Draw a profile that closes on the axis, then revolve it.
     </p>
@@ -243,8 +249,12 @@ function onKey(event: KeyboardEvent): void {
   min-height: 0;
 }
 
-h2 {
-  padding: 11px 14px;
+header {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  padding: 8px 14px;
   border-bottom: 1px solid var(--rule);
 }
 

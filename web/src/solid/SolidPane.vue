@@ -74,7 +74,7 @@ const setting = computed(() => {
 onMounted(() => {
   if (!canvas.value) return
   try {
-    scene = createSolidScene(canvas.value, (isLost) => (lost.value = isLost))
+    scene = createSolidScene(canvas.value, (isLost) => (lost.value = isLost), placeLabels)
   } catch {
     noWebGl.value = true
     return
@@ -178,11 +178,30 @@ useEventListener(canvas, 'pointerup', (event: PointerEvent) => {
   if (!route.ask && board.toolId === 'asking') board.useTool('pick')
 })
 
+/** With the pane in focus arrow keys turn the part, plus and minus come nearer and go away. */
+const TURN = Math.PI / 18
+const KEYS: Readonly<Record<string, readonly [azimuth: number, polar: number]>> = {
+  ArrowLeft: [-TURN, 0],
+  ArrowRight: [TURN, 0],
+  ArrowUp: [0, -TURN],
+  ArrowDown: [0, TURN],
+}
+function onKey(event: KeyboardEvent): void {
+  const turn = KEYS[event.key]
+  const near = { '+': 1.25, '=': 1.25, '-': 0.8 }[event.key]
+  if (event.altKey || event.ctrlKey || event.metaKey) return
+  if (turn) scene?.turn(...turn)
+  else if (near !== undefined) scene?.approach(near)
+  else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
 /** Lit: what lies under the pointer, what was picked, and the place a chart points at. */
 const lit = computed(() => {
   const chosen = route.ask ? refsCalled(route.followedVisible, route.ask.chosen()) : []
   const place = route.litPlace ? [{ place: route.litPlace }] : []
-  return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place]
+  return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...route.marks]
 })
 watch(lit, (items) => scene?.light(items), { flush: 'post' })
 
@@ -203,6 +222,29 @@ async function savePicture(wide: number, high: number, background: boolean): Pro
     saving.value = false
   }
 }
+
+/** The sizes of the step that is looked at, beside its faces as they are seen. */
+const labels = ref<readonly { readonly words: string; readonly x: number; readonly y: number }[]>(
+  [],
+)
+const MOST_LABELS = 8
+function placeLabels(): void {
+  const { marks } = route
+  if (!scene || (marks.length === 0 && labels.value.length === 0)) return
+  const { project } = scene
+  const seen = new Set<string>()
+  labels.value = marks
+    .filter(({ words: told }) => !seen.has(told) && seen.add(told).size <= MOST_LABELS)
+    .map(({ at: where, words: told }) => ({ words: told, ...project(where) }))
+    .sort((a, b) => a.y - b.y)
+    .reduce<{ words: string; x: number; y: number }[]>((placed, next) => {
+      // One below the other where they would lie on one another.
+      const near = placed.filter((p) => Math.abs(p.x - next.x) < 90)
+      const lowest = Math.max(-Infinity, ...near.map((p) => p.y))
+      return [...placed, { ...next, y: Math.max(next.y, lowest + 22) }]
+    }, [])
+}
+watch(() => route.marks, placeLabels, { flush: 'post' })
 
 const wordsStyle = computed(() => {
   if (!at.value) return undefined
@@ -225,8 +267,23 @@ onBeforeUnmount(() => scene?.dispose())
     :data-display="look.display"
     :data-cut="look.cut ?? 'none'"
   >
-    <canvas ref="canvas" role="img" aria-label="the part, shaded" />
+    <canvas
+      ref="canvas"
+      role="img"
+      tabindex="0"
+      aria-label="the part in space; arrow keys turn it, plus and minus zoom"
+      @keydown="onKey"
+    />
     <SolidTools v-if="!noWebGl" @picture="asksPicture = true" />
+
+    <span
+      v-for="l in labels"
+      :key="`${l.words} ${l.x}`"
+      class="words size figure"
+      :style="{ left: `${l.x}px`, top: `${l.y}px` }"
+    >
+      {{ l.words }}
+    </span>
     <p v-if="words" class="words" :style="wordsStyle">{{ words }}</p>
     <p v-if="noWebGl" class="note">
       This browser shows no 3D pictures. Board, figures and files work all the same.
@@ -267,6 +324,10 @@ canvas {
   touch-action: none;
 }
 
+canvas:focus-visible {
+  outline-offset: -2px;
+}
+
 .solid[data-asking='true'] canvas {
   cursor: crosshair;
 }
@@ -284,6 +345,10 @@ canvas {
   font-size: 12px;
   white-space: nowrap;
   pointer-events: none;
+}
+
+.size {
+  transform: translate(-50%, -150%);
 }
 
 .note {

@@ -78,6 +78,8 @@ export interface Cameras {
   fit(box: Box3, view: ViewName, lie: Lie, smooth: boolean): void
   /** Looks against a direction of space, keeping what is in the middle. */
   square(normal: Vector3): void
+  /** Comes nearer by a factor, or goes away by one below 1. */
+  approach(factor: number): void
   /** The size of a pixel at the middle of what is looked at, in mm. */
   perPixel(): number
 }
@@ -157,6 +159,7 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
       const steep = direction.phi < 0.01 || direction.phi > Math.PI - 0.01
       void controls.rotateTo(steep ? 0 : direction.theta, polar, true)
     },
+    approach: (factor) => setScale(scaleNow() * factor, true),
     perPixel: () => 1 / scaleNow(),
   }
 }

@@ -40,12 +40,17 @@ export interface SolidScene {
   resize(width: number, height: number): void
   /** Brings the whole part into view. */
   fit(view: ViewName, smooth: boolean): void
+  /** Turns by angles in radians, or comes nearer by a factor. */
+  turn(azimuth: number, polar: number): void
+  approach(factor: number): void
   /** Turns so that a place of the surface is seen square on. */
   square(angle: number, normal: Vec): void
   /** Turns the part about its axis for as long as it is on. */
   spin(on: boolean): void
   /** What lies under a place of the pane, and how large a pixel is there in mm. */
   hitAt(x: number, y: number): (Hit & { readonly perPixel: number }) | undefined
+  /** Where a place of the section is seen on the pane, on the side of the part that is turned up. */
+  project(at: Vec): { readonly x: number; readonly y: number }
   /** Lights faces and circular edges. */
   light(items: readonly Lit[]): void
   /** A picture of the view, of so many pixels. */
@@ -66,11 +71,13 @@ const SPIN = 0.12
 /**
  * The part in space. It renders only when something changed, never in an idle loop.
  * @param onLost told whether the graphics were lost, and that they came back
+ * @param onPicture told after every picture
  * @throws when the browser offers no WebGL
  */
 export function createSolidScene(
   canvas: HTMLCanvasElement,
   onLost: (lost: boolean) => void,
+  onPicture: () => void,
 ): SolidScene {
   const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
   renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1))
@@ -140,6 +147,7 @@ export function createSolidScene(
     if (setting.cut) {
       planesOf(setting.cut).forEach((p, i) => planes[i]?.copy(p.applyMatrix4(turning.matrixWorld)))
     }
+    Object.assign(glow.lines.material, { clippingPlanes: planes, clipIntersection: true })
     const from = eye()
     const perPixel = cameras.perPixel()
     for (const body of bodies.values()) {
@@ -161,6 +169,7 @@ export function createSolidScene(
     prepare()
     renderer.render(scene, cameras.current())
     settled = !moving && !spinning
+    onPicture()
     // How long the graphics hold up the page shows in when its next frame comes.
     requestAnimationFrame(() => (cost = performance.now() - now))
     if (!settled) ask()
@@ -255,6 +264,14 @@ export function createSolidScene(
       cameras.fit(modelBox(), view, lie, smooth)
       ask()
     },
+    turn(azimuth, polar) {
+      void controls.rotate(azimuth, polar, true)
+      ask()
+    },
+    approach(factor) {
+      cameras.approach(factor)
+      ask()
+    },
     square(angle, normal) {
       scene.updateMatrixWorld(true)
       const out = new Vector3(
@@ -282,6 +299,14 @@ export function createSolidScene(
       const all = shown.map((b) => ({ ...b, chord: chordFor(b.section) }))
       const hit = nearestHit(all, ray, setting.cut)
       return hit && { ...hit, perPixel: cameras.perPixel() }
+    },
+    project(at) {
+      // Straight up on the page where the axis lies across, and to the right where it stands.
+      const angle = lie === 'lying' ? Math.PI / 2 : 0
+      const seen = new Vector3(at.y * Math.cos(angle), at.y * Math.sin(angle), at.x)
+      const size = renderer.getSize(new Vector2())
+      const { x, y } = seen.applyMatrix4(model.matrixWorld).project(cameras.current())
+      return { x: ((x + 1) / 2) * size.x, y: ((1 - y) / 2) * size.y }
     },
     light(items) {
       glow.light(items)

@@ -44,6 +44,8 @@ export const usePartStore = defineStore('part', () => {
   const state = computed(() => (part.value ? evaluate(part.value) : undefined))
   /** The state for panes and figures that may follow the drawing. */
   const followed = following(state, () => preview.value !== undefined)
+  /** The part for the same. */
+  const followedPart = following(part, () => preview.value !== undefined)
   const undoLabel = computed(() => history.value?.past.at(-1)?.label)
   const redoLabel = computed(() => history.value?.future[0]?.label)
 
@@ -185,6 +187,7 @@ export const usePartStore = defineStore('part', () => {
     lie,
     state,
     followed,
+    followedPart,
     undoLabel,
     redoLabel,
     open,

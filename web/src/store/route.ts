@@ -1,4 +1,12 @@
-import type { BodyState, PartState, Step, Vec } from '@lathica/core'
+import {
+  stepMarks,
+  usesSketch,
+  type BodyState,
+  type PartState,
+  type Step,
+  type StepMark,
+  type Vec,
+} from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { SectionRef } from '../board/refs'
@@ -32,6 +40,33 @@ export const useRouteStore = defineStore('route', () => {
     const opened = openStep.value ? (parts.part?.route.indexOf(openStep.value) ?? -1) : -1
     return opened >= 0 ? opened + 1 : Math.min(all, runTo.value ?? all)
   })
+  /** The step that is looked at: the opened one, or the last that the route is run to. */
+  const current = computed<Step | undefined>(() => {
+    if (openStep.value) return openStep.value
+    return runTo.value === undefined ? undefined : parts.part?.route[runTo.value - 1]
+  })
+  const currentState = computed(() =>
+    parts.followed?.steps.find((s) => s.stepId === current.value?.id && s.status === 'done'),
+  )
+  /** The sizes of its own that it made, to be shown on board and solid. */
+  const marks = computed<readonly StepMark[]>(() =>
+    // What is drawn has its sizes on the profile.
+    currentState.value && current.value && !usesSketch(current.value)
+      ? stepMarks(currentState.value, parts.units)
+      : [],
+  )
+  /** True while the steps are shown one after another. */
+  const playing = ref(false)
+
+  /** Shows the route as far as a step more or less; past the end all of it is run. */
+  function runBy(by: number): void {
+    const all = parts.part?.route.length ?? 0
+    const to = Math.max(1, Math.min(all, shownCount.value + by))
+    stepId.value = undefined
+    runTo.value = to
+    if (to === all && by > 0) playing.value = false
+  }
+
   const bodies = computed(() => standingAfter(parts.state, shownCount.value))
   const visible = computed(() => seen(bodies.value))
   /** The same for panes that may lag behind the drawing. */
@@ -60,6 +95,7 @@ export const useRouteStore = defineStore('route', () => {
     runTo.value = undefined
     bodyId.value = undefined
     marked.value = []
+    playing.value = false
     stopAsking()
   }
 
@@ -73,6 +109,11 @@ export const useRouteStore = defineStore('route', () => {
     fresh,
     bodyId,
     openStep,
+    current,
+    currentState,
+    marks,
+    playing,
+    runBy,
     shownCount,
     bodies,
     visible,

@@ -1,6 +1,7 @@
 import { roundLength } from '../view'
 import type { Scene } from './scene'
 import { paintGrid } from './grid'
+import { paintMarks } from './marks'
 import { paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
 import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
@@ -20,6 +21,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintSizes(ctx, scene)
   paintSketch(ctx, scene)
   paintFaults(ctx, scene)
+  paintMarks(ctx, scene)
   paintOverlay(ctx, scene)
   paintScaleBar(ctx, scene)
 }

@@ -1,4 +1,4 @@
-import type { Section, Sketch, SketchState } from '@lathica/core'
+import type { Section, Sketch, SketchState, Vec } from '@lathica/core'
 import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
@@ -28,6 +28,8 @@ export interface Scene {
   /** Faces and circular edges that the opened step refers to, and the one under the pointer. */
   readonly marked: readonly SectionRef[]
   readonly hoverRef: SectionRef | undefined
+  /** The sizes that the step in view has made. */
+  readonly marks: readonly { readonly at: Vec; readonly words: string; readonly out: Vec }[]
   /** What the opened step adds or takes away, by itself. */
   readonly tool: Section | undefined
   /** The grid that places are rounded to, while it is switched on. */

@@ -16,13 +16,14 @@ import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
 import { useRouteStore } from '../../store/route'
 import PlainSelect from '../../ui/PlainSelect.vue'
-import MaterialSelect from '../MaterialSelect.vue'
+import MaterialSelect from '../../materials/MaterialSelect.vue'
 import { stepTitle } from '../words'
 import CornersInput from './CornersInput.vue'
 import FacesInput from './FacesInput.vue'
 import type { Field } from './field'
 import { fieldsOf } from './fields'
 import RegionsInput from './RegionsInput.vue'
+import StepDependence from './StepDependence.vue'
 import { useStepEdit } from './useStepEdit'
 import ValueInput from './ValueInput.vue'
 
@@ -215,6 +216,7 @@ function leave(): void {
     <p v-for="note in edit.state.value?.notes ?? []" :key="note" class="problem note" role="status">
       {{ note }}
     </p>
+    <StepDependence :step="step" />
     <div class="buttons">
       <Button type="primary" @click="leave">Done</Button>
       <Button @click="parts.run(duplicateStep(step.id))">Duplicate</Button>

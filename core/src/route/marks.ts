@@ -1,0 +1,46 @@
+import { leftNormal, lengthOf, pointAt, radiusOf, type Vec } from '../geometry'
+import { edgesOf, liesOnAxis, type SectionEdge } from '../section'
+import { formatAngle, formatLength, type UnitSettings } from '../units'
+import type { StepState } from './state'
+
+/** A size of a step where it stands on the section. */
+export interface StepMark {
+  readonly body: string
+  readonly at: Vec
+  readonly words: string
+  /** Out of the material. */
+  readonly out: Vec
+  readonly edge: SectionEdge
+}
+
+/** More marks than this say nothing. */
+const MOST_MARKS = 14
+
+/**
+ * The sizes that a step's own faces have as they stand after it: diameters and widths, radii, bevels.
+ * Sizes that come more than once are told once for each place, the largest faces first.
+ */
+export function stepMarks(state: StepState, units: UnitSettings): readonly StepMark[] {
+  const made = state.bodies.flatMap(({ bodyId, section }) =>
+    edgesOf(section).flatMap((edge): StepMark[] => {
+      if (edge.name.step !== state.stepId || edge.name.role !== 'made' || liesOnAxis(edge))
+        return []
+      const words = sizeWords(edge, units)
+      const inwards = leftNormal(edge.piece, 0.5)
+      const out = { x: -inwards.x, y: -inwards.y }
+      return words === '' ? [] : [{ body: bodyId, at: pointAt(edge.piece, 0.5), words, out, edge }]
+    }),
+  )
+  return made.sort((a, b) => lengthOf(b.edge.piece) - lengthOf(a.edge.piece)).slice(0, MOST_MARKS)
+}
+
+function sizeWords({ piece }: SectionEdge, units: UnitSettings): string {
+  const tell = (mm: number): string => formatLength(mm, units)
+  if (piece.kind === 'arc') return `R${tell(radiusOf(piece))}`
+  const [along, across] = [Math.abs(piece.to.x - piece.from.x), Math.abs(piece.to.y - piece.from.y)]
+  const flat = 1e-9 * (along + across)
+  if (across <= flat) return `⌀${tell(2 * piece.from.y)} × ${tell(along)}`
+  // A face square to the axis is told by the faces beside it.
+  if (along <= flat) return ''
+  return `${tell(along)} × ${formatAngle(Math.atan2(across, along), units)}`
+}

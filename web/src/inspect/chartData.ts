@@ -1,0 +1,172 @@
+import {
+  capacityCurve,
+  significant,
+  stationsAlong,
+  usualUnit,
+  type BodyState,
+  type Cavity,
+  type ShownUnit,
+  type Station,
+  type UnitSettings,
+} from '@lathica/core'
+import type { ChartKind } from '../store/inspect'
+
+/** One curve of a chart: a value at every place along the axis. */
+export interface Curve {
+  readonly name: string
+  /** Places in the part's unit of length, values in the unit of the chart. */
+  readonly points: readonly { readonly place: number; readonly value: number }[]
+  readonly dashed: boolean
+}
+
+export interface ChartData {
+  readonly unit: string
+  readonly curves: readonly Curve[]
+}
+
+/** About how many places along the part are looked at. */
+export const SAMPLES = 2000
+
+export const CHART_WORDS: Readonly<Record<ChartKind, string>> = {
+  diameters: 'diameters',
+  area: 'section area',
+  secondMoment: 'second moment of area',
+  mass: 'cumulative mass',
+  capacity: 'capacity',
+}
+
+/** What a chart is made of, once for all its curves. */
+export interface ChartSource {
+  readonly body: BodyState
+  readonly stations: readonly Station[]
+  readonly cavity: Cavity | undefined
+  /** in g/mm³ */
+  readonly density: number
+  readonly units: UnitSettings
+}
+
+export function chartSource(
+  body: BodyState,
+  cavity: Cavity | undefined,
+  density: number,
+  units: UnitSettings,
+): ChartSource {
+  return { body, cavity, density, units, stations: stationsAlong(body.section, SAMPLES) }
+}
+
+/** The unit of second moments: the part's length to the fourth. */
+const fourth = (length: ShownUnit): ShownUnit => ({
+  name: `${length.name}⁴`,
+  measure: 'number',
+  size: length.size ** 4,
+})
+
+export function chartData(kind: ChartKind, source: ChartSource): ChartData {
+  const { stations, cavity, density, units } = source
+  const length = usualUnit('length', units)
+  const along = (
+    name: string,
+    unit: ShownUnit,
+    value: (s: Station) => number,
+    dashed = false,
+  ): Curve => ({
+    name,
+    dashed,
+    points: stations.map((s) => ({ place: s.x / length.size, value: value(s) / unit.size })),
+  })
+  switch (kind) {
+    case 'diameters': {
+      const inner = stations.some((s) => s.inner > 0)
+      const curves = [along('outer ⌀', length, (s) => s.outer)]
+      if (inner) curves.push(along('inner ⌀', length, (s) => s.inner, true))
+      return { unit: length.name, curves }
+    }
+    case 'area': {
+      const unit = usualUnit('area', units)
+      return { unit: unit.name, curves: [along('area', unit, (s) => s.area)] }
+    }
+    case 'secondMoment': {
+      const unit = fourth(length)
+      return { unit: unit.name, curves: [along('second moment', unit, (s) => s.secondMoment)] }
+    }
+    case 'mass': {
+      const unit = usualUnit('mass', units)
+      return { unit: unit.name, curves: [along('mass', unit, (s) => s.volume * density)] }
+    }
+    case 'capacity': {
+      const unit = usualUnit('volume', units)
+      const points = cavity
+        ? capacityCurve(cavity, 400).map(({ height, volume }) => ({
+            place: (cavity.floor + height) / length.size,
+            value: volume / unit.size,
+          }))
+        : []
+      return { unit: unit.name, curves: [{ name: 'holds', points, dashed: false }] }
+    }
+  }
+}
+
+/** The value of a curve at a place, between its points; undefined beyond its ends. */
+export function valueAt(curve: Curve, place: number): number | undefined {
+  const { points } = curve
+  let [low, high] = [0, points.length - 1]
+  const [first, last] = [points[0], points[high]]
+  if (!first || !last || place < first.place || place > last.place) return undefined
+  while (high - low > 1) {
+    const middle = (low + high) >> 1
+    if ((points[middle]?.place ?? 0) <= place) low = middle
+    else high = middle
+  }
+  const [a, b] = [points[low], points[high]]
+  if (!a || !b) return undefined
+  const share = b.place > a.place ? (place - a.place) / (b.place - a.place) : 0
+  return a.value + share * (b.value - a.value)
+}
+
+/** The table behind a chart, a row for every place, with names and units above. */
+export function chartTable(kind: ChartKind, source: ChartSource): (string | number)[][] {
+  const { stations, cavity, density, units } = source
+  const length = usualUnit('length', units)
+  const tell = (value: number): string => significant(value, 8)
+  if (kind === 'capacity') {
+    const volume = usualUnit('volume', units)
+    const rows = cavity ? capacityCurve(cavity, 400) : []
+    return [
+      [`height [${length.name}]`, `capacity [${volume.name}]`],
+      ...rows.map((r) => [tell(r.height / length.size), tell(r.volume / volume.size)]),
+    ]
+  }
+  const [area, mass] = [usualUnit('area', units), usualUnit('mass', units)]
+  const moment = fourth(length)
+  return [
+    [
+      `place [${length.name}]`,
+      `outer diameter [${length.name}]`,
+      `inner diameter [${length.name}]`,
+      `section area [${area.name}]`,
+      `second moment [${moment.name}]`,
+      `cumulative mass [${mass.name}]`,
+    ],
+    ...stations.map((s) =>
+      [
+        s.x / length.size,
+        s.outer / length.size,
+        s.inner / length.size,
+        s.area / area.size,
+        s.secondMoment / moment.size,
+        (s.volume * density) / mass.size,
+      ].map(tell),
+    ),
+  ]
+}
+
+/** What the curves of a chart are at a place, in words. */
+export function readout(data: ChartData, place: number): string {
+  return data.curves
+    .flatMap((curve) => {
+      const value = valueAt(curve, place)
+      if (value === undefined) return []
+      return `${curve.name} ${Number(value.toPrecision(5))} ${data.unit}`
+    })
+    .join(' · ')
+}
