@@ -4,9 +4,9 @@ import { chromium, type Browser, type Page } from '@playwright/test'
 import { toDocument, type Part, type Vec } from '@lathica/core'
 import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
 import { serveDemo } from '../scripts/support/serve'
-import { atMost, type Row } from './row'
+import { atLeast, atMost, type Row } from './row'
 import { looseProfile } from './turned'
-import { looseShaft } from './update'
+import { looseShaft, wideShaft } from './update'
 
 const PORT = 4391
 const WEB = 'web/dist'
@@ -22,12 +22,19 @@ export async function pageRows(): Promise<Row[]> {
     const drag = await pointerToPaint(browser, page, shaft.at)
     const profile = looseProfile(300)
     const large = `${origin}/part/${await createPart(origin, profile.part)}`
+    const orbit = await orbitLarge(
+      browser,
+      `${origin}/part/${await createPart(origin, wideShaft())}`,
+    )
     const largeDrag = await pointerToPaint(browser, large, profile.at)
     return [
       atMost('main script before lazy parts, gzip', mainScriptSize(), 'KB', 500),
       atMost('first paint of the modelling screen, cold', paint, 'ms', 1500),
       atMost('pointer to paint, 60 lines, middle', share(drag, 0.5), 'ms', 8),
       atMost('pointer to paint, 60 lines, 95 of 100', share(drag, 0.95), 'ms', 1000 / 60),
+      atLeast('triangles of the solid that is turned', orbit.triangles, '', 500_000),
+      atLeast('share of a drag that turned it, software rendering', orbit.turned, '', 0.999),
+      atMost('from the last move to its last picture', orbit.lag, 'ms', 1000),
       atMost('pointer to paint, 300 entities, middle', share(largeDrag, 0.5), 'ms', 1000 / 60),
       atMost('pointer to paint, 300 entities, 95 of 100', share(largeDrag, 0.95), 'ms', 1000 / 60),
     ]
@@ -79,6 +86,45 @@ async function firstPaint(browser: Browser, address: string): Promise<number> {
     await context.close()
   }
   return share(times, 0.5)
+}
+
+/**
+ * Turns a large solid by a drag: which share of the drag came through as a turn, and how long after
+ * the last move the picture stood still.
+ */
+async function orbitLarge(
+  browser: Browser,
+  address: string,
+): Promise<{ readonly triangles: number; readonly turned: number; readonly lag: number }> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.goto(address)
+  const solid = page.locator('.solid')
+  await page.waitForSelector('.solid[data-eye]')
+  await page.waitForTimeout(3000)
+  const azimuth = async (): Promise<number> =>
+    Number(((await solid.getAttribute('data-eye')) ?? '').split(' ')[0])
+  const box = await solid.boundingBox()
+  const [x, y] = [(box?.x ?? 0) + 120, (box?.y ?? 0) + (box?.height ?? 0) - 40]
+  const before = await azimuth()
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  for (let i = 1; i <= 40; i++) {
+    await page.mouse.move(x + 5 * i, y)
+    await page.waitForTimeout(8)
+  }
+  await page.mouse.up()
+  const ended = Date.now()
+  let [last, since] = [await azimuth(), Date.now()]
+  while (Date.now() - since < 700) {
+    await page.waitForTimeout(20)
+    const now = await azimuth()
+    if (Math.abs(now - last) > 1e-3) since = Date.now()
+    last = now
+  }
+  const triangles = Number(await solid.getAttribute('data-triangles'))
+  await page.close()
+  const expected = (2 * Math.PI * 200) / (box?.height ?? 1)
+  return { triangles, turned: Math.abs(last - before) / expected, lag: since - ended }
 }
 
 const MOVES = 240

@@ -2,6 +2,7 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
+import { inspectRows } from './inspect'
 import { kernelRows } from './kernel'
 import { pageRows } from './page'
 import { routeRows } from './route'
@@ -16,6 +17,7 @@ const rows = [
   ...turnedRows(),
   ...updateRows(),
   ...routeRows(),
+  ...inspectRows(),
   ...(await kernelRows()),
   ...(await pageRows()),
 ]

@@ -53,7 +53,11 @@ export function turnedRows(): Row[] {
 }
 
 /** A profile closed along the axis and turned, with one diameter set free, and a place to drag it by. */
-export function looseProfile(entities: number): { readonly part: Part; readonly at: Vec } {
+export function looseProfile(entities: number): {
+  readonly part: Part
+  readonly at: Vec
+  readonly point: string
+} {
   const { sketch, values } = turnedSketch(mixedStretches(entities))
   const diameters = sketch.sizes.filter((s) => s.kind === 'diameter')
   const freed = diameters[Math.floor(diameters.length / 2)]
@@ -88,7 +92,8 @@ export function looseProfile(entities: number): { readonly part: Part; readonly 
   }, drawn)
   const [a, b] = [land.from, land.to].map(locator(sketch))
   if (!a || !b) throw new Error('the bench profile has no land')
-  return { part: closed, at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 } }
+  const point = freed.kind === 'diameter' ? freed.point : ''
+  return { part: closed, at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }, point }
 }
 
 const ofBoth = (t: Turned): [Turned['sketch'], Turned['values']] => [t.sketch, t.values]

@@ -75,6 +75,15 @@ function sketchOf(part: Part): Sketch {
   return sketch
 }
 
+/** A shaft so wide that it takes half a million triangles to show. */
+export function wideShaft(): Part {
+  const lands = Array.from({ length: 190 }, (_, i) => ({
+    diameter: 4000 + 60 * (i % 5),
+    length: 50,
+  }))
+  return run(drawnShaft(lands), addRevolve(SKETCH))
+}
+
 /** The shaft with one land's diameter left open, and a place on that land. */
 export function looseShaft(): { part: Part; point: string; at: Vec; sized: Part; size: string } {
   const sized = sizedShaft()

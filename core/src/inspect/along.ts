@@ -105,23 +105,30 @@ export function stationsAlong(section: Section, count: number): Station[] {
 /** Diameters and moments of a cross-section: π/4 (D² − d²) and π/64 (D⁴ − d⁴), ring by ring. */
 function crossSection(list: readonly Course[], x: number): Omit<Station, 'x' | 'volume'> {
   let [area, secondMoment] = [0, 0]
-  const rings = paired(list.map((c) => c.at(x)))
-  for (const [inner, outer] of rings) {
-    area += Math.PI * (outer - inner) * (outer + inner)
-    secondMoment += (Math.PI / 4) * (outer ** 4 - inner ** 4)
-  }
-  return {
-    outer: 2 * (rings.at(-1)?.[1] ?? 0),
-    inner: 2 * (rings[0]?.[0] ?? 0),
-    area,
-    secondMoment,
-  }
+  // By hand, since it runs for every station: rings begin at every other course, and on the axis
+  // where their count is odd.
+  let [from, first, last] = [0, 0, 0]
+  let open = list.length % 2 === 1
+  list.forEach((course, i) => {
+    const radius = course.at(x)
+    if (i === 0 && !open) first = 2 * radius
+    if (open) {
+      const [inner, outer] = [from * from, radius * radius]
+      area += Math.PI * (outer - inner)
+      secondMoment += (Math.PI / 4) * (outer * outer - inner * inner)
+    }
+    open = !open
+    from = last = radius
+  })
+  return { outer: 2 * last, inner: first, area, secondMoment }
 }
 
 /** The volume of an interval's material from its start to a place in it, in mm³. */
 function volumeBetween(list: readonly Course[], from: number, x: number): number {
   if (x <= from) return 0
-  return list.reduce((sum, course) => sum + sweptBy(course, from, x), 0)
+  let sum = 0
+  for (const course of list) sum += sweptBy(course, from, x)
+  return sum
 }
 
 /** What a course adds to the volume between two places: −π∫y² dx in its own direction. */

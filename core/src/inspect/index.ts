@@ -7,7 +7,7 @@ export {
   type MassProperties,
   type Stock,
 } from './mass'
-export { ringsAt, stationsAlong, type Station } from './along'
+export { lengthwise, ringsAt, stationsAlong, type Station } from './along'
 export { capacityAt, capacityCurve, cavityOf, filledRoom, heightFor, type Cavity } from './capacity'
 export { clearanceBetween, type Clearance } from './clearance'
 export { leastWall } from './wall'

@@ -74,7 +74,7 @@ const setting = computed(() => {
 onMounted(() => {
   if (!canvas.value) return
   try {
-    scene = createSolidScene(canvas.value, (isLost) => (lost.value = isLost), placeLabels)
+    scene = createSolidScene(canvas.value, (isLost) => (lost.value = isLost), onPicture)
   } catch {
     noWebGl.value = true
     return
@@ -228,6 +228,13 @@ const labels = ref<readonly { readonly words: string; readonly x: number; readon
   [],
 )
 const MOST_LABELS = 8
+/** From where one looks, and how much there is to see: what a test and the bench go by. */
+function onPicture(): void {
+  placeLabels()
+  const { azimuth, polar } = scene?.eye() ?? { azimuth: 0, polar: 0 }
+  pane.value?.setAttribute('data-eye', `${azimuth.toFixed(4)} ${polar.toFixed(4)}`)
+  pane.value?.setAttribute('data-triangles', String(scene?.triangles() ?? 0))
+}
 function placeLabels(): void {
   const { marks } = route
   if (!scene || (marks.length === 0 && labels.value.length === 0)) return

@@ -57,6 +57,9 @@ export class SolidBody {
   private readonly behind = new LineSegments(this.edges.geometry, new LineDashedMaterial())
   private readonly outline = new LineSegments(new BufferGeometry(), this.edges.material)
   private caps: Group | undefined
+  /** A mesh of few triangles for while one turns, and whether it is shown. */
+  private rough: { readonly section: Section; readonly mesh: LatheMesh } | undefined
+  private isRough = false
   private drawn = ''
   private capped = ''
 
@@ -90,7 +93,8 @@ export class SolidBody {
       const fresh = next.positions !== this.mesh.positions
       this.section = body.section
       this.mesh = next
-      this.fill(next, fresh)
+      this.fill(next, fresh || this.isRough)
+      this.isRough = false
     }
     this.dress(body, manner)
     this.cap(manner, number % 2 === 1, changed)
@@ -142,10 +146,28 @@ export class SolidBody {
     this.group.add(this.caps)
   }
 
+  /** Shows few triangles while many would hold up the hand, or all of them again. */
+  setRough(rough: boolean): void {
+    if (rough === this.isRough) return
+    this.isRough = rough
+    // Lines cost more than triangles where there is no graphics card.
+    this.edges.visible = this.outline.visible && !rough
+    if (!rough) {
+      this.fill(this.mesh, true)
+      return
+    }
+    if (this.rough?.section !== this.section) {
+      const mesh = latheMesh(this.section, ROUGH * radiusOf(this.section))
+      this.rough = { section: this.section, mesh }
+    }
+    this.fill(this.rough.mesh, true)
+  }
+
   /** Draws the outline as it is seen from an eye in the model's space. */
   lookFrom(eye: Eye): void {
     if (!this.outline.visible) return
-    const places = silhouetteOf(this.section, eye, chordFor(this.section))
+    const chord = this.isRough ? ROUGH * radiusOf(this.section) : chordFor(this.section)
+    const places = silhouetteOf(this.section, eye, chord)
     const { geometry } = this.outline
     const known = geometry.getAttribute('position') as BufferAttribute | undefined
     if (known?.array.length === places.length) {
@@ -196,12 +218,18 @@ export class SolidBody {
   }
 }
 
+/** The chords of a rough mesh, as a share of the radius: about forty steps round the axis. */
+const ROUGH = 0.003
+
 /** Small parts get finer chords than the usual tolerance, large ones never more than it takes. */
 export function chordFor(section: Section): number {
-  const radius = section.regions
+  return Math.min(DISPLAY_CHORD_TOLERANCE, Math.max(1e-5, radiusOf(section) / 1200))
+}
+
+function radiusOf(section: Section): number {
+  return section.regions
     .flatMap((r) => r.outer)
     .reduce((most, e) => Math.max(most, e.piece.from.y, e.piece.to.y), 0)
-  return Math.min(DISPLAY_CHORD_TOLERANCE, Math.max(1e-5, radius / 1200))
 }
 
 /** Sends only what was written to the graphics card. */

@@ -56,6 +56,8 @@ export interface SolidScene {
   /** A picture of the view, of so many pixels. */
   picture(width: number, height: number, background: string | undefined): Promise<Blob>
   readonly triangles: () => number
+  /** From where one looks: round the upright and down from above, in radians. */
+  readonly eye: () => { readonly azimuth: number; readonly polar: number }
   dispose(): void
 }
 
@@ -115,6 +117,9 @@ export function createSolidScene(
   let settled = true
   let spinning = false
   let cost = 0
+  /** What a picture of all triangles took last, and whether few of them are shown. */
+  let fullCost = 0
+  let rough = false
   let waiting: ReturnType<typeof setTimeout> | undefined
 
   const modelBox = (): Box3 => {
@@ -166,13 +171,23 @@ export function createSolidScene(
     const moving = controls.update(passed)
     last = now
     if (spinning) turning.rotation.z += 2 * Math.PI * SPIN * passed
+    settled = !moving && !spinning
+    const wasRough = rough
+    setRough(!settled && fullCost > SLOW_PICTURE)
     prepare()
     renderer.render(scene, cameras.current())
-    settled = !moving && !spinning
     onPicture()
     // How long the graphics hold up the page shows in when its next frame comes.
-    requestAnimationFrame(() => (cost = performance.now() - now))
+    requestAnimationFrame(() => {
+      cost = performance.now() - now
+      // The first picture of other triangles is not told by the time it takes to bring them over.
+      if (!rough && !wasRough) fullCost = cost
+    })
     if (!settled) ask()
+  }
+  const setRough = (on: boolean): void => {
+    rough = on
+    for (const body of bodies.values()) body.setRough(on)
   }
   /** Asks for a picture of what changed; where pictures are slow the drawing board goes first. */
   const follow = (hurried: boolean): void => {
@@ -338,6 +353,7 @@ export function createSolidScene(
       if (!blob) throw new Error('the picture came out empty')
       return blob
     },
+    eye: () => ({ azimuth: controls.azimuthAngle, polar: controls.polarAngle }),
     triangles: () => [...bodies.values()].reduce((sum, b) => sum + b.triangles, 0),
     dispose() {
       glow.dispose()

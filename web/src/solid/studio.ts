@@ -1,11 +1,11 @@
 import {
-  Box3,
+  type Box3,
   DirectionalLight,
   Group,
   Mesh,
   PMREMGenerator,
   PlaneGeometry,
-  Scene,
+  type Scene,
   ShadowMaterial,
   Vector3,
   type Texture,
