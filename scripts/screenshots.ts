@@ -2,6 +2,7 @@
 import { chromium, type Page } from '@playwright/test'
 import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
 import { Workshop, press } from '../e2e/support/board'
+import { Inspection } from '../e2e/support/inspection'
 import { serveDemo } from './support/serve'
 
 const FOLDER = 'docs/screenshots'
@@ -51,6 +52,38 @@ try {
     await page.mouse.move(300, 700)
   })
   await take('model-dark', (shop) => shop.openPart('Spindle'), 'dark')
+  const toInspect = async (page: Page): Promise<Inspection> => {
+    const bench = new Inspection(page)
+    await bench.open()
+    return bench
+  }
+  await take('inspect-sheave', async (shop, page) => {
+    await shop.openPart('Line sheave')
+    const bench = await toInspect(page)
+    await bench.row('least web').getByRole('button').first().click()
+  })
+  await take('inspect-roller', async (shop, page) => {
+    await shop.openPart('Guide roller')
+    const bench = await toInspect(page)
+    await bench.click(12, 22)
+    await bench.click(12, 12.2)
+    await page.keyboard.press('h')
+  })
+  await take('inspect-float', async (shop, page) => {
+    await shop.openPart('Float')
+    const bench = await toInspect(page)
+    await bench.chart.getByLabel('Chart of').selectOption('capacity')
+    await bench.chart.getByLabel('Fill height').fill('40')
+    await bench.chart.getByLabel('Fill height').blur()
+    await page.keyboard.press('h')
+  })
+  await take('studio', async (shop, page) => {
+    await shop.openPart('Line sheave')
+    await page.getByLabel('Display').selectOption('studio')
+    await page.mouse.move(600, 700)
+    await shop.board.focus()
+    await press(page, 'l', 'k')
+  })
   await take('dispatch', async (shop, page) => {
     await shop.openPart('Spindle')
     await page.getByRole('link', { name: 'Dispatch' }).click()
