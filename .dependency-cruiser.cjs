@@ -13,7 +13,10 @@ const CORE = {
   edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],
   mesh: ['geometry', 'section'],
   inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'part', 'route'],
-  formats: ['units', 'formula', 'sketch', 'part', 'route', 'mesh', 'inspect'],
+  formats: [
+    ...['units', 'formula', 'geometry', 'sketch', 'section'],
+    ...['part', 'route', 'mesh', 'inspect'],
+  ],
 }
 
 module.exports = {

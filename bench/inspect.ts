@@ -24,13 +24,14 @@ import {
 } from '@lathica/core'
 import { atLeast, atMost, medianTime, type Row } from './row'
 import { looseProfile } from './turned'
-import { longShaft } from './update'
+import { longShaft, wideShaft } from './update'
 
 /** Looking and checking: picks, sheets, charts, and a solid that follows a drag. */
 export function inspectRows(): Row[] {
   const shaft = evaluate(longShaft()).bodies[0]?.section
   if (!shaft) throw new Error('the bench part is turned')
-  return [...dragRows(), ...pickRows(shaft), ...sheetRows(), ...chartRows(shaft)]
+  const wide = evaluate(wideShaft()).bodies[0]?.section ?? shaft
+  return [...dragRows(), ...pickRows(wide), ...sheetRows(), ...chartRows(shaft)]
 }
 
 /** Section and mesh of a profile of 300 entities while one of its sizes is dragged. */
@@ -51,17 +52,15 @@ function dragRows(): Row[] {
   return [atMost('section and mesh after a move of a drag, 300 entities', time, 'ms', 6)]
 }
 
-/** Chords this close to the surface, in mm, make triangles enough. */
-const FINE = 5e-6
-
 /** A pick on a solid that is shown with half a million triangles. */
 function pickRows(section: Section): Row[] {
-  const mesh = latheMesh(section, FINE)
+  const mesh = latheMesh(section, DISPLAY_CHORD_TOLERANCE)
   const triangles = mesh.indices.length / 3
   const time = medianTime(
     200,
-    (i) => ({ x: 3 * Math.sin(i), y: 100, z: 5 + (i % 50) }),
-    (from) => void hitsOnTurned(section, from, { x: 0.01, y: -1, z: 0.02 }, FINE),
+    (i) => ({ x: 300 * Math.sin(i), y: 9000, z: 5 + 47 * i }),
+    (from) =>
+      void hitsOnTurned(section, from, { x: 0.01, y: -1, z: 0.02 }, DISPLAY_CHORD_TOLERANCE),
   )
   return [
     atLeast('triangles of the solid picked from', triangles, '', 500_000),

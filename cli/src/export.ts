@@ -5,23 +5,31 @@ import {
   latheMesh,
   reportOf,
   writePartFile,
+  writeStep,
   writeStl,
   type Part,
 } from '@lathica/core'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound, readPartAt } from './read'
 
+const NOTHING = 'Nothing is turned yet, so there is nothing to export.'
+
 /** Writers by the name of their format. */
 const WRITERS: Readonly<Record<string, (part: Part, tolerance: number) => Uint8Array | string>> = {
   stl: (part, tolerance) => {
     const bodies = evaluate(part).bodies.filter((b) => b.solid)
     if (bodies.length === 0) {
-      throw new Stop(EXIT.unwritten, 'Nothing is turned yet, so there is nothing to export.')
+      throw new Stop(EXIT.unwritten, NOTHING)
     }
     return writeStl(
       bodies.map((b) => latheMesh(b.section, tolerance)),
       part.name,
     )
+  },
+  step: (part) => {
+    const text = writeStep(part, new Date())
+    if (text === undefined) throw new Stop(EXIT.unwritten, NOTHING)
+    return text
   },
   json: (part) => writePartFile(part),
 }
@@ -44,7 +52,7 @@ export async function exportPart(
   const writer = format === undefined ? undefined : WRITERS[format]
   if (!writer) {
     const asked = format === undefined ? 'No format is named' : `There is no format “${format}”`
-    throw new Stop(EXIT.usage, `${asked}: use --format ${FORMATS.join(' or ')}.`)
+    throw new Stop(EXIT.usage, `${asked}: use --format ${FORMATS.join(', ')}.`)
   }
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
   const tolerance = toleranceOf(options.tolerance)

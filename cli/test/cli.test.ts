@@ -173,6 +173,20 @@ describe('lathica export', () => {
     expect(better.readUInt32LE(80)).toBeGreaterThan(2 * coarse.readUInt32LE(80))
   })
 
+  it('writes STEP with exact surfaces, and nothing where nothing is turned', async () => {
+    const out = join(folder, 'spindle.step')
+    expect((await call('export', SPINDLE, '--format', 'step', '-o', out)).code).toBe(0)
+    const text = await readFile(out, 'utf8')
+    expect(text).toContain('CYLINDRICAL_SURFACE')
+    expect(text.endsWith('END-ISO-10303-21;\n')).toBe(true)
+    const empty = await changedSpindle((file) =>
+      file.replace('"kind": "revolve"', '"kind": "knurl"'),
+    )
+    const { code, err } = await call('export', empty, '--format', 'step', '-o', '-')
+    expect(code).toBe(4)
+    expect(err).toContain('Nothing is turned yet')
+  })
+
   it('writes a part file that reads back as the same part', async () => {
     const { code, out } = await call('export', SPINDLE, '--format', 'json', '-o', '-')
     expect(code).toBe(0)

@@ -1,4 +1,5 @@
 export { readSheet, writeCsv, writeSheet } from './csv'
+export { writeStep } from './step'
 export { writeStl } from './stl'
 export {
   LARGEST_PART_FILE,

@@ -6,6 +6,7 @@ import {
   formatLength,
   latheMesh,
   writePartFile,
+  writeStep,
   writeStl,
   type LatheMesh,
 } from '@lathica/core'
@@ -54,6 +55,15 @@ function saveStl(): void {
   if (part) saveFile(writeStl(meshes.value, part.name), `${part.name}.stl`, 'model/stl')
 }
 
+const turned = computed(
+  () => parts.state?.bodies.filter((b) => b.section.regions.length > 0).length ?? 0,
+)
+function saveStep(): void {
+  const { part } = parts
+  const text = part && writeStep(part, new Date())
+  if (part && text !== undefined) saveFile(text, `${part.name}.step`, 'model/step')
+}
+
 function savePart(): void {
   const { part } = parts
   if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
@@ -73,6 +83,20 @@ function savePart(): void {
       </div>
       <span class="figure soft">.lathica.json</span>
       <Button type="primary" @click="savePart">Download</Button>
+    </section>
+    <section aria-label="STEP">
+      <div>
+        <h2>STEP, ISO 10303</h2>
+        <p>
+          Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm,
+          every body with its name and colour, the axis along Z.
+        </p>
+        <p v-if="turned === 0" class="wrong">
+          Nothing is turned yet: revolve a closed profile first.
+        </p>
+      </div>
+      <span class="figure soft">.step</span>
+      <Button type="primary" :disabled="turned === 0" @click="saveStep">Download</Button>
     </section>
     <section aria-label="STL">
       <div>
