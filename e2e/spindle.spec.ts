@@ -60,7 +60,7 @@ test('a stepped spindle is made from nothing, weighed, changed, kept and handed 
   const before = cylinder(20, 24) + cylinder(30, 36) + cylinder(24, 45)
   await expect(shop.figure('mass')).toHaveText(shown(before))
   await expect(shop.figure('size')).toHaveText('⌀30 × 105')
-  await expect(page.getByRole('img', { name: 'the part, shaded' })).toBeVisible()
+  await expect(page.getByRole('img', { name: 'the part in space' })).toBeVisible()
 
   // One diameter changes, and everything follows.
   await shop.label('⌀30').click()
@@ -97,6 +97,11 @@ test('a stepped spindle is made from nothing, weighed, changed, kept and handed 
   expect((await stat(stl)).size).toBe(84 + 50 * header.readUInt32LE(80))
   expect(volumeOf(header)).toBeGreaterThan((after / DENSITY) * 0.998)
   expect(volumeOf(header)).toBeLessThan(after / DENSITY)
+
+  const exact = await readFile(await take('STEP'), 'utf8')
+  expect(exact.match(/CYLINDRICAL_SURFACE/g)?.length).toBeGreaterThanOrEqual(3)
+  expect((await readFile(await take('3MF'))).subarray(0, 2).toString()).toBe('PK')
+  expect((await readFile(await take('glTF'))).subarray(0, 4).toString()).toBe('glTF')
 
   const file = await take('Part file')
   const { stdout } = await run('node', ['cli/bin/lathica.mjs', 'inspect', file, '--json'])

@@ -11,8 +11,8 @@ const USAGE = `Usage:
 
 inspect   tells mass properties of every body, and how sketches and steps stand
 check     compares the part with its inspection sheet, row by row
-export    writes the part as STEP (exact, ISO 10303), binary STL or a part file; -o - writes to
-          standard output
+export    writes the part as another file: step is exact, 3mf, stl and glb are triangles within
+          the tolerance; -o - writes to standard output
 
 Exit codes:
   0  all is well

@@ -1,4 +1,6 @@
 export { readSheet, writeCsv, writeSheet } from './csv'
+export { EXPORTERS, type Exporter, type ExportSettings } from './exporters'
+export { meshedBodies, welded, type MeshedBody } from './solids'
 export { writeStep } from './step'
 export { writeStl } from './stl'
 export {

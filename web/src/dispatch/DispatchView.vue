@@ -1,20 +1,19 @@
 <script setup lang="ts">
 import {
+  EXPORTERS,
   EXPORT_CHORD_TOLERANCE,
-  evaluate,
   evaluateFormula,
   formatLength,
-  latheMesh,
-  writePartFile,
-  writeStep,
-  writeStl,
-  type LatheMesh,
+  meshedBodies,
+  type Exporter,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
 import { computed, ref, watch } from 'vue'
+import { tellProblem } from '../notices'
 import { usePartStore } from '../store/part'
 import { saveFile } from './saveFile'
 
+/** Files of the part, with what they are made with. */
 const parts = usePartStore()
 const FINEST = 1e-3
 const COARSEST = 10
@@ -39,91 +38,72 @@ const wrong = computed(() => {
     ? ''
     : 'A tolerance lies between 0.001 and 10 mm.'
 })
-const meshes = computed<LatheMesh[]>(() => {
+const turned = computed(
+  () => parts.state?.bodies.some((b) => b.section.regions.length > 0) === true,
+)
+const triangles = computed(() => {
   const { part } = parts
   const result = tolerance.value
-  if (!part || !result.ok || wrong.value) return []
-  return evaluate(part)
-    .bodies.filter((b) => b.solid)
-    .map((b) => latheMesh(b.section, result.value))
+  if (!part || !result.ok || wrong.value) return 0
+  const bodies = meshedBodies(part, result.value)
+  return bodies.reduce((sum, b) => sum + b.mesh.indices.length / 3, 0)
 })
-const triangles = computed(() => meshes.value.reduce((n, m) => n + m.indices.length / 3, 0))
-const stlSize = computed(() => (84 + 50 * triangles.value) / 1024)
+const exact = EXPORTERS.filter((e) => !e.triangles)
+const meshed = EXPORTERS.filter((e) => e.triangles)
 
-function saveStl(): void {
-  const { part } = parts
-  if (part) saveFile(writeStl(meshes.value, part.name), `${part.name}.stl`, 'model/stl')
-}
+const isReady = (exporter: Exporter): boolean =>
+  exporter.id === 'json' || (turned.value && (!exporter.triangles || !wrong.value))
 
-const turned = computed(
-  () => parts.state?.bodies.filter((b) => b.section.regions.length > 0).length ?? 0,
-)
-function saveStep(): void {
+function save(exporter: Exporter): void {
   const { part } = parts
-  const text = part && writeStep(part, new Date())
-  if (part && text !== undefined) saveFile(text, `${part.name}.step`, 'model/step')
-}
-
-function savePart(): void {
-  const { part } = parts
-  if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
+  if (!part) return
+  const used = tolerance.value.ok ? tolerance.value.value : EXPORT_CHORD_TOLERANCE
+  const made = exporter.write(part, { tolerance: used, at: new Date() })
+  if (made.ok) saveFile(made.value, `${part.name}.${exporter.extension}`, exporter.type)
+  else tellProblem(made.problem)
 }
 </script>
 
 <template>
   <main class="dispatch">
     <h1>Files of {{ parts.name }}</h1>
-    <section aria-label="Part file">
+    <p v-if="!turned" class="wrong" role="status">
+      Nothing is turned yet: revolve a closed profile first. The part file keeps what is drawn.
+    </p>
+    <h2 class="group">Exact</h2>
+    <section v-for="e in exact" :key="e.id" :aria-label="e.name">
       <div>
-        <h2>Part file</h2>
-        <p>
-          Everything: the profile with its constraints and sizes, values, materials and the route.
-          It opens here again, and <code>lathica inspect</code> reads it.
-        </p>
+        <h3>{{ e.name }}</h3>
+        <p>{{ e.about }}</p>
       </div>
-      <span class="figure soft">.lathica.json</span>
-      <Button type="primary" @click="savePart">Download</Button>
+      <span class="figure soft">.{{ e.extension }}</span>
+      <Button type="primary" :disabled="!isReady(e)" @click="save(e)">Download</Button>
     </section>
-    <section aria-label="STEP">
+    <h2 class="group">Triangles</h2>
+    <div class="settings">
+      <label class="tolerance">
+        <span>Chord tolerance</span>
+        <input
+          v-model="toleranceText"
+          class="figure"
+          aria-label="Chord tolerance"
+          :aria-invalid="wrong !== ''"
+          aria-describedby="tolerance-note"
+        />
+        <span class="figure soft">{{ parts.units.length }}</span>
+      </label>
+      <p v-if="wrong" id="tolerance-note" class="wrong" role="alert">{{ wrong }}</p>
+      <p v-else-if="turned" id="tolerance-note" class="figure soft">
+        {{ triangles.toLocaleString('en') }} triangles
+      </p>
+    </div>
+    <section v-for="e in meshed" :key="e.id" :aria-label="e.name">
       <div>
-        <h2>STEP, ISO 10303</h2>
-        <p>
-          Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm,
-          every body with its name and colour, the axis along Z.
-        </p>
-        <p v-if="turned === 0" class="wrong">
-          Nothing is turned yet: revolve a closed profile first.
-        </p>
+        <h3>{{ e.name }}</h3>
+        <p>{{ e.about }}</p>
       </div>
-      <span class="figure soft">.step</span>
-      <Button type="primary" :disabled="turned === 0" @click="saveStep">Download</Button>
-    </section>
-    <section aria-label="STL">
-      <div>
-        <h2>STL, binary</h2>
-        <p>Triangles for printing and viewing, in mm, the axis along Z.</p>
-        <label class="tolerance">
-          <span>Chord tolerance</span>
-          <input
-            v-model="toleranceText"
-            class="figure"
-            aria-label="Chord tolerance"
-            :aria-invalid="wrong !== ''"
-            aria-describedby="tolerance-note"
-          />
-          <span class="figure soft">{{ parts.units.length }}</span>
-        </label>
-        <p v-if="wrong" id="tolerance-note" class="wrong" role="alert">{{ wrong }}</p>
-        <p v-else-if="meshes.length === 0" class="wrong">
-          Nothing is turned yet: revolve a closed profile first.
-        </p>
-        <p v-else id="tolerance-note" class="figure soft">
-          {{ triangles.toLocaleString('en') }} triangles,
-          {{ Math.ceil(stlSize).toLocaleString('en') }} KB
-        </p>
-      </div>
-      <span class="figure soft">.stl</span>
-      <Button type="primary" :disabled="meshes.length === 0" @click="saveStl">Download</Button>
+      <span class="figure soft">.{{ e.extension }}</span>
+      <Button type="primary" :disabled="!isReady(e)" @click="save(e)">Download</Button>
     </section>
   </main>
 </template>
@@ -150,22 +130,37 @@ section {
   grid-template-columns: 1fr auto auto;
   align-items: center;
   gap: 18px;
-  padding: 16px 18px;
-  margin-bottom: 12px;
+  padding: 11px 18px;
+  margin-bottom: 8px;
   border: 1px solid var(--rule);
   border-radius: 3px;
   background: var(--panel);
 }
 
-h2 {
+h3 {
+  margin: 0;
   font-size: 14px;
+}
+
+.group {
+  margin: 18px 0 8px;
+  color: var(--ink-soft);
+  font-size: 12px;
+  text-transform: uppercase;
+  letter-spacing: 0.06em;
+}
+
+.settings {
+  display: flex;
+  align-items: center;
+  gap: 18px;
+  margin-bottom: 10px;
 }
 
 .tolerance {
   display: flex;
   align-items: center;
   gap: 8px;
-  margin: 8px 0 4px;
 }
 
 .tolerance input {

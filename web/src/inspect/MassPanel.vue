@@ -150,7 +150,7 @@ const density = computed(() => {
       <PlainSelect id="mass-mass" v-model="massUnit" aria-label="Unit of mass" :options="MASSES" />
     </div>
     <div v-if="only" class="material">
-      <span>Material</span>
+      <label for="mass-material">Material</label>
       <MaterialSelect
         id="mass-material"
         :model-value="only.material"

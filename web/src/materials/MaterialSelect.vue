@@ -6,6 +6,7 @@ import { usePartStore } from '../store/part'
 import MaterialDialog from './MaterialDialog.vue'
 
 /** A choice among the part's own materials, the library's and those in stock. */
+defineOptions({ inheritAttrs: false })
 const props = defineProps<{ modelValue: string; id: string }>()
 const emit = defineEmits<{ 'update:modelValue': [material: Material] }>()
 const parts = usePartStore()
@@ -61,7 +62,13 @@ function take(id: string): void {
 </script>
 
 <template>
-  <select :id="props.id" class="plain-select" :value="props.modelValue" @change="choose">
+  <select
+    v-bind="$attrs"
+    :id="props.id"
+    class="plain-select"
+    :value="props.modelValue"
+    @change="choose"
+  >
     <optgroup v-for="g in groups" :key="g.name" :label="g.name">
       <option v-for="m in g.items" :key="m.id" :value="m.id">{{ m.name }}</option>
     </optgroup>

@@ -1,0 +1,89 @@
+import type { Part } from '../part'
+import { fail, succeed, type Result } from '../result'
+import { writeGlb } from './glb'
+import { writePartFile } from './partFile'
+import { meshedBodies } from './solids'
+import { writeStep } from './step'
+import { writeStl } from './stl'
+import { write3mf } from './threeMf'
+
+/** What a file is made with. */
+export interface ExportSettings {
+  /** How far triangles may lie from the surface, in mm. */
+  readonly tolerance: number
+  /** The time that is written into files that tell one. */
+  readonly at: Date
+}
+
+/** A kind of file a part is handed over as. */
+export interface Exporter {
+  /** As the command line calls it. */
+  readonly id: string
+  readonly name: string
+  readonly extension: string
+  readonly type: string
+  /** One sentence: what it holds and for whom. */
+  readonly about: string
+  /** True where triangles stand for surfaces, within a tolerance. */
+  readonly triangles: boolean
+  readonly write: (part: Part, settings: ExportSettings) => Result<string | Uint8Array>
+}
+
+const nothing = (): Result<never> =>
+  fail(
+    'export.nothing',
+    'Nothing is turned yet, so there is nothing to export.',
+    'Revolve a profile.',
+  )
+
+/** An exporter of the triangles of all bodies. */
+const ofTriangles =
+  (write: (bodies: ReturnType<typeof meshedBodies>, part: Part) => Uint8Array): Exporter['write'] =>
+  (part, { tolerance }) => {
+    const bodies = meshedBodies(part, tolerance)
+    return bodies.length === 0 ? nothing() : succeed(write(bodies, part))
+  }
+
+/** Every kind of file, in the order it is offered. */
+export const EXPORTERS: readonly Exporter[] = [
+  {
+    ...{ id: 'json', name: 'Part file', extension: 'lathica.json', type: 'application/json' },
+    about:
+      'Everything: profiles with their constraints and sizes, values, materials, the route and the inspection sheet. It opens here again, and the command line reads it.',
+    triangles: false,
+    write: (part) => succeed(writePartFile(part)),
+  },
+  {
+    ...{ id: 'step', name: 'STEP, ISO 10303', extension: 'step', type: 'model/step' },
+    about:
+      'Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm, every body with its name and colour, the axis along Z.',
+    triangles: false,
+    write: (part, { at }) => {
+      const text = writeStep(part, at)
+      return text === undefined ? nothing() : succeed(text)
+    },
+  },
+  {
+    ...{ id: '3mf', name: '3MF', extension: '3mf', type: 'model/3mf' },
+    about: 'Watertight triangles for printing, in mm, with names and colours.',
+    triangles: true,
+    write: ofTriangles((bodies, part) => write3mf(bodies, part.name)),
+  },
+  {
+    ...{ id: 'stl', name: 'STL, binary', extension: 'stl', type: 'model/stl' },
+    about: 'Triangles for printing and viewing, in mm, the axis along Z.',
+    triangles: true,
+    write: ofTriangles((bodies, part) =>
+      writeStl(
+        bodies.map((b) => b.mesh),
+        part.name,
+      ),
+    ),
+  },
+  {
+    ...{ id: 'glb', name: 'glTF, binary', extension: 'glb', type: 'model/gltf-binary' },
+    about: 'A picture in space for viewers and web pages: names, colours and surfaces, in metres.',
+    triangles: true,
+    write: ofTriangles((bodies, part) => writeGlb(bodies, part.name, part.lie)),
+  },
+]
