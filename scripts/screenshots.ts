@@ -83,6 +83,7 @@ try {
     await page.mouse.move(600, 700)
     await shop.board.focus()
     await press(page, 'l', 'k')
+    await page.mouse.move(1100, 420)
   })
   await take('dispatch', async (shop, page) => {
     await shop.openPart('Spindle')

@@ -1,4 +1,4 @@
-import { boundsOf, coursesOf, line, pointAt, tangentAt, type Course } from '../geometry'
+import { boundsOf, coursesOf, line, type Course } from '../geometry'
 import {
   combine,
   edgesOf,
@@ -100,19 +100,19 @@ function cavity(room: Section, closed: boolean, brim: number): Cavity {
   return { closed, floor, brim, courses, room, volume: filledTo(courses, brim) }
 }
 
-/** Levels where the outline turns from rising to falling, highest first. */
+/** Levels where the outline turns from rising to falling, over a flat rim or not, highest first. */
 function brimsOf(section: Section): number[] {
-  const levels = loopsOf(section).flatMap((loop) =>
-    loop.flatMap(({ piece }, i) => {
-      const tops = piece.kind === 'arc' ? coursesOf(piece, 'x').slice(0, -1) : []
-      const next = loop[(i + 1) % loop.length]?.piece ?? piece
-      // A flat rim belongs to the edge behind it: what goes up before it must go down after.
-      const rises = tangentAt(piece, 1).x >= -1e-12
-      const falls = tangentAt(next, 0).x <= 1e-12
-      const inside = tops.filter((c) => c.way > 0).map((c) => c.piece.to.x)
-      return rises && falls ? [...inside, pointAt(piece, 1).x] : inside
-    }),
-  )
+  const levels = loopsOf(section).flatMap((loop) => {
+    const ways = loop.flatMap(({ piece }) => {
+      const courses = coursesOf(piece, 'x')
+      return courses.map((c) => ({ rises: c.way > 0, top: Math.max(c.low, c.high) }))
+    })
+    // Flat pieces are none of these: what goes up before them must go down behind them.
+    return ways.flatMap(({ rises, top }, i) => {
+      const next = ways[(i + 1) % ways.length]
+      return rises && next?.rises === false ? [top] : []
+    })
+  })
   const sorted = levels.sort((a, b) => b - a)
   return sorted.filter((x, i) => i === 0 || (sorted[i - 1] ?? x) - x > VERTEX_TOLERANCE)
 }

@@ -4,10 +4,10 @@ import {
   cross,
   dot,
   fromPoint,
+  leftNormal,
   nearestOn,
   pointAt,
   line,
-  norm,
   scale,
   subtract,
   tangentAt,
@@ -27,6 +27,8 @@ import { VERTEX_TOLERANCE } from '../tolerances'
 interface Side {
   readonly piece: Piece
   readonly box: Box
+  /** Into the material; a line's only, since an arc's turns. */
+  readonly inward: Vec | undefined
   /** Number of the loop. */
   readonly loop: number
   /** The way on from its start and from its end, along the neighbouring edge. */
@@ -61,7 +63,6 @@ function searchWall(section: Section): Apart | undefined {
   const inMaterial = (p: Vec): boolean => windingAround(up(p), turned) > 0
   let best: Apart | undefined
   const offer = (a: Side, b: Side): void => {
-    if (best && boxesApart(a.box, b.box) >= best.distance) return
     const way = widest(a.piece, b.piece)
     if (way.distance <= VERTEX_TOLERANCE || (best && way.distance >= best.distance)) return
     const through = unit(subtract(way.to, way.from))
@@ -75,13 +76,33 @@ function searchWall(section: Section): Apart | undefined {
     if (inside) best = way
   }
   const surfaces = sides.filter((s) => !onAxis(s.piece))
+  // Lands and webs lie between edges next but one: a short way found early spares most of the rest.
   surfaces.forEach((a, i) => {
-    for (const b of surfaces.slice(i + 1)) if (!areNeighbours(a, b)) offer(a, b)
+    const b = surfaces[i + 2]
+    if (b && !areNeighbours(a, b)) offer(a, b)
   })
+  for (let i = 0; i < surfaces.length; i++) {
+    const a = surfaces[i]
+    for (let k = i + 1; a && k < surfaces.length; k++) {
+      const b = surfaces[k]
+      if (
+        b &&
+        mayFace(a, b) &&
+        (!best || boxesApart(a.box, b.box) < best.distance) &&
+        !areNeighbours(a, b)
+      ) {
+        offer(a, b)
+      }
+    }
+  }
   // The other half of the section lies below the axis.
   const below = surfaces.map(mirrored)
   for (const a of surfaces) {
-    for (const b of below) if (a.box.min.y > VERTEX_TOLERANCE) offer(a, b)
+    const least = a.box.min.y
+    if (least <= VERTEX_TOLERANCE || (best && least > best.distance)) continue
+    for (const b of below) {
+      if (mayFace(a, b) && (!best || boxesApart(a.box, b.box) < best.distance)) offer(a, b)
+    }
   }
   return best
 }
@@ -112,6 +133,7 @@ function sidesOf(section: Section): Side[] {
       // Across the axis the outline goes on as its own mirror image.
       return {
         ...{ piece, loop, box: boundsOf(piece) },
+        inward: piece.kind === 'line' ? leftNormal(piece, 0) : undefined,
         before: onAxisAt(piece.from)
           ? { x: start.x, y: -start.y }
           : scale(tangentAt(previous, 1), -1),
@@ -119,6 +141,11 @@ function sidesOf(section: Section): Side[] {
       }
     }),
   )
+}
+
+/** No way leads into the material from one line and out at another that looks the same way. */
+function mayFace(a: Side, b: Side): boolean {
+  return !a.inward || !b.inward || dot(a.inward, b.inward) < STEEP
 }
 
 /** Edges that share a corner meet there, and have no thickness between them. */
@@ -167,14 +194,14 @@ function mirrored(side: Side): Side {
     ...side,
     piece: image,
     box: boundsOf(image),
+    inward: side.inward && down(side.inward),
     before: down(side.before),
     after: down(side.after),
   }
 }
 
 function boxesApart(a: Box, b: Box): number {
-  return norm({
-    x: Math.max(b.min.x - a.max.x, a.min.x - b.max.x, 0),
-    y: Math.max(b.min.y - a.max.y, a.min.y - b.max.y, 0),
-  })
+  const x = Math.max(b.min.x - a.max.x, a.min.x - b.max.x, 0)
+  const y = Math.max(b.min.y - a.max.y, a.min.y - b.max.y, 0)
+  return Math.sqrt(x * x + y * y)
 }

@@ -60,7 +60,9 @@ function whyOf(state: CheckState): string {
 async function toggle(id: string): Promise<void> {
   inspect.rowId = inspect.rowId === id ? undefined : id
   await nextTick()
-  document.querySelector<HTMLElement>('.check-form input')?.focus()
+  const form = document.querySelector<HTMLElement>('.check-form')
+  form?.scrollIntoView({ block: 'nearest' })
+  form?.querySelector('input')?.focus({ preventScroll: true })
 }
 
 async function importSheet(event: Event): Promise<void> {
