@@ -33,6 +33,17 @@ function difference(page: Page, a: string, b: string): Promise<number> {
   )
 }
 
+/** How opaque the upper left pixel of a PNG is, from 0 to 255. */
+function cornerOf(page: Page, bytes: Buffer): Promise<number> {
+  return page.evaluate(async (data) => {
+    const raw = Uint8Array.from(atob(data), (c) => c.charCodeAt(0))
+    const image = await createImageBitmap(new Blob([raw], { type: 'image/png' }))
+    const brush = new OffscreenCanvas(image.width, image.height).getContext('2d')
+    brush?.drawImage(image, 0, 0)
+    return brush?.getImageData(0, 0, 1, 1).data[3] ?? -1
+  }, bytes.toString('base64'))
+}
+
 /** Less of a picture than this is noise of drawing. */
 const SAME = 0.0008
 
@@ -63,7 +74,11 @@ test('displays, cuts, views and perspective each change the picture', async ({ p
   await changes('across', () => solid.getByRole('button', { name: 'Cut across the axis' }).click())
   await changes('elsewhere', () => solid.getByLabel('Place of the cut').fill('0.2'))
   await shop.board.focus()
-  await press(page, 'h')
+  // What is cut open is seen to turn about the axis, until it is told to stop.
+  await page.keyboard.press('o')
+  const [first, second] = [await picture(page), await picture(page)]
+  expect(await difference(page, first, second)).toBeGreaterThan(SAME)
+  await press(page, 'o', 'h')
   await expect(solid).toHaveAttribute('data-cut', 'none')
   await changes('front', () => page.keyboard.press('Alt+2'))
   await changes('perspective', () => page.keyboard.press('k'))
@@ -113,6 +128,11 @@ test('a picture is saved at the size asked for', async ({ page }) => {
   expect(name).toBe('Spindle.png')
   expect([bytes.readUInt32BE(16), bytes.readUInt32BE(20)]).toEqual([640, 360])
   await expect(dialog).toHaveCount(0)
+  expect(await cornerOf(page, bytes)).toBe(255)
+  await page.getByRole('button', { name: 'Save a picture' }).click()
+  await dialog.getByRole('switch', { name: 'Background' }).click()
+  const bare = await bench.saved(dialog.getByRole('button', { name: 'Save PNG' }))
+  expect(await cornerOf(page, bare.bytes)).toBe(0)
 })
 
 test('bodies are hidden, seen through and shown alone', async ({ page }) => {

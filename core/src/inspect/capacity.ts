@@ -51,21 +51,26 @@ export function cavityOf(section: Section): Cavity | undefined {
 
 const LID: EdgeName = { step: 'lid', entity: 'lid', role: 'made' }
 
-/** A box over the whole of a section and beyond it, up to a level; what of it is no material. */
-function around(section: Section, level: number): Section | undefined {
-  const [low] = extentOf(section)
-  const reach = Math.max(...edgesOf(section).map((e) => boundsOf(e.piece).max.y)) + 1
+/** All that is between two places along the axis, further out than anything of a section. */
+function slab(from: number, to: number, beyond: Section): Section {
+  const reach = Math.max(...edgesOf(beyond).map((e) => boundsOf(e.piece).max.y)) + 1
   const corners = [
-    { x: low - 1, y: 0 },
-    { x: level, y: 0 },
-    { x: level, y: reach },
-    { x: low - 1, y: reach },
+    { x: from, y: 0 },
+    { x: to, y: 0 },
+    { x: to, y: reach },
+    { x: from, y: reach },
   ]
   const outer = corners.map((p, i): SectionEdge => {
-    const to = corners[(i + 1) % 4] ?? p
-    return { piece: line(p, to), name: i === 0 ? { ...LID, role: 'axis' } : LID }
+    const next = corners[(i + 1) % 4] ?? p
+    return { piece: line(p, next), name: i === 0 ? { ...LID, role: 'axis' } : LID }
   })
-  return combine({ regions: [{ outer, holes: [] }] }, section, 'cut')
+  return { regions: [{ outer, holes: [] }] }
+}
+
+/** What is no material, from well below a part up to a level. */
+function around(section: Section, level: number): Section | undefined {
+  const [low] = extentOf(section)
+  return combine(slab(low - 1, level, section), section, 'cut')
 }
 
 /** Rooms that do not reach the outside at all. */
@@ -146,19 +151,7 @@ export function heightFor(room: Cavity, volume: number): number | undefined {
 /** The room filled to a height, to be shown: what of it lies below the liquid's surface. */
 export function filledRoom({ room, floor }: Cavity, height: number): Section {
   if (height <= 0 || sectionArea(room) === 0) return { regions: [] }
-  const reach = Math.max(...edgesOf(room).map((e) => boundsOf(e.piece).max.y)) + 1
-  const [a, b] = [floor - 1, floor + height]
-  const corners = [
-    { x: a, y: 0 },
-    { x: b, y: 0 },
-    { x: b, y: reach },
-    { x: a, y: reach },
-  ]
-  const outer = corners.map((p, i): SectionEdge => ({
-    piece: line(p, corners[(i + 1) % 4] ?? p),
-    name: LID,
-  }))
-  return combine(room, { regions: [{ outer, holes: [] }] }, 'common') ?? { regions: [] }
+  return combine(room, slab(floor - 1, floor + height, room), 'common') ?? { regions: [] }
 }
 
 /** Heights and what a room holds at each, from empty to full, in mm and mm³. */

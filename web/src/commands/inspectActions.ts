@@ -3,6 +3,7 @@ import { useRouteStore } from '../store/route'
 import type { Action } from './action'
 import { lookActions } from './lookActions'
 import { screenActions } from './registry'
+import { viewActions } from './viewActions'
 
 const TABS: readonly (readonly [InspectTab, string, string, string])[] = [
   ['sheet', 'q', 'Inspection sheet', 'Shows the sheet: every figure beside its target.'],
@@ -41,6 +42,7 @@ export function inspectActions(): readonly Action[] {
       },
     },
     ...lookActions(),
+    ...viewActions('inspect'),
     ...screenActions().filter((a) => a.id !== 'largest'),
   ]
 }

@@ -52,7 +52,7 @@ export function lookActions(): Action[] {
     {
       id: 'square',
       label: 'Square to the face',
-      help: 'Looks square onto the face of the solid under the pointer.',
+      help: 'Looks square onto the face of the solid under the pointer, or the one picked.',
       key: 'Alt+0',
       icon: 'square',
       run: () => look.ask('square'),

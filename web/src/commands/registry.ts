@@ -15,6 +15,7 @@ import { createClipboard } from './clipboard'
 import { lookActions } from './lookActions'
 import { stepActions } from './stepActions'
 import { TIES, TOOLS } from './tools'
+import { viewActions } from './viewActions'
 import type { Action } from './action'
 
 export { PAD_KEYS, type Action, type Page } from './action'
@@ -26,6 +27,7 @@ export function createActions(): readonly Action[] {
     ...sketchActions(),
     ...stepActions(),
     ...lookActions(),
+    ...viewActions('model'),
     ...screenActions(),
   ]
 }

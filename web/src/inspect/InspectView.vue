@@ -42,13 +42,13 @@ const HINTS: Readonly<Record<InspectTab, string>> = {
 watch(
   () => parts.id,
   () => {
+    // The board's tool is laid down first: it would stop the asking.
+    board.useTool('pick')
     inspect.reset()
     inspect.begin()
   },
   { immediate: true },
 )
-board.useTool('pick')
-inspect.begin()
 onBeforeUnmount(() => route.stopAsking())
 </script>
 

@@ -1,18 +1,5 @@
 <script setup lang="ts">
-import {
-  AXIS_ID,
-  boundsOf,
-  boxAround,
-  checkStates,
-  edgesOf,
-  figureValue,
-  figuresOf,
-  filledRoom,
-  measureOfFigure,
-  pickedIn,
-  tellValue,
-  usualUnit,
-} from '@lathica/core'
+import { AXIS_ID, boundsOf, boxAround, edgesOf, filledRoom } from '@lathica/core'
 import { useElementBounding, useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import { readColours } from '../board/colours'
@@ -25,7 +12,8 @@ import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
-import { paintInspection, type SectionPicture, type ShownMeasure } from './paint'
+import { paintInspection, type SectionPicture } from './paint'
+import { useShownMeasure } from './useShownMeasure'
 
 /** The section as it stands, to be measured: its faces, edges and axis are picked here. */
 const parts = usePartStore()
@@ -64,27 +52,7 @@ watch([width, height, () => parts.id, () => parts.lie, () => box.value === undef
 })
 watch(() => board.fitAsked, fit)
 
-const measures = computed<ShownMeasure[]>(() => {
-  const { part } = parts
-  if (!part) return []
-  const bodies = inspect.standing
-  const row = inspect.tab === 'sheet' && part.checks.find((c) => c.id === inspect.rowId)
-  if (row) {
-    const found = checkStates(part).find((s) => s.check.id === row.id)
-    const way = found?.measured?.way
-    return found && way ? [{ way, words: tellValue(found.measured.value, found.unit) }] : []
-  }
-  if (inspect.tab !== 'measure') return []
-  const picked = inspect.picks.flatMap((p) => pickedIn(bodies, p) ?? [])
-  return figuresOf(picked).flatMap((kind): ShownMeasure[] => {
-    const value = figureValue({ kind, picks: inspect.picks }, part, bodies)
-    const way = value.ok ? value.value.way : undefined
-    if (!value.ok || !way || way.distance < 1e-6) return []
-    // The most telling one is drawn; more of them would lie on one another.
-    const words = tellValue(value.value.value, usualUnit(measureOfFigure(kind), part.units))
-    return [{ way, words: kind === 'pickDiameter' ? `⌀${words}` : words }]
-  })
-})
+const measure = useShownMeasure()
 
 const colours = computed(() => {
   void theme.value
@@ -103,11 +71,11 @@ const picture = computed<SectionPicture | undefined>(() => {
     sections: inspect.standing.map((b) => b.section),
     marked: refsCalled(
       inspect.standing,
-      inspect.picks.map((p) => p.key),
+      inspect.shownPicks.map((p) => p.key),
     ),
     hover: route.hoverRef,
-    axisPicked: inspect.picks.some((p) => p.key === AXIS_ID) || overAxis.value,
-    measures: measures.value.slice(0, 1),
+    axisPicked: inspect.shownPicks.some((p) => p.key === AXIS_ID) || overAxis.value,
+    measure: measure.value,
     liquid,
     cursor: inspect.cursor,
   }

@@ -23,7 +23,7 @@ export interface SectionPicture {
   readonly marked: readonly SectionRef[]
   readonly hover: SectionRef | undefined
   readonly axisPicked: boolean
-  readonly measures: readonly ShownMeasure[]
+  readonly measure: ShownMeasure | undefined
   /** What of a room is filled. */
   readonly liquid: Section | undefined
   /** The chart's cursor along the axis, in mm. */
@@ -55,7 +55,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
   paintSections(ctx, scene)
   paintAxis(ctx, scene)
   paintRefs(ctx, scene)
-  for (const measure of picture.measures) paintMeasure(ctx, picture, measure)
+  if (picture.measure) paintMeasure(ctx, picture, picture.measure)
   if (picture.cursor !== undefined) paintCursor(ctx, picture, picture.cursor)
 }
 

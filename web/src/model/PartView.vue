@@ -4,6 +4,7 @@ import { onBeforeUnmount, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRouter } from 'vue-router'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useViewsStore } from '../store/views'
 import PartHeader from './PartHeader.vue'
 import StaleBanner from './StaleBanner.vue'
 
@@ -11,6 +12,11 @@ const props = defineProps<{ id: string }>()
 const parts = usePartStore()
 const board = useBoardStore()
 const router = useRouter()
+const views = useViewsStore()
+watch(
+  () => views.asked,
+  (asked) => void (asked && router.push({ name: asked.view })),
+)
 
 watch(
   () => props.id,

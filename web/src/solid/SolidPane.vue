@@ -11,7 +11,7 @@ import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
-import { cutSpec } from './cutting'
+import { cutSpec, frontOf } from './cutting'
 import PictureDialog from './PictureDialog.vue'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import SolidTools from './SolidTools.vue'
@@ -126,9 +126,12 @@ onMounted(() => {
 let under: { readonly edge: SectionEdge; readonly angle: number } | undefined
 
 function lookSquare(): void {
-  if (!under) return
-  const out = leftNormal(under.edge.piece, 0.5)
-  scene?.square(under.angle, { x: -out.x, y: -out.y })
+  // What is picked is looked at from the front; what is pointed at, where it is pointed at.
+  const [picked] = route.ask ? refsCalled(route.followedVisible, route.ask.chosen()) : []
+  const edge = under?.edge ?? picked?.edge
+  if (!edge) return
+  const inwards = leftNormal(edge.piece, 0.5)
+  scene?.square(under?.angle ?? frontOf(parts.lie), { x: -inwards.x, y: -inwards.y })
 }
 
 /** What a step or a measure asks for is picked here as well: a place of the surface is one of the section. */
@@ -160,6 +163,7 @@ useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
   if (ref && box) at.value = { x: event.clientX - box.left, y: event.clientY - box.top }
 })
 useEventListener(canvas, 'pointerleave', () => {
+  under = undefined
   route.hoverRef = undefined
   at.value = undefined
 })

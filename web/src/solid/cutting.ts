@@ -26,13 +26,17 @@ export type CutSpec =
   | { readonly kind: 'wedge'; readonly from: number; readonly to: number }
   | { readonly kind: 'across'; readonly at: number }
 
+/** The angle round the axis of the side that is seen from the front. */
+export const frontOf = (lie: 'lying' | 'standing'): number =>
+  lie === 'lying' ? Math.PI : -Math.PI / 2
+
 /**
  * The wedge or place of a cut. What lies towards the viewer goes: a lying part is seen from the side
  * of its model’s −x, a standing one from that of its −y.
  * @param at the place of a cut across the axis, in mm
  */
 export function cutSpec(cut: Cut, lie: 'lying' | 'standing', at: number): CutSpec {
-  const front = lie === 'lying' ? Math.PI : -Math.PI / 2
+  const front = frontOf(lie)
   switch (cut) {
     case 'half':
       return { kind: 'wedge', from: front - Math.PI / 2, to: front + Math.PI / 2 }
@@ -118,8 +122,13 @@ function rimOf(section: Section): BufferGeometry {
   )
 }
 
-/** One pitch of a 45° hatch on the tone of a cut face. */
-function hatchTexture(face: string, line: string, leaning: boolean): CanvasTexture {
+const hatches = new Map<string, CanvasTexture>()
+
+/** One pitch of a 45° hatch on the tone of a cut face; drawn once, as cut faces change with every drag. */
+function hatchTexture({ face, line }: CapTones, leaning: boolean): CanvasTexture {
+  const key = `${face} ${line} ${leaning}`
+  const known = hatches.get(key)
+  if (known) return known
   const side = 64
   const tile = document.createElement('canvas')
   tile.width = tile.height = side
@@ -139,6 +148,7 @@ function hatchTexture(face: string, line: string, leaning: boolean): CanvasTextu
   texture.wrapS = texture.wrapT = RepeatWrapping
   texture.colorSpace = SRGBColorSpace
   texture.anisotropy = 4
+  hatches.set(key, texture)
   return texture
 }
 
@@ -167,7 +177,7 @@ export function capsOf(
   tones: CapTones,
 ): Group {
   const group = new Group()
-  const map = hatchTexture(tones.face, tones.line, leaning)
+  const map = hatchTexture(tones, leaning)
   map.repeat.set(1 / pitch, 1 / pitch)
   const material = new MeshBasicMaterial({ map, side: DoubleSide })
   const lines = new LineBasicMaterial({ color: tones.edge })
@@ -196,7 +206,6 @@ export function dropCaps(group: Group): void {
     if (!(item instanceof Mesh) && !(item instanceof LineSegments)) continue
     const { geometry, material } = item as Mesh<BufferGeometry, MeshBasicMaterial>
     geometry.dispose()
-    material.map?.dispose()
     material.dispose()
   }
 }

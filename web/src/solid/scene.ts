@@ -257,6 +257,8 @@ export function createSolidScene(
     show,
     set(next) {
       if (next.cut !== setting.cut) planes = next.cut ? planesOf(next.cut) : []
+      // A cut that is opened faces the viewer, however far the part has spun.
+      if (next.cut && !setting.cut && !spinning) turning.rotation.z = 0
       setting = next
       cameras.setPerspective(next.perspective)
       sky.intensity = next.tones.dark ? 0.9 : 1.15

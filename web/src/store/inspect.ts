@@ -63,6 +63,13 @@ export const useInspectStore = defineStore('inspect', () => {
     return { height: within, asked: height.value, volume: capacityAt(cavity.value, within) }
   })
 
+  /** What is lit: the picks, or those of the sheet's open row. */
+  const shownPicks = computed<readonly MeasurePick[]>(() => {
+    if (tab.value !== 'sheet') return picks.value
+    const row = parts.part?.checks.find((c) => c.id === rowId.value)
+    return row && 'picks' in row.figure ? row.figure.picks : picks.value
+  })
+
   /** Takes a pick: the third one begins anew, unless it comes beside the others. */
   function take(pick: MeasurePick, adding = false): void {
     const same = picks.value.some((p) => p.key === pick.key && p.body === pick.body)
@@ -78,7 +85,7 @@ export const useInspectStore = defineStore('inspect', () => {
       hint: 'Click one or two faces, edges or the axis to measure; Shift adds more, Esc lets go.',
       accept: 'any',
       bodies: () => standing.value,
-      chosen: () => picks.value.map((p) => p.key),
+      chosen: () => shownPicks.value.map((p) => p.key),
       take: ({ body: owner, key }, adding) => take({ body: owner, key }, adding),
     }
   }
@@ -95,6 +102,7 @@ export const useInspectStore = defineStore('inspect', () => {
   return {
     tab,
     picks,
+    shownPicks,
     view,
     corner,
     chart,

@@ -1,0 +1,47 @@
+import {
+  checkStates,
+  figureValue,
+  figuresOf,
+  measureOfFigure,
+  pickedIn,
+  tellValue,
+  usualUnit,
+} from '@lathica/core'
+import { computed, type ComputedRef } from 'vue'
+import { useInspectStore } from '../store/inspect'
+import { usePartStore } from '../store/part'
+import type { ShownMeasure } from './paint'
+
+/** The measure that is drawn on the section: of the sheet's open row, or the most telling of the picks. */
+export function useShownMeasure(): ComputedRef<ShownMeasure | undefined> {
+  const parts = usePartStore()
+  const inspect = useInspectStore()
+
+  function ofRow(): ShownMeasure | undefined {
+    const { part } = parts
+    const found = part && checkStates(part).find((s) => s.check.id === inspect.rowId)
+    const way = found?.measured?.way
+    return found?.measured && way
+      ? { way, words: tellValue(found.measured.value, found.unit) }
+      : undefined
+  }
+
+  function ofPicks(): ShownMeasure | undefined {
+    const { part } = parts
+    if (!part) return undefined
+    const picked = inspect.picks.flatMap((p) => pickedIn(inspect.standing, p) ?? [])
+    for (const kind of figuresOf(picked)) {
+      const value = figureValue({ kind, picks: inspect.picks }, part, inspect.standing)
+      const way = value.ok ? value.value.way : undefined
+      if (!value.ok || !way || way.distance < 1e-6) continue
+      const words = tellValue(value.value.value, usualUnit(measureOfFigure(kind), part.units))
+      return { way, words: kind === 'pickDiameter' ? `⌀${words}` : words }
+    }
+    return undefined
+  }
+
+  return computed(() => {
+    if (inspect.tab === 'measure') return ofPicks()
+    return inspect.tab === 'sheet' ? ofRow() : undefined
+  })
+}
