@@ -179,6 +179,8 @@ const density = computed(() => {
   </section>
 </template>
 
+<style scoped src="./figures.css"></style>
+
 <style scoped>
 .mass {
   min-height: 0;
@@ -202,23 +204,7 @@ const density = computed(() => {
   flex: 1;
 }
 
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-tr {
-  border-bottom: 1px solid var(--rule);
-}
-
-th {
-  padding: 3px 0;
-  font-weight: 400;
-  text-align: left;
-}
-
 td {
-  text-align: right;
   white-space: nowrap;
 }
 

@@ -135,6 +135,8 @@ function keep({ figure, word }: Row): void {
   </section>
 </template>
 
+<style scoped src="./figures.css"></style>
+
 <style scoped>
 .measure {
   min-height: 0;
@@ -160,25 +162,6 @@ function keep({ figure, word }: Row): void {
   border-left: 3px solid var(--halo);
   margin-bottom: 3px;
   background: var(--halo-wash);
-}
-
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-
-tr {
-  border-bottom: 1px solid var(--rule);
-}
-
-th {
-  padding: 3px 0;
-  font-weight: 400;
-  text-align: left;
-}
-
-td {
-  text-align: right;
 }
 
 td:last-child {

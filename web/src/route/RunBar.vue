@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { formatMass } from '@lathica/core'
 import { computed, onBeforeUnmount, watch } from 'vue'
-import TurnIcon from '../icons/TurnIcon.vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
+import TurnButton from '../ui/TurnButton.vue'
 import { stepTitle } from './words'
 
 /** Goes through the route step by step, by hand or by itself, and says what each did. */
@@ -65,36 +65,26 @@ const atEnd = computed(() => route.shownCount >= parts.route.length)
 
 <template>
   <div class="run-bar" role="group" aria-label="Run the route">
-    <button
-      type="button"
-      class="plain"
+    <TurnButton
+      icon="stepBack"
+      label="One step back"
       title="One step back (,)"
-      aria-label="One step back"
       :disabled="atStart"
       @click="route.runBy(-1)"
-    >
-      <TurnIcon name="stepBack" />
-    </button>
-    <button
-      type="button"
-      class="plain"
+    />
+    <TurnButton
+      :icon="route.playing ? 'pause' : 'play'"
+      :label="route.playing ? 'Stop' : 'Play the route'"
       :title="route.playing ? 'Stop (P)' : 'Play the route (P)'"
-      :aria-label="route.playing ? 'Stop' : 'Play the route'"
-      :aria-pressed="route.playing"
       @click="route.playing = !route.playing"
-    >
-      <TurnIcon :name="route.playing ? 'pause' : 'play'" />
-    </button>
-    <button
-      type="button"
-      class="plain"
+    />
+    <TurnButton
+      icon="stepOn"
+      label="One step on"
       title="One step on (.)"
-      aria-label="One step on"
       :disabled="atEnd"
       @click="route.runBy(1)"
-    >
-      <TurnIcon name="stepOn" />
-    </button>
+    />
   </div>
   <p v-if="sentence" class="sentence" role="status">{{ sentence }}</p>
 </template>
@@ -103,17 +93,6 @@ const atEnd = computed(() => route.shownCount >= parts.route.length)
 .run-bar {
   display: flex;
   gap: 1px;
-}
-
-.plain {
-  display: grid;
-  place-items: center;
-  padding: 2px 4px;
-  color: var(--ink-soft);
-}
-
-.plain:disabled {
-  opacity: 0.45;
 }
 
 .sentence {

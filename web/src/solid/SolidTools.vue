@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { IconName } from '../icons/paths'
-import TurnIcon from '../icons/TurnIcon.vue'
 import { usePartStore } from '../store/part'
 import { DISPLAYS, useLookStore, type Cut, type Display, type ViewName } from '../store/look'
 import PlainSelect from '../ui/PlainSelect.vue'
+import TurnButton from '../ui/TurnButton.vue'
 import { DISPLAY_WORDS, viewWords } from './words'
 
 /** How the part is looked at: from where, drawn in what way, cut where. */
@@ -42,47 +42,30 @@ const views = computed(() =>
         :options="displays"
         @update:model-value="look.display = $event as Display"
       />
-      <button
+      <TurnButton
         v-for="[cut, icon, words] in CUT_ICONS"
         :key="cut"
-        type="button"
-        class="plain tool"
+        :icon="icon"
+        :label="words"
         :title="`${words}${look.cutKind === cut ? ' (H)' : ''}`"
-        :aria-label="words"
-        :aria-pressed="look.cut === cut"
+        :pressed="look.cut === cut"
         @click="look.chooseCut(cut)"
-      >
-        <TurnIcon :name="icon" />
-      </button>
-      <button
-        type="button"
-        class="plain tool"
+      />
+      <TurnButton
+        icon="perspective"
+        label="Perspective"
         title="Perspective (K)"
-        aria-label="Perspective"
-        :aria-pressed="look.perspective"
+        :pressed="look.perspective"
         @click="look.perspective = !look.perspective"
-      >
-        <TurnIcon name="perspective" />
-      </button>
-      <button
-        type="button"
-        class="plain tool"
+      />
+      <TurnButton
+        icon="spin"
+        label="Spin about the axis"
         title="Spin about the axis (O)"
-        aria-label="Spin about the axis"
-        :aria-pressed="look.spinning"
+        :pressed="look.spinning"
         @click="look.spinning = !look.spinning"
-      >
-        <TurnIcon name="spin" />
-      </button>
-      <button
-        type="button"
-        class="plain tool"
-        title="Save a picture"
-        aria-label="Save a picture"
-        @click="$emit('picture')"
-      >
-        <TurnIcon name="picture" />
-      </button>
+      />
+      <TurnButton icon="picture" label="Save a picture" @click="$emit('picture')" />
     </div>
     <label v-if="look.cut === 'across'" class="row at">
       <span>cut at</span>
@@ -97,17 +80,14 @@ const views = computed(() =>
     </label>
   </div>
   <div class="compass" role="group" aria-label="Views" data-floats>
-    <button
+    <TurnButton
       v-for="v in views"
       :key="v.view"
-      type="button"
-      class="plain tool"
+      :icon="v.icon"
+      :label="v.words"
       :title="`${v.words} (Alt+${v.key})`"
-      :aria-label="v.words"
       @click="look.ask(v.view)"
-    >
-      <TurnIcon :name="v.icon" />
-    </button>
+    />
   </div>
 </template>
 
@@ -139,22 +119,6 @@ const views = computed(() =>
 .at input {
   width: 190px;
   accent-color: var(--accent);
-}
-
-.tool {
-  display: grid;
-  place-items: center;
-  padding: 3px;
-  color: var(--ink-soft);
-}
-
-.tool:hover {
-  color: var(--ink);
-}
-
-.tool[aria-pressed='true'] {
-  background: var(--ink);
-  color: var(--on-ink);
 }
 
 .compass {

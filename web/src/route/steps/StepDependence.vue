@@ -10,44 +10,36 @@ const props = defineProps<{ step: Step }>()
 const parts = usePartStore()
 const board = useBoardStore()
 
-const found = computed(() => {
+const rows = computed(() => {
   const { part } = parts
-  if (!part) return { needs: [], carries: [] }
+  if (!part) return []
   const { needs, carries } = dependenceOf(part, props.step.id)
   const steps = (ids: readonly string[]): Step[] =>
     ids.flatMap((id) => part.route.find((s) => s.id === id) ?? [])
-  return { needs: steps(needs), carries: steps(carries) }
+  return [
+    { words: 'Stands on', steps: steps(needs) },
+    { words: 'Carries', steps: steps(carries) },
+  ]
 })
 </script>
 
 <template>
   <dl class="fields dependence">
-    <dt>Stands on</dt>
-    <dd>
-      <template v-if="found.needs.length === 0">no other step</template>
-      <button
-        v-for="s in found.needs"
-        :key="s.id"
-        type="button"
-        class="plain"
-        @click="board.stepId = s.id"
-      >
-        {{ s.number }} {{ stepTitle(s) }}
-      </button>
-    </dd>
-    <dt>Carries</dt>
-    <dd>
-      <template v-if="found.carries.length === 0">no other step</template>
-      <button
-        v-for="s in found.carries"
-        :key="s.id"
-        type="button"
-        class="plain"
-        @click="board.stepId = s.id"
-      >
-        {{ s.number }} {{ stepTitle(s) }}
-      </button>
-    </dd>
+    <template v-for="row in rows" :key="row.words">
+      <dt>{{ row.words }}</dt>
+      <dd>
+        <template v-if="row.steps.length === 0">no other step</template>
+        <button
+          v-for="s in row.steps"
+          :key="s.id"
+          type="button"
+          class="plain"
+          @click="board.stepId = s.id"
+        >
+          {{ s.number }} {{ stepTitle(s) }}
+        </button>
+      </dd>
+    </template>
   </dl>
 </template>
 
