@@ -56,6 +56,8 @@ describe('a cut', () => {
     cutSpec('half', 'standing', 0),
     cutSpec('quarter', 'standing', 0),
     cutSpec('across', 'lying', 25),
+    cutSpec('beside', 'lying', 3),
+    cutSpec('beside', 'standing', -4),
   ]
 
   it('takes away what lies behind all its planes, and nothing else', () => {
@@ -66,7 +68,7 @@ describe('a cut', () => {
         const axial = (i * 7) % 50
         const place = new Vector3(9 * Math.cos(angle), 9 * Math.sin(angle), axial)
         const behind = planes.every((p) => p.distanceToPoint(place) < 0)
-        expect(isCutAway(spec, angle, axial), `${JSON.stringify(spec)} ${i}`).toBe(behind)
+        expect(isCutAway(spec, angle, axial, 9), `${JSON.stringify(spec)} ${i}`).toBe(behind)
       }
     }
   })
@@ -74,12 +76,12 @@ describe('a cut', () => {
   it('takes half or a quarter of a turn, on the side of the viewer', () => {
     const share = (spec: CutSpec): number => {
       const all = Array.from({ length: 360 }, (_, i) => ((i + 0.5) * Math.PI) / 180)
-      return all.filter((a) => isCutAway(spec, a, 0)).length / 360
+      return all.filter((a) => isCutAway(spec, a, 0, 9)).length / 360
     }
     expect(specs.slice(0, 4).map(share)).toEqual([0.5, 0.25, 0.5, 0.25])
     // A lying part is seen from −x of its model, a standing one from −y.
-    expect(isCutAway(cutSpec('half', 'lying', 0), Math.PI, 0)).toBe(true)
-    expect(isCutAway(cutSpec('half', 'standing', 0), -Math.PI / 2, 0)).toBe(true)
+    expect(isCutAway(cutSpec('half', 'lying', 0), Math.PI, 0, 9)).toBe(true)
+    expect(isCutAway(cutSpec('half', 'standing', 0), -Math.PI / 2, 0, 9)).toBe(true)
   })
 })
 
@@ -109,6 +111,16 @@ describe('what lies under the pointer', () => {
     const ring = nearestHit(bodies, ray(3, 4, 100, 0, 0, -1), cut)
     expect(ring).toMatchObject({ t: 90, at: { x: 10, y: 5 } })
     expect(nearestHit(bodies, ray(-100, 0, 30, 1, 0, 0), cut)).toBeUndefined()
+  })
+
+  it('is the face of a cut beside the axis, at its own radius', () => {
+    const cut = cutSpec('beside', 'lying', 12)
+    // The plane lies 12 towards the viewer; 5 up on it the radius is 13.
+    const face = nearestHit(bodies, ray(-100, 5, 10, 1, 0, 0), cut)
+    expect(face?.t).toBeCloseTo(88, 9)
+    expect(face?.at.y).toBeCloseTo(13, 9)
+    // The thin land does not reach the plane, and is seen whole.
+    expect(nearestHit(bodies, ray(-100, 0, 30, 1, 0, 0), cut)?.t).toBeCloseTo(90, 9)
   })
 
   it('is the body in front of others', () => {

@@ -13,6 +13,7 @@ import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
 import { cutSpec, frontOf } from './cutting'
 import PictureDialog from './PictureDialog.vue'
+import { radiusOf } from './bodies'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import SolidTools from './SolidTools.vue'
 import { refWords } from './words'
@@ -54,10 +55,13 @@ const cut = computed(() => {
   const ends = bodies.value.flatMap((b) =>
     b.section.regions.length > 0 ? extentOf(b.section) : [],
   )
-  const [from, to] = [Math.min(...ends), Math.max(...ends)]
+  if (ends.length === 0) return undefined
+  const radius = Math.max(...bodies.value.flatMap((b) => radiusOf(b.section)))
+  const [from, to] =
+    look.cut === 'beside' ? [-radius, radius] : [Math.min(...ends), Math.max(...ends)]
   // The very ends would leave nothing, or all.
   const share = 0.001 + 0.998 * look.cutAt
-  return cutSpec(look.cut, parts.lie, ends.length > 0 ? from + share * (to - from) : 0)
+  return cutSpec(look.cut, parts.lie, from + share * (to - from))
 })
 const setting = computed(() => {
   const dark = theme.value === 'dark'

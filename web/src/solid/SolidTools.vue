@@ -25,6 +25,7 @@ const CUT_ICONS: readonly (readonly [Cut, IconName, string])[] = [
   ['half', 'cutHalf', 'Half cut'],
   ['quarter', 'cutQuarter', 'Quarter cut'],
   ['across', 'cutAcross', 'Cut across the axis'],
+  ['beside', 'cutBeside', 'Cut beside the axis'],
 ]
 const views = computed(() =>
   VIEW_ICONS.map(([view, icon], i) => ({ view, icon, ...viewWords(view, parts.lie), key: i + 1 })),
@@ -67,7 +68,7 @@ const views = computed(() =>
       />
       <TurnButton icon="picture" label="Save a picture" @click="$emit('picture')" />
     </div>
-    <label v-if="look.cut === 'across'" class="row at">
+    <label v-if="look.cut === 'across' || look.cut === 'beside'" class="row at">
       <span>cut at</span>
       <input
         v-model.number="look.cutAt"
@@ -75,7 +76,7 @@ const views = computed(() =>
         min="0"
         max="1"
         step="0.005"
-        aria-label="Place of the cut along the axis"
+        aria-label="Place of the cut"
       />
     </label>
   </div>
@@ -105,7 +106,7 @@ const views = computed(() =>
 }
 
 .display {
-  width: 132px;
+  width: 118px;
   margin-right: 6px;
 }
 

@@ -226,7 +226,8 @@ export function chordFor(section: Section): number {
   return Math.min(DISPLAY_CHORD_TOLERANCE, Math.max(1e-5, radiusOf(section) / 1200))
 }
 
-function radiusOf(section: Section): number {
+/** The greatest radius at an end of an edge, in mm; nought without material. */
+export function radiusOf(section: Section): number {
   return section.regions
     .flatMap((r) => r.outer)
     .reduce((most, e) => Math.max(most, e.piece.from.y, e.piece.to.y), 0)

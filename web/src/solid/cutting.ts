@@ -1,4 +1,4 @@
-import { liesOnAxis, pointsAlong, ringsAt, type Section } from '@lathica/core'
+import { liesOnAxis, pointAt, pointsAlong, ringsAt, type Piece, type Section } from '@lathica/core'
 import {
   BufferAttribute,
   BufferGeometry,
@@ -21,10 +21,14 @@ import {
 } from 'three'
 import type { Cut } from '../store/look'
 
-/** What is cut away: a wedge about the axis, or all beyond a place along it. */
+/**
+ * What is cut away: a wedge about the axis, all beyond a place along it, or all further out towards an
+ * angle than a plane beside the axis.
+ */
 export type CutSpec =
   | { readonly kind: 'wedge'; readonly from: number; readonly to: number }
   | { readonly kind: 'across'; readonly at: number }
+  | { readonly kind: 'beside'; readonly angle: number; readonly at: number }
 
 /** The angle round the axis of the side that is seen from the front. */
 export const frontOf = (lie: 'lying' | 'standing'): number =>
@@ -33,7 +37,7 @@ export const frontOf = (lie: 'lying' | 'standing'): number =>
 /**
  * The wedge or place of a cut. What lies towards the viewer goes: a lying part is seen from the side
  * of its model’s −x, a standing one from that of its −y.
- * @param at the place of a cut across the axis, in mm
+ * @param at the place of a cut across the axis, or its distance beside it towards the viewer, in mm
  */
 export function cutSpec(cut: Cut, lie: 'lying' | 'standing', at: number): CutSpec {
   const front = frontOf(lie)
@@ -46,12 +50,15 @@ export function cutSpec(cut: Cut, lie: 'lying' | 'standing', at: number): CutSpe
         : { kind: 'wedge', from: front, to: front + Math.PI / 2 }
     case 'across':
       return { kind: 'across', at }
+    case 'beside':
+      return { kind: 'beside', angle: front, at }
   }
 }
 
-/** Whether a place of the model is cut away. */
-export function isCutAway(spec: CutSpec, angle: number, axial: number): boolean {
+/** Whether a place of the model is cut away, told by its angle, its place along the axis and radius. */
+export function isCutAway(spec: CutSpec, angle: number, axial: number, radius: number): boolean {
   if (spec.kind === 'across') return axial > spec.at
+  if (spec.kind === 'beside') return radius * Math.cos(angle - spec.angle) > spec.at
   const turn = 2 * Math.PI
   const from = (((angle - spec.from) % turn) + turn) % turn
   return from < spec.to - spec.from
@@ -61,6 +68,7 @@ export function isCutAway(spec: CutSpec, angle: number, axial: number): boolean 
 export function planesOf(spec: CutSpec): Plane[] {
   if (spec.kind === 'across') return [new Plane(new Vector3(0, 0, -1), spec.at)]
   const normal = (angle: number): Vector3 => new Vector3(Math.cos(angle), Math.sin(angle), 0)
+  if (spec.kind === 'beside') return [new Plane(normal(spec.angle).negate(), spec.at)]
   const [a, b] = [normal(spec.from - Math.PI / 2), normal(spec.to + Math.PI / 2)]
   // Of a half turn both are the same plane.
   return a.distanceTo(b) < 1e-9 ? [new Plane(a, 0)] : [new Plane(a, 0), new Plane(b, 0)]
@@ -69,23 +77,38 @@ export function planesOf(spec: CutSpec): Plane[] {
 /** Arcs on cut faces are drawn by chords within this, in mm. */
 const CHORD = 0.02
 
-/** Points of a loop from edge to edge, the last one left out. */
-function outlineOf(loop: Section['regions'][number]['outer']): Vector2[] {
-  return loop.flatMap(({ piece }) =>
-    pointsAlong(piece, CHORD)
-      .slice(0, -1)
-      .map((p) => new Vector2(p.x, p.y)),
+/** Cones cut beside the axis show hyperbolas; they are drawn by so many chords. */
+const HYPERBOLA = 40
+
+/**
+ * Where a plane at a distance from the axis shows the points of an edge: from the middle of the plane
+ * out to √(r² − d²), and not at all where the edge does not reach the plane.
+ */
+function shownPoints(piece: Piece, distance: number): Vector2[] {
+  const slanted =
+    piece.kind === 'line' && piece.from.x !== piece.to.x && piece.from.y !== piece.to.y
+  const points =
+    distance !== 0 && slanted
+      ? Array.from({ length: HYPERBOLA + 1 }, (_, i) => pointAt(piece, i / HYPERBOLA))
+      : pointsAlong(piece, CHORD)
+  return points.map(
+    ({ x, y }) => new Vector2(x, Math.sqrt(Math.max(0, (y - distance) * (y + distance)))),
   )
 }
 
+/** Points of a loop from edge to edge, the last one left out. */
+function outlineOf(loop: Section['regions'][number]['outer'], distance: number): Vector2[] {
+  return loop.flatMap(({ piece }) => shownPoints(piece, distance).slice(0, -1))
+}
+
 /**
- * The half-section as flat faces in the plane of x along the axis and y the radius.
+ * The half-section as flat faces in a plane along the axis, at a distance from it.
  * @param turned true on the far side of the axis, so that the hatch runs on across it
  */
-function faceOf(section: Section, turned: boolean): ShapeGeometry {
+function faceOf(section: Section, distance: number, turned: boolean): ShapeGeometry {
   const shapes = section.regions.map(({ outer, holes }) => {
-    const shape = new Shape(outlineOf(outer))
-    shape.holes = holes.map((hole) => new Path(outlineOf(hole)))
+    const shape = new Shape(outlineOf(outer, distance))
+    shape.holes = holes.map((hole) => new Path(outlineOf(hole, distance)))
     return shape
   })
   const face = new ShapeGeometry(shapes)
@@ -104,15 +127,15 @@ function ringsFace(section: Section, at: number): ShapeGeometry {
 }
 
 /** Line segments round every loop of a section, but for the axis, which is no edge of the part. */
-function rimOf(section: Section): BufferGeometry {
+function rimOf(section: Section, distance: number): BufferGeometry {
   const places: number[] = []
   for (const { outer, holes } of section.regions) {
     for (const edge of [outer, ...holes].flat()) {
       if (liesOnAxis(edge)) continue
-      const points = pointsAlong(edge.piece, CHORD)
+      const points = shownPoints(edge.piece, distance)
       points.slice(1).forEach((q, i) => {
         const p = points[i] ?? q
-        places.push(p.x, p.y, 0, q.x, q.y, 0)
+        if (p.y > 0 || q.y > 0) places.push(p.x, p.y, 0, q.x, q.y, 0)
       })
     }
   }
@@ -165,8 +188,8 @@ function standing(angle: number): Matrix4 {
 }
 
 /**
- * The cut faces of a body, hatched: its half-section at both sides of the wedge, or the rings of a
- * place along the axis. They are the exact section, not what triangles leave open.
+ * The cut faces of a body, hatched: its half-section at both sides of a wedge or of a plane beside the
+ * axis, or the rings of a place along it. They are the exact section, not what triangles leave open.
  * @param pitch of the hatch, in mm
  */
 export function capsOf(
@@ -192,10 +215,17 @@ export function capsOf(
   }
   if (spec.kind === 'across') {
     add(ringsFace(section, spec.at), undefined, new Matrix4().makeTranslation(0, 0, spec.at))
-  } else {
-    for (const [i, angle] of [spec.from, spec.to].entries()) {
-      add(faceOf(section, i === 1), rimOf(section), standing(angle))
-    }
+    return group
+  }
+  const [from, to, distance] =
+    spec.kind === 'wedge'
+      ? [spec.from, spec.to, 0]
+      : [spec.angle - Math.PI / 2, spec.angle + Math.PI / 2, spec.at]
+  const aside = (from + to) / 2
+  for (const [i, angle] of [from, to].entries()) {
+    const place = standing(angle)
+    place.setPosition(distance * Math.cos(aside), distance * Math.sin(aside), 0)
+    add(faceOf(section, distance, i === 1), rimOf(section, distance), place)
   }
   return group
 }

@@ -36,7 +36,7 @@ export function nearestHit(
 ): Hit | undefined {
   const hits = bodies.flatMap(({ id, section, chord }): Hit[] => {
     const surface = hitsOnTurned(section, ray.origin, ray.direction, chord).find(
-      (h) => h.t > 0 && !(cut && isCutAway(cut, h.angle, h.at.x)),
+      (h) => h.t > 0 && !(cut && isCutAway(cut, h.angle, h.at.x, h.at.y)),
     )
     const cap = cut && capHit(section, ray, cut)
     return [
@@ -55,6 +55,13 @@ function capHit(section: Section, ray: Ray, cut: CutSpec): Omit<Hit, 'body'> | u
     const t = (cut.at - ray.origin.z) / ray.direction.z
     const p = placeAlong(ray, t)
     const at = { x: cut.at, y: Math.hypot(p.x, p.y) }
+    return t > 0 && inside(at) ? { at, t, angle: Math.atan2(p.y, p.x) } : undefined
+  }
+  if (cut.kind === 'beside') {
+    const normal = new Vector3(Math.cos(cut.angle), Math.sin(cut.angle), 0)
+    const t = (cut.at - ray.origin.dot(normal)) / ray.direction.dot(normal)
+    const p = placeAlong(ray, t)
+    const at = { x: p.z, y: Math.hypot(p.x, p.y) }
     return t > 0 && inside(at) ? { at, t, angle: Math.atan2(p.y, p.x) } : undefined
   }
   const found = [cut.from, cut.to].flatMap((angle) => {

@@ -7,7 +7,7 @@ export const DISPLAYS = ['shaded', 'edged', 'hidden', 'edges', 'glassy', 'studio
 export type Display = (typeof DISPLAYS)[number]
 
 /** What is cut away to look inside. */
-export const CUTS = ['half', 'quarter', 'across'] as const
+export const CUTS = ['half', 'quarter', 'across', 'beside'] as const
 export type Cut = (typeof CUTS)[number]
 
 /** From where one looks. */
@@ -26,7 +26,7 @@ export const useLookStore = defineStore('look', () => {
   const display = useStorage<Display>('lathica.display', 'edged')
   const cutKind = useStorage<Cut>('lathica.cut', 'half')
   const isCut = ref(false)
-  /** Where an across cut stands, as a share of the part's length. */
+  /** Where a cut across or beside the axis stands, as a share of the part's length or width. */
   const cutAt = ref(0.5)
   const perspective = useStorage('lathica.perspective', false)
   const spinning = ref(false)

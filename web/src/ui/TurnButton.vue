@@ -40,7 +40,8 @@ defineProps<{
   opacity: 0.45;
 }
 
-.turn-button[aria-pressed='true'] {
+.turn-button[aria-pressed='true'],
+.turn-button[aria-pressed='true']:hover {
   background: var(--ink);
   color: var(--on-ink);
 }
