@@ -73,7 +73,8 @@ export interface Cameras {
   readonly controls: CameraControls
   readonly current: () => OrthographicCamera | PerspectiveCamera
   setPerspective(on: boolean): void
-  resize(width: number, height: number): void
+  /** @param framing true for a picture of the same view, false for a pane that shows more or less */
+  resize(width: number, height: number, framing: boolean): void
   /** Brings a box into view from a standard direction. */
   fit(box: Box3, view: ViewName, lie: Lie, smooth: boolean): void
   /** Looks against a direction of space, keeping what is in the middle. */
@@ -129,7 +130,10 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
         void controls.zoomTo(scale, false)
       }
     },
-    resize(w, h) {
+    resize(w, h, framing) {
+      // A larger pane shows more of the part, not the part larger: so the lens steps back.
+      if (camera === lens && !framing)
+        void controls.dollyTo((controls.distance * h) / height, false)
       width = w
       height = h
       parallel.left = -w / 2

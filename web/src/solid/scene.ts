@@ -274,7 +274,7 @@ export function createSolidScene(
     },
     resize(width, height) {
       renderer.setSize(width, height, false)
-      cameras.resize(width, height)
+      cameras.resize(width, height, false)
       ask()
     },
     fit(view, smooth) {
@@ -337,7 +337,7 @@ export function createSolidScene(
       const zoom = camera.zoom
       renderer.setPixelRatio(1)
       renderer.setSize(width, height, false)
-      cameras.resize(width, height)
+      cameras.resize(width, height, true)
       if (!setting.perspective) {
         camera.zoom = zoom * scale
         camera.updateProjectionMatrix()
@@ -350,7 +350,7 @@ export function createSolidScene(
       renderer.setClearColor('#000000', 0)
       renderer.setPixelRatio(ratio)
       renderer.setSize(size.x, size.y, false)
-      cameras.resize(size.x, size.y)
+      cameras.resize(size.x, size.y, true)
       ask()
       if (!blob) throw new Error('the picture came out empty')
       return blob

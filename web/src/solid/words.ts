@@ -13,7 +13,7 @@ import type { Display, ViewName } from '../store/look'
 
 export const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
   shaded: 'shaded',
-  edged: 'shaded, edges',
+  edged: 'with edges',
   hidden: 'hidden lines',
   edges: 'edges only',
   glassy: 'see-through',

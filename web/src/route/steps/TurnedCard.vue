@@ -216,12 +216,12 @@ function leave(): void {
     <p v-for="note in edit.state.value?.notes ?? []" :key="note" class="problem note" role="status">
       {{ note }}
     </p>
-    <StepDependence :step="step" />
     <div class="buttons">
       <Button type="primary" @click="leave">Done</Button>
       <Button @click="parts.run(duplicateStep(step.id))">Duplicate</Button>
       <Button danger @click="parts.run(removeStep(step.id))">Delete step</Button>
     </div>
+    <StepDependence :step="step" />
   </div>
 </template>
 
