@@ -165,4 +165,23 @@ describe('part files', () => {
     })
     expect(readPart(null).ok).toBe(false)
   })
+
+  it('of the version before inspection sheets get an empty one, and looks from their materials', () => {
+    const old = JSON.parse(writePartFile(spindle())) as {
+      version: number
+      checks?: unknown
+      materials: { look?: unknown; id: string }[]
+      bodies: { look?: unknown }[]
+    }
+    old.version = 3
+    delete old.checks
+    const [material] = old.materials
+    if (material) material.id = 'glass'
+    for (const owner of [...old.materials, ...old.bodies]) delete owner.look
+    const read = readPart(old)
+    if (!read.ok) throw new Error(read.problem.message)
+    expect(read.value.checks).toEqual([])
+    expect(read.value.materials[0]?.look).toBe('glass')
+    expect(read.value.bodies[0]?.look).toBe('')
+  })
 })
