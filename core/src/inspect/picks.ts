@@ -12,7 +12,7 @@ import {
   type Piece,
   type Vec,
 } from '../geometry'
-import type { MeasurePick, PickFigureKind } from '../part'
+import { PICK_FIGURES, type MeasurePick, type PickFigureKind } from '../part'
 import { cornerWords, faceWords, type BodyState } from '../route'
 import { cornersOf, edgeKey, edgesOf, type Corner, type SectionEdge } from '../section'
 import { AXIS_ID } from '../sketch'
@@ -54,17 +54,7 @@ export interface Measured {
 
 /** Which figures one or two picks have, the most telling first. */
 export function figuresOf(picks: readonly Picked[]): PickFigureKind[] {
-  const kinds: PickFigureKind[] = [
-    'distance',
-    'axial',
-    'radial',
-    'angle',
-    'pickDiameter',
-    'pickRadius',
-    'pickLength',
-    'pickArea',
-  ]
-  return kinds.filter((kind) => measurePicks(kind, picks) !== undefined)
+  return PICK_FIGURES.filter((kind) => measurePicks(kind, picks) !== undefined)
 }
 
 /**

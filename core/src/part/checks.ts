@@ -24,7 +24,7 @@ export const BODY_FIGURES = [
   'wall',
 ] as const
 
-/** Figures of one or two picks. */
+/** Figures of one or two picks, the most telling first. */
 export const PICK_FIGURES = [
   'distance',
   'axial',

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ringsAt, usualUnit, writeCsv } from '@lathica/core'
+import { materialOf, ringsAt, usualUnit, writeCsv } from '@lathica/core'
 import { useElementBounding, useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import { readColours } from '../board/colours'
@@ -34,8 +34,7 @@ const length = computed(() => usualUnit('length', parts.units))
 const source = computed(() => {
   const { body, cavity } = inspect
   if (!body) return undefined
-  const owner = parts.bodies.find((b) => b.id === body.bodyId)
-  const density = parts.materials.find((m) => m.id === owner?.material)?.density ?? 0
+  const density = materialOf(parts, body.bodyId)?.density ?? 0
   return chartSource(body, cavity, density, parts.units)
 })
 const data = computed(() => source.value && chartData(inspect.chart, source.value))

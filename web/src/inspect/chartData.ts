@@ -25,7 +25,7 @@ export interface ChartData {
 }
 
 /** About how many places along the part are looked at. */
-export const SAMPLES = 2000
+const SAMPLES = 2000
 
 export const CHART_WORDS: Readonly<Record<ChartKind, string>> = {
   diameters: 'diameters',

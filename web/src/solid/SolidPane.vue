@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { extentOf, leftNormal, type SectionEdge } from '@lathica/core'
+import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/core'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { refAt, refsCalled, type SectionRef } from '../board/refs'
@@ -33,12 +33,11 @@ const saving = ref(false)
 let scene: SolidScene | undefined
 
 const bodies = computed<ShownBody[]>(() => {
-  const { bodies: named, materials } = parts
   return route.followedVisible
     .filter((b) => look.alone === undefined || b.bodyId === look.alone)
     .map((b) => {
-      const body = named.find((x) => x.id === b.bodyId)
-      const material = materials.find((m) => m.id === body?.material)
+      const body = parts.bodies.find((x) => x.id === b.bodyId)
+      const material = materialOf(parts, b.bodyId)
       return {
         id: b.bodyId,
         section: b.section,
