@@ -142,6 +142,45 @@ test('a nested body tells its play, and rows of two bodies are kept', async ({ p
   await expect(bench.figure('radial play')).toHaveText('0.2 mm')
 })
 
+test('points on the axis are picked, and bodies in their material', async ({ page }) => {
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await shop.openDemo('spindle')
+  await bench.open()
+  await bench.click(0, 0)
+  await expect(bench.measure).toContainText('point on the axis at 0')
+  await bench.click(171, 0)
+  await expect(bench.figure('axial distance')).toHaveText('171 mm')
+
+  await page.goto('/')
+  await shop.openDemo('guide-roller')
+  await bench.open()
+  await bench.click(12, 6)
+  await expect(bench.measure.getByRole('listitem')).toHaveText(/roller/)
+  await expect(bench.figure('mass')).toHaveText(/g$/)
+  await bench.section.focus()
+  await page.keyboard.press('Escape')
+  // The first two stops of the arrow keys are the bodies.
+  await press(page, 'ArrowRight', 'Enter', 'ArrowRight', 'Enter')
+  await expect(bench.measure.getByRole('listitem')).toHaveCount(2)
+  await expect(bench.figure('radial play')).toHaveText('0.2 mm')
+  await expect(bench.measure.getByLabel('Moving body')).toHaveCount(0)
+  await bench.measure
+    .getByRole('row', { name: /^radial play/ })
+    .getByRole('button', { name: 'keep' })
+    .click()
+  await page.keyboard.press('Escape')
+  const box = await bench.solid.boundingBox()
+  const middle = {
+    x: (box?.x ?? 0) + (box?.width ?? 0) / 2,
+    y: (box?.y ?? 0) + (box?.height ?? 0) / 2,
+  }
+  await page.mouse.dblclick(middle.x, middle.y)
+  await expect(bench.figure('volume')).toHaveText(/cm³$/)
+  await bench.tab('Sheet')
+  await expect(bench.row('radial play of ring in roller')).toContainText('0.2 mm')
+})
+
 test('a vessel is filled to a height or with a volume, on chart and section', async ({ page }) => {
   const shop = new Workshop(page)
   const bench = new Inspection(page)

@@ -74,6 +74,8 @@ test('displays, cuts, views and perspective each change the picture', async ({ p
   await changes('across', () => solid.getByRole('button', { name: 'Cut across the axis' }).click())
   await changes('elsewhere', () => solid.getByLabel('Place of the cut').fill('0.2'))
   await changes('beside', () => solid.getByRole('button', { name: 'Cut beside the axis' }).click())
+  await changes('aslant', () => solid.getByRole('button', { name: 'Cut aslant' }).click())
+  await changes('leaning', () => solid.getByLabel('Lean of the cut').fill('20'))
   await shop.board.focus()
   // What is cut open is seen to turn about the axis, until it is told to stop.
   await page.keyboard.press('o')

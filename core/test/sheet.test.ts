@@ -3,11 +3,16 @@ import {
   AXIS_ID,
   METRIC,
   ORIGIN_ID,
+  WHOLE_BODY,
   STOCK_MATERIALS,
   addChecks,
   addRevolve,
   addSketch,
   changeCheck,
+  measurePicks,
+  pickWords,
+  polesOf,
+  vec,
   changeMaterial,
   checkStates,
   createPart,
@@ -43,6 +48,7 @@ import {
   type NewCheck,
   type Part,
 } from '../src'
+import { outlineOf } from './support/sections'
 
 function run(part: Part, ...commands: readonly Command[]): Part {
   return commands.reduce((here, command) => {
@@ -349,6 +355,54 @@ describe('picks', () => {
       8,
     )
     expect(value('pickDiameter', 'cylinder ⌀40')).toBeCloseTo(40, 9)
+  })
+})
+
+describe('points on the axis and whole bodies', () => {
+  const part = spindle()
+  const { bodies } = evaluate(part)
+  const section = bodies[0]?.section ?? { regions: [] }
+  const picked = (key: string) => pickedIn(bodies, { body: 'body1', key })
+  const value = (kind: 'distance' | 'axial' | 'radial', ...keys: string[]): number | undefined =>
+    measurePicks(
+      kind,
+      keys.flatMap((k) => picked(k) ?? []),
+    )?.value
+
+  test('are the middles of the ends of a solid spindle', () => {
+    const [left, right] = polesOf(section)
+    expect([left?.at, right?.at]).toEqual([
+      { x: 0, y: 0 },
+      { x: 50, y: 0 },
+    ])
+    const keys = [left?.key ?? '', right?.key ?? '']
+    expect(value('distance', ...keys)).toBeCloseTo(50, 12)
+    expect(value('axial', ...keys)).toBeCloseTo(50, 12)
+    expect(value('radial', keys[0] ?? '', face(part, 'cylinder ⌀40'))).toBeCloseTo(20, 12)
+    expect(value('distance', keys[0] ?? '', 'axis')).toBeUndefined()
+    const words = keys.map((k) => {
+      const found = picked(k)
+      return found ? pickWords(found, METRIC) : ''
+    })
+    expect(words).toEqual(['point on the axis at 0', 'point on the axis at 50'])
+  })
+
+  test('of a ball are both its ends, told apart', () => {
+    const ball = outlineOf([{ at: vec(10, 0), bulge: 1 }, { at: vec(-10, 0) }])
+    const poles = polesOf(ball)
+    expect(poles.map((p) => p.at.x)).toEqual([-10, 10])
+    expect(poles[1]?.key).toBe(`${poles[0]?.key ?? ''}#2`)
+  })
+
+  test('a tube has none', () => {
+    const tube = [vec(0, 5), vec(20, 5), vec(20, 10), vec(0, 10)].map((at) => ({ at }))
+    expect(polesOf(outlineOf(tube))).toEqual([])
+  })
+
+  test('a body is as far from a face of its own as from itself, and from the axis as it is', () => {
+    expect(value('distance', WHOLE_BODY, face(part, 'face at 50'))).toBe(0)
+    expect(figuresOf([{ kind: 'body', edges: [] }])).toEqual([])
+    expect(picked(WHOLE_BODY)?.kind).toBe('body')
   })
 })
 

@@ -1,6 +1,5 @@
 // @vitest-environment jsdom
 import {
-  METRIC,
   createPart,
   edgesOf,
   evaluate,
@@ -13,10 +12,10 @@ import {
   type Part,
   type Section,
 } from '@lathica/core'
-import { Ray, Vector3 } from 'three'
+import { Mesh, Ray, Triangle, Vector3, type BufferGeometry } from 'three'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it } from 'vitest'
-import { cutSpec, isCutAway, planesOf, type CutSpec } from '../src/solid/cutting'
+import { capsOf, cutSpec, isCutAway, planesOf, type CutSpec } from '../src/solid/cutting'
 import { nearestHit } from '../src/solid/picking'
 import { refWords, viewWords } from '../src/solid/words'
 import { DISPLAYS, useLookStore } from '../src/store/look'
@@ -58,6 +57,8 @@ describe('a cut', () => {
     cutSpec('across', 'lying', 25),
     cutSpec('beside', 'lying', 3),
     cutSpec('beside', 'standing', -4),
+    cutSpec('aslant', 'lying', 20, 0.5),
+    cutSpec('aslant', 'standing', 12, 1.2),
   ]
 
   it('takes away what lies behind all its planes, and nothing else', () => {
@@ -82,6 +83,49 @@ describe('a cut', () => {
     // A lying part is seen from −x of its model, a standing one from −y.
     expect(isCutAway(cutSpec('half', 'lying', 0), Math.PI, 0, 9)).toBe(true)
     expect(isCutAway(cutSpec('half', 'standing', 0), -Math.PI / 2, 0, 9)).toBe(true)
+  })
+})
+
+describe('the cut faces', () => {
+  const tones = { face: '#fff', line: '#000', edge: '#000' }
+  const bar = ring(0, 10, 200)
+  const areaOf = (spec: CutSpec): number => {
+    let area = 0
+    for (const item of capsOf(bar, spec, 4, false, tones).children) {
+      if (!(item instanceof Mesh)) continue
+      const { geometry } = item as Mesh<BufferGeometry>
+      const [places, index] = [geometry.getAttribute('position'), geometry.getIndex()]
+      const corner = (i: number): Vector3 =>
+        new Vector3().fromBufferAttribute(places, index?.getX(i) ?? i).applyMatrix4(item.matrix)
+      for (let i = 0; i < (index?.count ?? 0); i += 3) {
+        area += new Triangle(corner(i), corner(i + 1), corner(i + 2)).getArea()
+      }
+    }
+    return area
+  }
+
+  it('of a bar are strips beside the axis and an ellipse aslant', () => {
+    expect(areaOf(cutSpec('half', 'lying', 0))).toBeCloseTo(20 * 200, 6)
+    expect(areaOf(cutSpec('beside', 'lying', 6))).toBeCloseTo(16 * 200, 6)
+    const tilt = 0.6
+    const ellipse = Math.PI * 10 * (10 / Math.sin(tilt))
+    const found = areaOf(cutSpec('aslant', 'standing', 100, tilt))
+    // Chords within the ellipse.
+    expect(found / ellipse).toBeLessThan(1)
+    expect(found / ellipse).toBeGreaterThan(0.998)
+  })
+
+  it('lie in the plane that cuts', () => {
+    const spec = cutSpec('aslant', 'lying', 60, 0.9)
+    const [plane] = planesOf(spec)
+    for (const item of capsOf(bar, spec, 4, false, tones).children) {
+      if (!(item instanceof Mesh)) continue
+      const places = (item as Mesh<BufferGeometry>).geometry.getAttribute('position')
+      for (let i = 0; i < places.count; i++) {
+        const at = new Vector3().fromBufferAttribute(places, i).applyMatrix4(item.matrix)
+        expect(plane?.distanceToPoint(at)).toBeCloseTo(0, 4)
+      }
+    }
   })
 })
 
@@ -123,6 +167,15 @@ describe('what lies under the pointer', () => {
     expect(nearestHit(bodies, ray(-100, 0, 30, 1, 0, 0), cut)?.t).toBeCloseTo(90, 9)
   })
 
+  it('is the face of a cut aslant, at its own radius', () => {
+    const cut = cutSpec('aslant', 'lying', 10, Math.PI / 4)
+    // At 2 before the place where it meets the axis the plane stands 2 towards the viewer.
+    const face = nearestHit(bodies, ray(-100, 5, 8, 1, 0, 0), cut)
+    expect(face?.t).toBeCloseTo(98, 9)
+    expect(face?.at.x).toBeCloseTo(8, 9)
+    expect(face?.at.y).toBeCloseTo(Math.hypot(2, 5), 9)
+  })
+
   it('is the body in front of others', () => {
     const both = [...bodies, { id: 'cover', section: ring(25, 30), chord: 0.01 }]
     expect(nearestHit(both, ray(-100, 0, 10, 1, 0, 0), undefined)?.body).toBe('cover')
@@ -130,11 +183,11 @@ describe('what lies under the pointer', () => {
   })
 })
 
-function ring(inner: number, outer: number): Section {
+function ring(inner: number, outer: number, length = 20): Section {
   const corners = [
     { x: 0, y: inner },
-    { x: 20, y: inner },
-    { x: 20, y: outer },
+    { x: length, y: inner },
+    { x: length, y: outer },
     { x: 0, y: outer },
   ]
   const edges = corners.map((from, i) => ({
@@ -146,11 +199,11 @@ function ring(inner: number, outer: number): Section {
 
 describe('words of faces and views', () => {
   it('tell what a face is, how far it goes and the step it is from', () => {
-    const words = edgesOf(section).map((edge) => refWords({ edge }, part.route, METRIC))
+    const words = edgesOf(section).map((edge) => refWords({ edge }, part))
     expect(words).toContain('cylinder ⌀40 × 20, from step 10')
     expect(words).toContain('face at 20, ⌀20–⌀40, from step 10')
     expect(words).toContain('face at 50, ⌀20, from step 10')
-    expect(refWords({}, part.route, METRIC)).toBe('')
+    expect(refWords({}, part)).toBe('')
   })
 
   it('call the ends of a standing part its top and bottom', () => {

@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import {
+  WHOLE_BODY,
   METRIC,
   addStep,
   cornersOf,
@@ -15,7 +16,7 @@ import {
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
-import { refAt, refsCalled, regionAt } from '../src/board/refs'
+import { edgesIn, refAt, refsCalled, regionAt, wholeAt } from '../src/board/refs'
 import { toScreen } from '../src/board/view'
 import { createActions } from '../src/commands/registry'
 import { keySize } from '../src/route/keySize'
@@ -73,6 +74,15 @@ describe('what lies under the pointer', () => {
       y: 22,
     })
     expect(refAt(bodies, { x: 60, y: 30 }, 1, 'face')).toBeUndefined()
+    // A point goes before the faces that meet there, though one of them is nearer.
+    expect(refAt(bodies, { x: 58, y: 21.6 }, 1, 'any')?.corner?.at).toMatchObject({ x: 58, y: 22 })
+    expect(refAt(bodies, { x: 58, y: 21.4 }, 1, 'any')?.edge).toBeDefined()
+    expect(refAt(bodies, { x: 0, y: 0.3 }, 1, 'any')?.pole?.at).toEqual({ x: 0, y: 0 })
+    expect(refAt(bodies, { x: 0, y: 0.3 }, 1, 'face')?.edge).toBeDefined()
+    const whole = wholeAt(bodies, { x: 60, y: 10 })
+    expect(whole?.key).toBe(WHOLE_BODY)
+    expect(edgesIn(whole ?? {}).length).toBeGreaterThan(8)
+    expect(wholeAt(bodies, { x: 60, y: 30 })).toBeUndefined()
     expect(refAt(bodies, { x: 60, y: 0.1 }, 1, 'face')).toBeUndefined()
   })
 

@@ -12,17 +12,28 @@ import {
   type Piece,
   type Vec,
 } from '../geometry'
-import { PICK_FIGURES, type MeasurePick, type PickFigureKind } from '../part'
-import { cornerWords, faceWords, type BodyState } from '../route'
-import { cornersOf, edgeKey, edgesOf, type Corner, type SectionEdge } from '../section'
+import { PICK_FIGURES, WHOLE_BODY, type MeasurePick, type PickFigureKind } from '../part'
+import { cornerWords, faceWords, poleWords, type BodyState } from '../route'
+import {
+  cornersOf,
+  edgeKey,
+  edgesOf,
+  liesOnAxis,
+  polesOf,
+  type Corner,
+  type Pole,
+  type SectionEdge,
+} from '../section'
 import { AXIS_ID } from '../sketch'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import type { UnitSettings } from '../units'
 
-/** What a pick names, as the part stands: pieces of a face, a circular edge, or the axis. */
+/** What a pick names, as the part stands. A face and a body are the pieces of their outline. */
 export type Picked =
   | { readonly kind: 'face'; readonly edges: readonly SectionEdge[] }
   | { readonly kind: 'corner'; readonly corner: Corner }
+  | { readonly kind: 'pole'; readonly pole: Pole }
+  | { readonly kind: 'body'; readonly edges: readonly SectionEdge[] }
   | { readonly kind: 'axis' }
 
 /** The pick among the bodies as they stand; undefined when what it named is gone. */
@@ -30,9 +41,14 @@ export function pickedIn(bodies: readonly BodyState[], pick: MeasurePick): Picke
   if (pick.key === AXIS_ID) return { kind: 'axis' }
   const section = bodies.find((b) => b.bodyId === pick.body)?.section
   if (!section) return undefined
+  if (pick.key === WHOLE_BODY) {
+    return { kind: 'body', edges: edgesOf(section).filter((e) => !liesOnAxis(e)) }
+  }
   if (pick.key.includes('|')) {
     const corner = cornersOf(section).find((c) => c.key === pick.key)
-    return corner && { kind: 'corner', corner }
+    if (corner) return { kind: 'corner', corner }
+    const pole = polesOf(section).find((p) => p.key === pick.key)
+    return pole && { kind: 'pole', pole }
   }
   const edges = edgesOf(section).filter((e) => edgeKey(e.name) === pick.key)
   return edges.length > 0 ? { kind: 'face', edges } : undefined
@@ -41,7 +57,9 @@ export function pickedIn(bodies: readonly BodyState[], pick: MeasurePick): Picke
 /** A pick in workshop words, with its key size. */
 export function pickWords(picked: Picked, units: UnitSettings): string {
   if (picked.kind === 'axis') return 'axis'
+  if (picked.kind === 'body') return 'body'
   if (picked.kind === 'corner') return cornerWords(picked.corner, units)
+  if (picked.kind === 'pole') return poleWords(picked.pole, units)
   const [edge] = picked.edges
   return edge ? faceWords(edge, units) : 'face'
 }
@@ -86,8 +104,11 @@ export function measurePicks(kind: PickFigureKind, picks: readonly Picked[]): Me
 
 function straight(a: Picked, b: Picked): Measured | undefined {
   if (a.kind === 'axis' && b.kind === 'axis') return undefined
+  // How near two bodies come is their gap, a figure of its own.
+  if (a.kind === 'body' && b.kind === 'body') return undefined
   if (a.kind === 'axis' || b.kind === 'axis') {
-    const way = toAxis(a.kind === 'axis' ? b : a)
+    const [other] = a.kind === 'axis' ? [b] : [a]
+    const way = other.kind === 'pole' ? undefined : toAxis(other)
     return way && { value: way.distance, way }
   }
   const ways = placesOf(a).flatMap((p) => placesOf(b).map((q) => leastWay(p, q)))
@@ -114,8 +135,15 @@ function toAxis(picked: Picked): Apart | undefined {
 type Place = Piece | Vec
 
 function placesOf(picked: Picked): readonly Place[] {
-  if (picked.kind === 'corner') return [picked.corner.at]
-  return picked.kind === 'face' ? picked.edges.map((e) => e.piece) : []
+  const point = pointOf(picked)
+  if (point) return [point]
+  return 'edges' in picked ? picked.edges.map((e) => e.piece) : []
+}
+
+/** The one place in the half-plane of a pick that is a point there. */
+function pointOf(picked: Picked): Vec | undefined {
+  if (picked.kind === 'corner') return picked.corner.at
+  return picked.kind === 'pole' ? picked.pole.at : undefined
 }
 
 function leastWay(a: Place, b: Place): Apart {
@@ -129,7 +157,7 @@ function leastWay(a: Place, b: Place): Apart {
   return { distance: Math.hypot(d.x, d.y), from: a, to: b }
 }
 
-/** A place that a pick has as a whole along the axis: of a circular edge, or a face square to it. */
+/** A place that a pick has as a whole along the axis: of a point, or a face square to the axis. */
 function axialPlace(picked: Picked): Vec | undefined {
   return levelPlace(picked, 'x')
 }
@@ -140,10 +168,10 @@ function radialPlace(picked: Picked): Vec | undefined {
 }
 
 function levelPlace(picked: Picked, level: 'x' | 'y'): Vec | undefined {
-  if (picked.kind === 'corner') return picked.corner.at
-  if (picked.kind === 'axis') return undefined
-  const [first] = picked.edges
-  if (!first) return undefined
+  const point = pointOf(picked)
+  if (point) return point
+  const [first] = picked.kind === 'face' ? picked.edges : []
+  if (!first || picked.kind !== 'face') return undefined
   const whole = picked.edges.every(
     ({ piece }) =>
       piece.kind === 'line' &&
@@ -176,8 +204,7 @@ function angleOf(a: Picked, b: Picked | undefined): Measured | undefined {
 
 function directionOf(picked: Picked): Vec | undefined {
   if (picked.kind === 'axis') return { x: 1, y: 0 }
-  if (picked.kind === 'corner') return undefined
-  const [first] = picked.edges
+  const [first] = picked.kind === 'face' ? picked.edges : []
   return first?.piece.kind === 'line' ? subtract(first.piece.to, first.piece.from) : undefined
 }
 
@@ -195,8 +222,8 @@ function arcRadius(picked: Picked): Measured | undefined {
 
 /** Along the section for a face, round the axis for a circular edge. */
 function lengthAlong(picked: Picked): Measured | undefined {
-  if (picked.kind === 'axis') return undefined
   if (picked.kind === 'corner') return { value: 2 * Math.PI * picked.corner.at.y }
+  if (picked.kind !== 'face') return undefined
   return { value: picked.edges.reduce((sum, e) => sum + lengthOf(e.piece), 0) }
 }
 

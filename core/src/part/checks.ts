@@ -3,11 +3,14 @@
  * named by their keys, as steps name them, so that a measure holds when sizes change.
  */
 
-/** A face, a circular edge or the axis that a measure was picked at. */
+/** The key of a pick that is a whole body. */
+export const WHOLE_BODY = 'body'
+
+/** A face, a circular edge, a point on the axis, the axis, or a body that a measure was picked at. */
 export interface MeasurePick {
   /** Empty for the axis. */
   readonly body: string
-  /** The key of an edge or of a corner of the section, or `axis`. */
+  /** The key of an edge, a corner or a pole of the section, `axis`, or `body`. */
   readonly key: string
 }
 

@@ -8,4 +8,4 @@ export { GROOVE_FIELDS, OPTIONAL_SIZES, measureOfSize } from './steps/grooveForm
 export { offeredSizes } from './steps/grooveOffers'
 export { regionEntities } from './steps/profileSteps'
 export { hostOf, type Host } from './steps/groove'
-export { cornerWords, faceWords } from './words'
+export { cornerWords, faceWords, poleWords } from './words'

@@ -1,5 +1,5 @@
 import { radiusOf } from '../geometry'
-import { liesOnAxis, type Corner, type SectionEdge } from '../section'
+import { liesOnAxis, type Corner, type Pole, type SectionEdge } from '../section'
 import { formatAngle, formatLength, type UnitSettings } from '../units'
 
 /** A face of the part in workshop words, with its key size. */
@@ -24,3 +24,7 @@ export function cornerWords({ at, turn }: Corner, units: UnitSettings): string {
   const kind = turn > 0 ? 'edge' : 'inside edge'
   return `${kind} ⌀${formatLength(2 * at.y, units)} at ${formatLength(at.x, units)}`
 }
+
+/** A point of the part on its axis in words: its place. */
+export const poleWords = ({ at }: Pole, units: UnitSettings): string =>
+  `point on the axis at ${formatLength(at.x, units)}`

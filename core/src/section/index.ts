@@ -14,6 +14,7 @@ export {
 } from './combine'
 export { offsetSection, shellOf, type LayerCorners, type LayerSide, type ShellSpec } from './layers'
 export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './wall'
+export { polesOf, type Pole } from './poles'
 export {
   cornersCalled,
   cornersOf,

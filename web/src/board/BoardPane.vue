@@ -41,7 +41,7 @@ const words = computed(() => {
   const { hoverRef } = route
   // Where the profile has nothing to say, the part's own face does.
   const face = board.toolId === 'pick' && board.hover === undefined && hoverRef && at.value
-  return face ? [refWords(hoverRef, parts.route, parts.units)] : said
+  return face ? [refWords(hoverRef, parts)] : said
 })
 const wordsAt = computed(() => {
   if (!at.value) return undefined

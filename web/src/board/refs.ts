@@ -1,31 +1,37 @@
 import {
+  WHOLE_BODY,
   cornersOf,
   distance,
   edgeKey,
   edgesOf,
   liesOnAxis,
   nearestOn,
+  polesOf,
   windingAround,
   type BodyState,
   type Corner,
+  type Pole,
   type Section,
   type SectionEdge,
   type Vec,
 } from '@lathica/core'
 
-/** What can be referred to: a face, a straight one, one square to the axis, a circular edge, or any. */
+/** What can be referred to: a face, a straight one, one square to the axis, a circular edge, or any, with points on the axis. */
 export type Accept = 'face' | 'straight' | 'plane' | 'corner' | 'any'
 
-/** A face or a circular edge of a body, as it stands. */
+/** A face, a circular edge or a point on the axis of a body, as it stands, or the body. */
 export interface SectionRef {
   readonly body: string
   readonly key: string
   readonly edge?: SectionEdge
   readonly corner?: Corner
+  readonly pole?: Pole
+  /** The body as a whole. */
+  readonly whole?: Section
 }
 
-/** Within the reach, a circular edge counts as so much nearer than a face. */
-const EDGE_FIRST = 0.4
+/** A point within this share of the reach goes before the faces that meet there. */
+const POINT_FIRST = 0.5
 
 type Standing = Pick<BodyState, 'bodyId' | 'section'>
 
@@ -42,12 +48,19 @@ export function refAt(
   const offer = (ref: SectionRef, far: number): void => {
     if (far <= reach && (!best || far < best.far)) best = { ref, far }
   }
+  const toPoint = (point: Vec): number => {
+    const far = distance(point, at)
+    return accept === 'any' && far <= POINT_FIRST * reach ? far - reach : far
+  }
   for (const { bodyId, section } of bodies) {
     if (accept === 'corner' || accept === 'any') {
       for (const corner of cornersOf(section)) {
-        // Where faces and edges may be picked an edge has its faces beside it, and goes first.
-        const near = accept === 'any' ? EDGE_FIRST : 1
-        offer({ body: bodyId, key: corner.key, corner }, distance(corner.at, at) * near)
+        offer({ body: bodyId, key: corner.key, corner }, toPoint(corner.at))
+      }
+    }
+    if (accept === 'any') {
+      for (const pole of polesOf(section)) {
+        offer({ body: bodyId, key: pole.key, pole }, toPoint(pole.at))
       }
     }
     if (accept !== 'corner') {
@@ -68,7 +81,25 @@ function fits(edge: SectionEdge, accept: Accept): boolean {
   return accept === 'straight' || Math.abs(piece.from.x - piece.to.x) < 1e-6
 }
 
-/** What is called so: the faces of a name, or the corner. */
+/** The body whose material lies at a place, as a whole. */
+export function wholeAt(bodies: readonly Standing[], place: Vec): SectionRef | undefined {
+  const found = bodies.find(({ section }) => regionAt(section, place) !== undefined)
+  return found && wholeBody(found)
+}
+
+export const wholeBody = ({ bodyId, section }: Standing): SectionRef => ({
+  body: bodyId,
+  key: WHOLE_BODY,
+  whole: section,
+})
+
+/** The edges of the outline that a reference is drawn by. */
+export function edgesIn({ edge, whole }: Pick<SectionRef, 'edge' | 'whole'>): SectionEdge[] {
+  if (whole) return edgesOf(whole).filter((e) => !liesOnAxis(e))
+  return edge ? [edge] : []
+}
+
+/** What is called so: the faces of a name, the corner or the pole. */
 export function refsCalled(
   bodies: readonly Standing[],
   keys: readonly string[],
@@ -82,6 +113,9 @@ export function refsCalled(
     }),
     ...cornersOf(section).flatMap((corner): SectionRef[] =>
       wanted.has(corner.key) ? [{ body: bodyId, key: corner.key, corner }] : [],
+    ),
+    ...polesOf(section).flatMap((pole): SectionRef[] =>
+      wanted.has(pole.key) ? [{ body: bodyId, key: pole.key, pole }] : [],
     ),
   ])
 }

@@ -35,7 +35,8 @@ const TABS: readonly { readonly id: InspectTab; readonly label: string }[] = [
 const HINTS: Readonly<Record<InspectTab, string>> = {
   sheet:
     'Click a row to change it; click faces and edges to measure them and keep the figure here.',
-  measure: 'Click one or two faces, edges or the axis; Shift adds more, Esc lets go.',
+  measure:
+    'Click one or two faces, edges, points on the axis, or bodies; Shift adds more, Esc lets go.',
   mass: 'Figures follow the section exactly; choose a body, a material, or other units.',
 }
 

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import {
+  BODY_FIGURES,
   PLAY_FIGURES,
+  WHOLE_BODY,
   addChecks,
   figureValue,
   figureWord,
@@ -16,19 +18,13 @@ import { tell } from '../notices'
 import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'
+import FigureRows, { type FigureRow } from './FigureRows.vue'
 
 /** What is picked, all figures it has, and how one body moves in another. */
 const parts = usePartStore()
 const inspect = useInspectStore()
 
-interface Row {
-  readonly figure: Figure
-  readonly word: string
-  readonly value: string
-  readonly why: string
-}
-
-function rowFor(figure: Figure): Row {
+function rowFor(figure: Figure): FigureRow {
   const { part } = parts
   const word = figureWord(figure.kind, parts.lie)
   if (!part) return { figure, word, value: '–', why: '' }
@@ -47,12 +43,18 @@ const named = computed(() =>
   inspect.picks.map((pick) => {
     const picked = pickedIn(inspect.standing, pick)
     const body = parts.bodies.length > 1 ? parts.bodies.find((b) => b.id === pick.body)?.name : ''
-    return { pick, picked, words: picked ? pickWords(picked, parts.units) : 'gone', body }
+    const words = picked ? pickWords(picked, parts.units) : 'gone'
+    return pick.key === WHOLE_BODY && body
+      ? { pick, picked, words: body, body: '' }
+      : { pick, picked, words, body }
   }),
 )
 const rows = computed(() => {
   const picked = named.value.flatMap((n) => n.picked ?? [])
   if (picked.length < inspect.picks.length) return []
+  const [body, other] = inspect.picks.flatMap((p) => (p.key === WHOLE_BODY ? [p.body] : []))
+  if (body && inspect.picks.length === 1) return BODY_FIGURES.map((kind) => rowFor({ kind, body }))
+  if (body && other && inspect.picks.length === 2) return playOf(body, other)
   return figuresOf(picked).map((kind) => rowFor({ kind, picks: inspect.picks }))
 })
 
@@ -68,11 +70,14 @@ watch(
   { immediate: true },
 )
 const owners = computed(() => parts.bodies.map((b) => ({ value: b.id, label: b.name })))
-const play = computed(() =>
-  PLAY_FIGURES.map((kind) => rowFor({ kind, body: moving.value, other: still.value })),
+const playOf = (body: string, other: string): FigureRow[] =>
+  PLAY_FIGURES.map((kind) => rowFor({ kind, body, other }))
+/** Two bodies that are picked are told above already. */
+const isPlayTold = computed(
+  () => inspect.picks.length === 2 && inspect.picks.every((p) => p.key === WHOLE_BODY),
 )
 
-function keep({ figure, word }: Row): void {
+function keep({ figure, word }: FigureRow): void {
   const { part } = parts
   if (!part || !parts.run(addChecks([{ figure, unit: unitOfFigure(figure.kind, part).name }])))
     return
@@ -83,8 +88,9 @@ function keep({ figure, word }: Row): void {
 <template>
   <section class="measure" aria-label="Measure">
     <p v-if="inspect.picks.length === 0" class="hint">
-      Click a face, an edge or the axis on the section or the solid; a second one gives distances
-      and angles. Shift and click adds more faces to sum their area.
+      Click a face, an edge, a point on the axis or the axis; a second one gives distances and
+      angles, Shift and click adds more faces to sum their area. A click in the material, or a
+      double click on the solid, takes the whole body: two of them tell their play.
     </p>
     <ul v-else class="picks">
       <li v-for="n in named" :key="`${n.pick.body} ${n.pick.key}`">
@@ -101,17 +107,9 @@ function keep({ figure, word }: Row): void {
         </button>
       </li>
     </ul>
-    <table v-if="rows.length > 0" aria-label="Figures of the picks">
-      <tbody>
-        <tr v-for="row in rows" :key="row.figure.kind">
-          <th scope="row">{{ row.word }}</th>
-          <td class="figure">{{ row.value }}</td>
-          <td><button type="button" class="plain keep" @click="keep(row)">keep</button></td>
-        </tr>
-      </tbody>
-    </table>
+    <FigureRows v-if="rows.length > 0" label="Figures of the picks" :rows="rows" @keep="keep" />
     <p v-else-if="inspect.picks.length > 1" class="hint">These have no figure together.</p>
-    <template v-if="parts.bodies.length > 1">
+    <template v-if="parts.bodies.length > 1 && !isPlayTold">
       <h2>A body in another</h2>
       <div class="pair">
         <PlainSelect id="play-moving" v-model="moving" aria-label="Moving body" :options="owners" />
@@ -119,18 +117,7 @@ function keep({ figure, word }: Row): void {
         <PlainSelect id="play-still" v-model="still" aria-label="Still body" :options="owners" />
       </div>
       <p v-if="moving === still" class="hint">Choose two different bodies.</p>
-      <table v-else aria-label="Play">
-        <tbody>
-          <tr v-for="row in play" :key="row.figure.kind">
-            <th scope="row">{{ row.word }}</th>
-            <td class="figure" :title="row.why">
-              {{ row.why ? '' : row.value }}
-              <span v-if="row.why" class="why">{{ row.why }}</span>
-            </td>
-            <td><button type="button" class="plain keep" @click="keep(row)">keep</button></td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureRows v-else label="Play" :rows="playOf(moving, still)" @keep="keep" />
     </template>
   </section>
 </template>
@@ -162,21 +149,6 @@ function keep({ figure, word }: Row): void {
   border-left: 3px solid var(--halo);
   margin-bottom: 3px;
   background: var(--halo-wash);
-}
-
-td:last-child {
-  width: 54px;
-}
-
-.why {
-  color: var(--ink-soft);
-  font-family: 'IBM Plex Sans', sans-serif;
-  font-size: 12px;
-}
-
-.keep {
-  color: var(--accent-deep);
-  font-weight: 600;
 }
 
 h2 {

@@ -3,7 +3,7 @@ import { AXIS_ID, boundsOf, boxAround, edgesOf, filledRoom } from '@lathica/core
 import { useElementBounding, useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import { readColours } from '../board/colours'
-import { refAt, refsCalled, type SectionRef } from '../board/refs'
+import { refAt, refsCalled, wholeAt, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH } from '../board/tools'
 import { fittedView, pannedBy, toPlane, zoomedAt, type Px } from '../board/view'
 import { refWords } from '../solid/words'
@@ -69,10 +69,7 @@ const picture = computed<SectionPicture | undefined>(() => {
   return {
     ...{ view, width: width.value, height: height.value, colours: colours.value },
     sections: inspect.standing.map((b) => b.section),
-    marked: refsCalled(
-      inspect.standing,
-      inspect.shownPicks.map((p) => p.key),
-    ),
+    marked: refsCalled(inspect.standing, inspect.shownKeys),
     hover: route.hoverRef,
     axisPicked: inspect.shownPicks.some((p) => p.key === AXIS_ID) || overAxis.value,
     measure: measure.value,
@@ -105,7 +102,9 @@ const place = (event: PointerEvent | WheelEvent): Px => {
 function under(px: Px): SectionRef | undefined {
   const { view } = inspect
   if (!view) return undefined
-  return refAt(inspect.standing, toPlane(view, px), REF_REACH / view.scale, 'any')
+  const at = toPlane(view, px)
+  const near = refAt(inspect.standing, at, REF_REACH / view.scale, 'any')
+  return near ?? (isOnAxis(px) ? undefined : wholeAt(inspect.standing, at))
 }
 /** The axis can be picked where nothing of the part is nearer. */
 function isOnAxis(px: Px): boolean {
@@ -161,13 +160,13 @@ useEventListener(
   { passive: false },
 )
 
-/** Arrow keys go from face to face and edge to edge; Enter picks. */
+/** Arrow keys go from body to body, face to face and edge to edge; Enter picks. */
 const all = computed<SectionRef[]>(() => {
   const keys = new Set<string>()
   for (const { section } of inspect.standing) {
     for (const e of edgesOf(section)) if (e.name.role !== 'axis') keys.add(edgeName(e))
   }
-  return [...refsCalled(inspect.standing, [...keys])].filter(
+  return [...inspect.standing.map(wholeBody), ...refsCalled(inspect.standing, [...keys])].filter(
     (r, i, list) => list.findIndex((o) => o.key === r.key && o.body === r.body) === i,
   )
 })
@@ -184,7 +183,7 @@ function pickHovered(event: KeyboardEvent): void {
 }
 
 const words = computed(() => {
-  if (route.hoverRef) return refWords(route.hoverRef, parts.route, parts.units)
+  if (route.hoverRef) return refWords(route.hoverRef, parts)
   return overAxis.value ? 'axis' : ''
 })
 const wordsStyle = computed(() => {

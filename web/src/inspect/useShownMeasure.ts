@@ -1,4 +1,5 @@
 import {
+  WHOLE_BODY,
   checkStates,
   figureValue,
   figuresOf,
@@ -6,6 +7,7 @@ import {
   pickedIn,
   tellValue,
   usualUnit,
+  type Figure,
 } from '@lathica/core'
 import { computed, type ComputedRef } from 'vue'
 import { useInspectStore } from '../store/inspect'
@@ -30,8 +32,14 @@ export function useShownMeasure(): ComputedRef<ShownMeasure | undefined> {
     const { part } = parts
     if (!part) return undefined
     const picked = inspect.picks.flatMap((p) => pickedIn(inspect.standing, p) ?? [])
-    for (const kind of figuresOf(picked)) {
-      const value = figureValue({ kind, picks: inspect.picks }, part, inspect.standing)
+    const [a, b] = inspect.picks
+    const bodies = a?.key === WHOLE_BODY && b?.key === WHOLE_BODY
+    const figures: Figure[] = bodies
+      ? [{ kind: 'gap', body: a.body, other: b.body }]
+      : figuresOf(picked).map((kind) => ({ kind, picks: inspect.picks }))
+    for (const figure of figures) {
+      const { kind } = figure
+      const value = figureValue(figure, part, inspect.standing)
       const way = value.ok ? value.value.way : undefined
       if (!value.ok || !way || way.distance < 1e-6) continue
       const words = tellValue(value.value.value, usualUnit(measureOfFigure(kind), part.units))

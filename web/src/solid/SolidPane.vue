@@ -2,7 +2,7 @@
 import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/core'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { refAt, refsCalled, type SectionRef } from '../board/refs'
+import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH } from '../board/tools'
 import { saveFile } from '../dispatch/saveFile'
 import { tellProblem } from '../notices'
@@ -60,7 +60,8 @@ const cut = computed(() => {
     look.cut === 'beside' ? [-radius, radius] : [Math.min(...ends), Math.max(...ends)]
   // The very ends would leave nothing, or all.
   const share = 0.001 + 0.998 * look.cutAt
-  return cutSpec(look.cut, parts.lie, from + share * (to - from))
+  const tilt = (look.cutTilt * Math.PI) / 180
+  return cutSpec(look.cut, parts.lie, from + share * (to - from), tilt)
 })
 const setting = computed(() => {
   const dark = theme.value === 'dark'
@@ -137,23 +138,29 @@ function lookSquare(): void {
   scene?.square(under?.angle ?? frontOf(parts.lie), { x: -inwards.x, y: -inwards.y })
 }
 
+function hitUnder(event: MouseEvent): ReturnType<SolidScene['hitAt']> {
+  const box = canvas.value?.getBoundingClientRect()
+  return box && scene?.hitAt(event.clientX - box.left, event.clientY - box.top)
+}
+
 /** What a step or a measure asks for is picked here as well: a place of the surface is one of the section. */
 function refUnder(event: PointerEvent): SectionRef | undefined {
   const { ask } = route
-  if (ask?.accept === 'region' || !canvas.value) return undefined
-  const box = canvas.value.getBoundingClientRect()
-  const hit = scene?.hitAt(event.clientX - box.left, event.clientY - box.top)
+  const hit = ask?.accept === 'region' ? undefined : hitUnder(event)
   if (!hit) return undefined
   const among = (ask?.bodies() ?? route.followedVisible).filter((b) => b.bodyId === hit.body)
-  const found = refAt(among, hit.at, REF_REACH * hit.perPixel, ask?.accept ?? 'face')
+  const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
+  const found = refAt(among, hit.at, REF_REACH * hit.perPixel, accept)
   under = found?.edge ? { edge: found.edge, angle: hit.angle } : undefined
-  return found
+  // On a cut face, away from its edges, lies the body.
+  const [body] = ask?.wholes ? among : []
+  return found ?? (body && wholeBody(body))
 }
 
 const at = ref<{ readonly x: number; readonly y: number }>()
 const words = computed(() => {
   const { hoverRef } = route
-  return at.value && hoverRef ? refWords(hoverRef, parts.route, parts.units) : ''
+  return at.value && hoverRef ? refWords(hoverRef, parts) : ''
 })
 
 useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
@@ -183,6 +190,13 @@ useEventListener(canvas, 'pointerup', (event: PointerEvent) => {
   if (!ref) return
   route.ask?.take(ref, event.shiftKey)
   if (!route.ask && board.toolId === 'asking') board.useTool('pick')
+})
+
+// A second press on the same place takes the body as a whole.
+useEventListener(canvas, 'dblclick', (event: MouseEvent) => {
+  const hit = route.ask?.wholes && hitUnder(event)
+  const body = hit && route.ask?.bodies().find((b) => b.bodyId === hit.body)
+  if (body) route.ask?.take(wholeBody(body), event.shiftKey)
 })
 
 /** With the pane in focus arrow keys turn the part, plus and minus come nearer and go away. */

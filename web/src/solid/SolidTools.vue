@@ -26,6 +26,7 @@ const CUT_ICONS: readonly (readonly [Cut, IconName, string])[] = [
   ['quarter', 'cutQuarter', 'Quarter cut'],
   ['across', 'cutAcross', 'Cut across the axis'],
   ['beside', 'cutBeside', 'Cut beside the axis'],
+  ['aslant', 'cutAslant', 'Cut aslant'],
 ]
 const views = computed(() =>
   VIEW_ICONS.map(([view, icon], i) => ({ view, icon, ...viewWords(view, parts.lie), key: i + 1 })),
@@ -68,7 +69,10 @@ const views = computed(() =>
       />
       <TurnButton icon="picture" label="Save a picture" @click="$emit('picture')" />
     </div>
-    <label v-if="look.cut === 'across' || look.cut === 'beside'" class="row at">
+    <label
+      v-if="look.cut === 'across' || look.cut === 'beside' || look.cut === 'aslant'"
+      class="row at"
+    >
       <span>cut at</span>
       <input
         v-model.number="look.cutAt"
@@ -78,6 +82,19 @@ const views = computed(() =>
         step="0.005"
         aria-label="Place of the cut"
       />
+    </label>
+    <label v-if="look.cut === 'aslant'" class="row at">
+      <span>leaning</span>
+      <input
+        v-model.number="look.cutTilt"
+        type="range"
+        min="5"
+        max="85"
+        step="1"
+        aria-label="Lean of the cut"
+        :aria-valuetext="`${look.cutTilt}° from the axis`"
+      />
+      <span class="figure">{{ look.cutTilt }}°</span>
     </label>
   </div>
   <div class="compass" role="group" aria-label="Views" data-floats>
@@ -117,8 +134,12 @@ const views = computed(() =>
   font-size: 12px;
 }
 
+.at span:first-child {
+  width: 48px;
+}
+
 .at input {
-  width: 190px;
+  width: 150px;
   accent-color: var(--accent);
 }
 

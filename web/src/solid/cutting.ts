@@ -1,4 +1,12 @@
-import { liesOnAxis, pointAt, pointsAlong, ringsAt, type Piece, type Section } from '@lathica/core'
+import {
+  liesOnAxis,
+  pointAt,
+  pointsAlong,
+  ringsAt,
+  type Piece,
+  type Section,
+  type Vec,
+} from '@lathica/core'
 import {
   BufferAttribute,
   BufferGeometry,
@@ -23,12 +31,19 @@ import type { Cut } from '../store/look'
 
 /**
  * What is cut away: a wedge about the axis, all beyond a place along it, or all further out towards an
- * angle than a plane beside the axis.
+ * angle than a plane beside the axis, which may come nearer to it along the axis by a slope.
  */
 export type CutSpec =
   | { readonly kind: 'wedge'; readonly from: number; readonly to: number }
   | { readonly kind: 'across'; readonly at: number }
-  | { readonly kind: 'beside'; readonly angle: number; readonly at: number }
+  | ({ readonly kind: 'beside' } & Beside)
+
+/** A plane beside the axis: out towards an angle it stands at `at + slope · x`, in mm. */
+interface Beside {
+  readonly angle: number
+  readonly at: number
+  readonly slope: number
+}
 
 /** The angle round the axis of the side that is seen from the front. */
 export const frontOf = (lie: 'lying' | 'standing'): number =>
@@ -37,9 +52,15 @@ export const frontOf = (lie: 'lying' | 'standing'): number =>
 /**
  * The wedge or place of a cut. What lies towards the viewer goes: a lying part is seen from the side
  * of its model’s −x, a standing one from that of its −y.
- * @param at the place of a cut across the axis, or its distance beside it towards the viewer, in mm
+ * @param at where a cut meets the axis, or its distance beside it towards the viewer, in mm
+ * @param tilt of a cut aslant, from the axis, in radians; less than a right angle
  */
-export function cutSpec(cut: Cut, lie: 'lying' | 'standing', at: number): CutSpec {
+export function cutSpec(
+  cut: Cut,
+  lie: 'lying' | 'standing',
+  at: number,
+  tilt = Math.PI / 4,
+): CutSpec {
   const front = frontOf(lie)
   switch (cut) {
     case 'half':
@@ -51,14 +72,18 @@ export function cutSpec(cut: Cut, lie: 'lying' | 'standing', at: number): CutSpe
     case 'across':
       return { kind: 'across', at }
     case 'beside':
-      return { kind: 'beside', angle: front, at }
+      return { kind: 'beside', angle: front, at, slope: 0 }
+    case 'aslant':
+      return { kind: 'beside', angle: front, at: at * Math.tan(tilt), slope: -Math.tan(tilt) }
   }
 }
 
 /** Whether a place of the model is cut away, told by its angle, its place along the axis and radius. */
 export function isCutAway(spec: CutSpec, angle: number, axial: number, radius: number): boolean {
   if (spec.kind === 'across') return axial > spec.at
-  if (spec.kind === 'beside') return radius * Math.cos(angle - spec.angle) > spec.at
+  if (spec.kind === 'beside') {
+    return radius * Math.cos(angle - spec.angle) > spec.at + spec.slope * axial
+  }
   const turn = 2 * Math.PI
   const from = (((angle - spec.from) % turn) + turn) % turn
   return from < spec.to - spec.from
@@ -68,7 +93,10 @@ export function isCutAway(spec: CutSpec, angle: number, axial: number, radius: n
 export function planesOf(spec: CutSpec): Plane[] {
   if (spec.kind === 'across') return [new Plane(new Vector3(0, 0, -1), spec.at)]
   const normal = (angle: number): Vector3 => new Vector3(Math.cos(angle), Math.sin(angle), 0)
-  if (spec.kind === 'beside') return [new Plane(normal(spec.angle).negate(), spec.at)]
+  if (spec.kind === 'beside') {
+    const inwards = normal(spec.angle).negate().setZ(spec.slope)
+    return [new Plane(inwards, spec.at).normalize()]
+  }
   const [a, b] = [normal(spec.from - Math.PI / 2), normal(spec.to + Math.PI / 2)]
   // Of a half turn both are the same plane.
   return a.distanceTo(b) < 1e-9 ? [new Plane(a, 0)] : [new Plane(a, 0), new Plane(b, 0)]
@@ -77,38 +105,60 @@ export function planesOf(spec: CutSpec): Plane[] {
 /** Arcs on cut faces are drawn by chords within this, in mm. */
 const CHORD = 0.02
 
-/** Cones cut beside the axis show hyperbolas; they are drawn by so many chords. */
-const HYPERBOLA = 40
+/** Lines cut beside the axis show hyperbolas and ellipses; each stretch is drawn by so many chords. */
+const CONIC = 32
+
+/** A plane as its distance from the axis goes along it. */
+type Leaning = Pick<Beside, 'at' | 'slope'>
+
+const ALONG_AXIS: Leaning = { at: 0, slope: 0 }
 
 /**
- * Where a plane at a distance from the axis shows the points of an edge: from the middle of the plane
- * out to √(r² − d²), and not at all where the edge does not reach the plane.
+ * Where a plane beside the axis shows the points of an edge: from the middle of the plane out to
+ * √(r² − d²) for the plane's distance d there, and in the middle where the edge does not reach it.
  */
-function shownPoints(piece: Piece, distance: number): Vector2[] {
-  const slanted =
-    piece.kind === 'line' && piece.from.x !== piece.to.x && piece.from.y !== piece.to.y
-  const points =
-    distance !== 0 && slanted
-      ? Array.from({ length: HYPERBOLA + 1 }, (_, i) => pointAt(piece, i / HYPERBOLA))
-      : pointsAlong(piece, CHORD)
-  return points.map(
-    ({ x, y }) => new Vector2(x, Math.sqrt(Math.max(0, (y - distance) * (y + distance)))),
-  )
+function shownPoints(piece: Piece, { at, slope }: Leaning): Vector2[] {
+  const stretch = Math.hypot(1, slope)
+  const points = at === 0 && slope === 0 ? pointsAlong(piece, CHORD) : conicPoints(piece, at, slope)
+  return points.map(({ x, y }) => {
+    const d = at + slope * x
+    return new Vector2(x * stretch, Math.sqrt(Math.max(0, (y - d) * (y + d))))
+  })
+}
+
+/** Points of a piece, closer where what is shown of them begins and ends. */
+function conicPoints(piece: Piece, at: number, slope: number): Vec[] {
+  if (piece.kind !== 'line') return pointsAlong(piece, CHORD / 4)
+  const { from, to } = piece
+  // y = ± d at up to two places.
+  const meets = [1, -1].flatMap((side) => {
+    const start = from.y - side * (at + slope * from.x)
+    const end = to.y - side * (at + slope * to.x)
+    const t = start / (start - end)
+    return t > 0 && t < 1 ? [t] : []
+  })
+  const stops = [0, ...meets.sort((a, b) => a - b), 1]
+  const shares = stops.slice(1).flatMap((stop, i) => {
+    const start = stops[i] ?? 0
+    const share = (k: number): number => (1 - Math.cos((Math.PI * k) / CONIC)) / 2
+    return Array.from({ length: CONIC }, (_, k) => start + (stop - start) * share(k))
+  })
+  return [...shares, 1].map((t) => pointAt(piece, t))
 }
 
 /** Points of a loop from edge to edge, the last one left out. */
-function outlineOf(loop: Section['regions'][number]['outer'], distance: number): Vector2[] {
-  return loop.flatMap(({ piece }) => shownPoints(piece, distance).slice(0, -1))
+function outlineOf(loop: Section['regions'][number]['outer'], plane: Leaning): Vector2[] {
+  return loop.flatMap(({ piece }) => shownPoints(piece, plane).slice(0, -1))
 }
 
 /**
- * The half-section as flat faces in a plane along the axis, at a distance from it.
- * @param turned true on the far side of the axis, so that the hatch runs on across it
+ * Half of what a plane beside the axis cuts of a body, as flat faces.
+ * @param turned true on the far side, so that the hatch runs on across the middle
  */
-function faceOf(section: Section, distance: number, turned: boolean): ShapeGeometry {
+function faceOf(section: Section, plane: Leaning, turned: boolean): ShapeGeometry {
   const shapes = section.regions.map(({ outer, holes }) => {
-    const shape = new Shape(outlineOf(outer, distance))
-    shape.holes = holes.map((hole) => new Path(outlineOf(hole, distance)))
+    const shape = new Shape(outlineOf(outer, plane))
+    shape.holes = holes.map((hole) => new Path(outlineOf(hole, plane)))
     return shape
   })
   const face = new ShapeGeometry(shapes)
@@ -127,12 +177,12 @@ function ringsFace(section: Section, at: number): ShapeGeometry {
 }
 
 /** Line segments round every loop of a section, but for the axis, which is no edge of the part. */
-function rimOf(section: Section, distance: number): BufferGeometry {
+function rimOf(section: Section, plane: Leaning): BufferGeometry {
   const places: number[] = []
   for (const { outer, holes } of section.regions) {
     for (const edge of [outer, ...holes].flat()) {
       if (liesOnAxis(edge)) continue
-      const points = shownPoints(edge.piece, distance)
+      const points = shownPoints(edge.piece, plane)
       points.slice(1).forEach((q, i) => {
         const p = points[i] ?? q
         if (p.y > 0 || q.y > 0) places.push(p.x, p.y, 0, q.x, q.y, 0)
@@ -187,6 +237,15 @@ function standing(angle: number): Matrix4 {
   return new Matrix4().makeBasis(new Vector3(0, 0, 1), new Vector3(c, s, 0), new Vector3(-s, c, 0))
 }
 
+/** Places a plane beside the axis: x along its slope, y to one side of its middle. */
+function leaning({ angle, at, slope }: Beside, side: 1 | -1): Matrix4 {
+  const out = new Vector3(Math.cos(angle), Math.sin(angle), 0)
+  const along = new Vector3(0, 0, 1).addScaledVector(out, slope).normalize()
+  const aside = new Vector3(-out.y, out.x, 0).multiplyScalar(side)
+  const place = new Matrix4().makeBasis(along, aside, along.clone().cross(aside))
+  return place.setPosition(out.multiplyScalar(at))
+}
+
 /**
  * The cut faces of a body, hatched: its half-section at both sides of a wedge or of a plane beside the
  * axis, or the rings of a place along it. They are the exact section, not what triangles leave open.
@@ -196,11 +255,11 @@ export function capsOf(
   section: Section,
   spec: CutSpec,
   pitch: number,
-  leaning: boolean,
+  leansBack: boolean,
   tones: CapTones,
 ): Group {
   const group = new Group()
-  const map = hatchTexture(tones, leaning)
+  const map = hatchTexture(tones, leansBack)
   map.repeat.set(1 / pitch, 1 / pitch)
   const material = new MeshBasicMaterial({ map, side: DoubleSide })
   const lines = new LineBasicMaterial({ color: tones.edge })
@@ -217,15 +276,15 @@ export function capsOf(
     add(ringsFace(section, spec.at), undefined, new Matrix4().makeTranslation(0, 0, spec.at))
     return group
   }
-  const [from, to, distance] =
+  const halves: readonly (readonly [Leaning, Matrix4])[] =
     spec.kind === 'wedge'
-      ? [spec.from, spec.to, 0]
-      : [spec.angle - Math.PI / 2, spec.angle + Math.PI / 2, spec.at]
-  const aside = (from + to) / 2
-  for (const [i, angle] of [from, to].entries()) {
-    const place = standing(angle)
-    place.setPosition(distance * Math.cos(aside), distance * Math.sin(aside), 0)
-    add(faceOf(section, distance, i === 1), rimOf(section, distance), place)
+      ? [spec.from, spec.to].map((angle) => [ALONG_AXIS, standing(angle)])
+      : [
+          [spec, leaning(spec, -1)],
+          [spec, leaning(spec, 1)],
+        ]
+  for (const [i, [plane, place]] of halves.entries()) {
+    add(faceOf(section, plane, i === 1), rimOf(section, plane), place)
   }
   return group
 }

@@ -1,6 +1,13 @@
-import { pointsAlong, type Vec } from '@lathica/core'
+import {
+  lengthOf,
+  pointAt,
+  pointsAlong,
+  type Pole,
+  type SectionEdge,
+  type Vec,
+} from '@lathica/core'
 import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three'
-import type { SectionRef } from '../board/refs'
+import { edgesIn, type SectionRef } from '../board/refs'
 
 /** The tone of what is lit: the halo of the board. */
 const GLOW = '#b7822e'
@@ -8,9 +15,11 @@ const GLOW = '#b7822e'
 const GLOW_STEPS = 96
 /** Circles along a straight face. */
 const ROWS = 14
+/** How far the circles about a point on the axis go, as a share of the edge that ends there. */
+const POLE_SHARE = 0.08
 
-/** What can be lit: a face, a circular edge, or just a place along the axis and its radius. */
-export type Lit = Partial<Pick<SectionRef, 'edge' | 'corner'>> & { readonly place?: Vec }
+/** What can be lit: a face, a circular edge, a point on the axis, or just a place along the axis and its radius. */
+export type Lit = Partial<SectionRef> & { readonly place?: Vec }
 
 /** Faces and circular edges lit by rings round the axis. */
 export class Glow {
@@ -35,16 +44,22 @@ export class Glow {
 }
 
 /** A circular edge as its circle; a face as circles along it, close enough to read as a surface. */
-function placesOf({ edge, corner, place }: Lit): Vec[] {
-  const places: Vec[] = [corner?.at ?? [], place ?? []].flat()
-  if (!edge) return places
-  const { piece } = edge
-  if (piece.kind !== 'line') return [...places, ...pointsAlong(piece, 0.05)]
-  const rows = Array.from({ length: ROWS + 1 }, (_, i) => ({
-    x: piece.from.x + ((piece.to.x - piece.from.x) * i) / ROWS,
-    y: piece.from.y + ((piece.to.y - piece.from.y) * i) / ROWS,
-  }))
-  return [...places, ...rows]
+function placesOf({ edge, whole, corner, pole, place }: Lit): Vec[] {
+  return [
+    ...[corner?.at ?? [], place ?? [], pole ? roundPole(pole) : []].flat(),
+    ...edgesIn({ ...(edge && { edge }), ...(whole && { whole }) }).flatMap(alongFace),
+  ]
+}
+
+function alongFace({ piece }: SectionEdge): Vec[] {
+  if (piece.kind !== 'line') return pointsAlong(piece, 0.05)
+  return Array.from({ length: ROWS + 1 }, (_, i) => pointAt(piece, i / ROWS))
+}
+
+/** A point is seen by small circles about it. */
+function roundPole({ at, edge }: Pole): Vec[] {
+  const size = POLE_SHARE * lengthOf(edge.piece)
+  return [1, 2, 3].map((k) => ({ x: at.x, y: (k * size) / 3 }))
 }
 
 function ringsOf(places: readonly Vec[]): BufferGeometry {

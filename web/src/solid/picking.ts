@@ -58,7 +58,7 @@ function capHit(section: Section, ray: Ray, cut: CutSpec): Omit<Hit, 'body'> | u
     return t > 0 && inside(at) ? { at, t, angle: Math.atan2(p.y, p.x) } : undefined
   }
   if (cut.kind === 'beside') {
-    const normal = new Vector3(Math.cos(cut.angle), Math.sin(cut.angle), 0)
+    const normal = new Vector3(Math.cos(cut.angle), Math.sin(cut.angle), -cut.slope)
     const t = (cut.at - ray.origin.dot(normal)) / ray.direction.dot(normal)
     const p = placeAlong(ray, t)
     const at = { x: p.z, y: Math.hypot(p.x, p.y) }

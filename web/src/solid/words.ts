@@ -2,10 +2,11 @@ import {
   faceWords,
   formatLength,
   cornerWords,
+  poleWords,
   radiusOf,
   sweepOf,
   type SectionEdge,
-  type Step,
+  type Part,
   type UnitSettings,
 } from '@lathica/core'
 import type { SectionRef } from '../board/refs'
@@ -40,13 +41,14 @@ export function viewWords(view: ViewName, lie: 'lying' | 'standing'): { readonly
   return { words: (lie === 'standing' ? standing[view] : undefined) ?? lying[view] }
 }
 
-/** A face or circular edge with its size and the step it is from: “cylinder ⌀40 × 22, from step 10”. */
+/** A body, or a face, edge or point with its size and the step it is from: “cylinder ⌀40 × 22, from step 10”. */
 export function refWords(
-  { edge, corner }: Pick<SectionRef, 'edge' | 'corner'>,
-  route: readonly Step[],
-  units: UnitSettings,
+  { body, edge, corner, pole, whole }: Partial<SectionRef>,
+  { bodies, route, units }: Pick<Part, 'bodies' | 'route' | 'units'>,
 ): string {
+  if (whole) return bodies.find((b) => b.id === body)?.name ?? 'body'
   if (corner) return cornerWords(corner, units)
+  if (pole) return poleWords(pole, units)
   if (!edge) return ''
   const step = route.find((s) => s.id === edge.name.step)
   const from = step ? `, from step ${step.number}` : ''

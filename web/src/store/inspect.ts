@@ -1,7 +1,10 @@
 import {
+  WHOLE_BODY,
   cavityOf,
+  edgeKey,
   evaluateFormula,
   capacityAt,
+  edgesOf,
   valuesOf,
   type BodyState,
   type Cavity,
@@ -70,6 +73,15 @@ export const useInspectStore = defineStore('inspect', () => {
     return row && 'picks' in row.figure ? row.figure.picks : picks.value
   })
 
+  /** The keys of what is lit: of a body, of all its faces. */
+  const shownKeys = computed<readonly string[]>(() =>
+    shownPicks.value.flatMap(({ body: owner, key }) => {
+      if (key !== WHOLE_BODY) return [key]
+      const found = standing.value.find((b) => b.bodyId === owner)
+      return found ? edgesOf(found.section).map((e) => edgeKey(e.name)) : []
+    }),
+  )
+
   /** Takes a pick: the third one begins anew, unless it comes beside the others. */
   function take(pick: MeasurePick, adding = false): void {
     const same = picks.value.some((p) => p.key === pick.key && p.body === pick.body)
@@ -82,10 +94,11 @@ export const useInspectStore = defineStore('inspect', () => {
   function begin(): void {
     route.reset()
     route.ask = {
-      hint: 'Click one or two faces, edges or the axis to measure; Shift adds more, Esc lets go.',
+      hint: 'Click one or two faces, edges, points on the axis, or bodies; Shift adds more, Esc lets go.',
       accept: 'any',
+      wholes: true,
       bodies: () => standing.value,
-      chosen: () => shownPicks.value.map((p) => p.key),
+      chosen: () => shownKeys.value,
       take: ({ body: owner, key }, adding) => take({ body: owner, key }, adding),
     }
   }
@@ -103,6 +116,7 @@ export const useInspectStore = defineStore('inspect', () => {
     tab,
     picks,
     shownPicks,
+    shownKeys,
     view,
     corner,
     chart,

@@ -7,7 +7,7 @@ export const DISPLAYS = ['shaded', 'edged', 'hidden', 'edges', 'glassy', 'studio
 export type Display = (typeof DISPLAYS)[number]
 
 /** What is cut away to look inside. */
-export const CUTS = ['half', 'quarter', 'across', 'beside'] as const
+export const CUTS = ['half', 'quarter', 'across', 'beside', 'aslant'] as const
 export type Cut = (typeof CUTS)[number]
 
 /** From where one looks. */
@@ -28,6 +28,8 @@ export const useLookStore = defineStore('look', () => {
   const isCut = ref(false)
   /** Where a cut across or beside the axis stands, as a share of the part's length or width. */
   const cutAt = ref(0.5)
+  /** How far a cut aslant leans from the axis, in degrees. */
+  const cutTilt = ref(45)
   const perspective = useStorage('lathica.perspective', false)
   const spinning = ref(false)
   /** A view that is asked for; counts up so that one can be asked for twice. */
@@ -73,6 +75,7 @@ export const useLookStore = defineStore('look', () => {
     isCut,
     cut,
     cutAt,
+    cutTilt,
     perspective,
     spinning,
     viewAsked,

@@ -1,5 +1,5 @@
 import { liesOnAxis, loopsOf, pointsAlong, type Section, type SectionEdge } from '@lathica/core'
-import type { SectionRef } from '../refs'
+import { edgesIn, type SectionRef } from '../refs'
 import { toScreen, type View } from '../view'
 import type { Scene } from './scene'
 
@@ -120,7 +120,7 @@ export function paintTool(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.setLineDash([])
 }
 
-/** Faces and circular edges in the halo of what is chosen; the one under the pointer stronger. */
+/** Faces, circular edges and points in the halo of what is chosen; the one under the pointer stronger. */
 export function paintRefs(ctx: CanvasRenderingContext2D, scene: Scene): void {
   for (const ref of scene.marked) paintRef(ctx, scene, ref, 0.4)
   if (scene.hoverRef) paintRef(ctx, scene, scene.hoverRef, 0.7)
@@ -129,14 +129,15 @@ export function paintRefs(ctx: CanvasRenderingContext2D, scene: Scene): void {
 function paintRef(
   ctx: CanvasRenderingContext2D,
   scene: Scene,
-  { edge, corner }: SectionRef,
+  ref: SectionRef,
   strength: number,
 ): void {
   const { view, colours } = scene
+  const { corner, pole } = ref
   ctx.globalAlpha = strength
   ctx.strokeStyle = colours.halo
   ctx.lineCap = 'round'
-  if (edge) {
+  for (const edge of edgesIn(ref)) {
     for (const side of [1, -1] as const) {
       const path = new Path2D()
       addPiece(path, edge, view, side, false)
@@ -154,6 +155,13 @@ function paintRef(
     ctx.globalAlpha = strength / 2
     ctx.stroke()
     ctx.globalAlpha = strength
+    ctx.fillStyle = colours.halo
+    ctx.beginPath()
+    ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI)
+    ctx.fill()
+  }
+  if (pole) {
+    const at = toScreen(view, pole.at)
     ctx.fillStyle = colours.halo
     ctx.beginPath()
     ctx.arc(at.x, at.y, 6, 0, 2 * Math.PI)

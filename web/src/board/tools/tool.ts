@@ -60,6 +60,8 @@ export interface Ask {
   /** What the next click does, in one sentence. */
   readonly hint: string
   readonly accept: Accept | 'region'
+  /** A body can be taken as a whole. */
+  readonly wholes?: true
   /** The bodies as they stand before the step. */
   readonly bodies: () => readonly BodyState[]
   /** The profile's regions, where regions are asked for. */
