@@ -1,4 +1,4 @@
-/** One direction of dependence: core knows nobody; web, server and cli know core. */
+/** One direction of dependence: core knows nobody, kernel knows core; web, server and cli know both. */
 const pure = '^core/src'
 /** What each folder of core may import, besides itself and the files beside it. */
 const CORE = {
@@ -8,13 +8,14 @@ const CORE = {
   sketch: ['geometry'],
   solver: ['geometry', 'sketch'],
   section: ['geometry', 'sketch'],
+  solid: ['geometry', 'section'],
   part: ['units', 'formula', 'sketch'],
-  route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part'],
+  route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'solid', 'part'],
   edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],
   mesh: ['geometry', 'section'],
-  inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'part', 'route'],
+  inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'solid', 'part', 'route'],
   formats: [
-    ...['units', 'formula', 'geometry', 'sketch', 'section'],
+    ...['units', 'formula', 'geometry', 'sketch', 'section', 'solid'],
     ...['part', 'route', 'mesh', 'inspect'],
   ],
 }
@@ -27,7 +28,10 @@ module.exports = {
       severity: 'error',
       from: { path: pure },
       to: {
-        path: ['^(server|web|cli)/', 'node_modules/(vue|koa|three|knex|ant-design-vue|pinia)/'],
+        path: [
+          '^(kernel|server|web|cli)/',
+          'node_modules/(vue|koa|three|knex|ant-design-vue|pinia)/',
+        ],
       },
     },
     {
@@ -39,8 +43,14 @@ module.exports = {
     {
       name: 'packages-are-entered-by-their-front-door',
       severity: 'error',
-      from: { path: '^(server|web|cli)/src' },
+      from: { path: '^(kernel|server|web|cli)/src' },
       to: { path: '^core/src/(?!index\\.ts)' },
+    },
+    {
+      name: 'kernel-is-entered-by-its-front-door',
+      severity: 'error',
+      from: { path: '^(server|web|cli)/src' },
+      to: { path: '^kernel/src/(?!index\\.ts)' },
     },
     {
       name: 'web-server-and-cli-are-apart',

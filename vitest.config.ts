@@ -4,7 +4,7 @@ import vue from '@vitejs/plugin-vue'
 export default defineConfig({
   plugins: [vue()],
   test: {
-    include: ['{core,server,web,cli}/test/**/*.test.ts'],
+    include: ['{core,kernel,server,web,cli}/test/**/*.test.ts'],
     exclude: ['e2e/**', '**/node_modules/**'],
     testTimeout: 60_000,
   },

@@ -46,7 +46,9 @@ function tool(name, args, options) {
 /** A digest of everything an installation follows from. */
 function installStamp() {
   const hash = createHash('sha256')
-  const manifests = ['', 'core', 'server', 'web', 'cli'].map((p) => join(root, p, 'package.json'))
+  const manifests = ['', 'core', 'kernel', 'server', 'web', 'cli'].map((p) =>
+    join(root, p, 'package.json'),
+  )
   for (const file of [join(root, 'package-lock.json'), ...manifests]) {
     hash.update(readFileSync(file))
   }
@@ -197,6 +199,7 @@ const DEPEND = [
   '--config',
   '.dependency-cruiser.cjs',
   'core/src',
+  'kernel/src',
   'server/src',
   'web/src',
   'cli/src',

@@ -1,11 +1,34 @@
-import { dirname } from 'node:path'
+import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { readFileSync, readdirSync, writeFileSync } from 'node:fs'
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
+
+const root = dirname(fileURLToPath(import.meta.url))
+
+/** The compiled kernel is too large to be compressed anew for every visitor. */
+function precompressed(): Plugin {
+  return {
+    name: 'precompressed-kernel',
+    apply: 'build',
+    closeBundle() {
+      const assets = join(root, 'dist', 'assets')
+      for (const name of readdirSync(assets).filter((n) => n.endsWith('.wasm'))) {
+        const file = join(assets, name)
+        const bytes = readFileSync(file)
+        const params = { [constants.BROTLI_PARAM_QUALITY]: 5 }
+        writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params }))
+        writeFileSync(`${file}.gz`, gzipSync(bytes))
+      }
+    },
+  }
+}
 
 export default defineConfig({
-  root: dirname(fileURLToPath(import.meta.url)),
-  plugins: [vue()],
+  root,
+  plugins: [vue(), precompressed()],
+  optimizeDeps: { exclude: ['replicad-opencascadejs'] },
   build: { target: 'es2022', outDir: 'dist', chunkSizeWarningLimit: 900 },
   worker: { format: 'es' },
   server: {

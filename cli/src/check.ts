@@ -9,7 +9,8 @@ import {
   type CheckState,
 } from '@lathica/core'
 import { EXIT, Stop, type Streams } from './exit'
-import { isSound, readPartAt } from './read'
+import { isSound } from './read'
+import { readSettled } from './settled'
 
 interface Options {
   readonly json?: boolean | undefined
@@ -23,7 +24,7 @@ export async function checkPart(
   streams: Streams,
 ): Promise<number> {
   if (json === true && csv === true) throw new Stop(EXIT.usage, 'Choose --json or --csv.')
-  const part = await readPartAt(path)
+  const { part } = await readSettled(path)
   const states = checkStates(part)
   const { failing, open, passing, targets } = summaryOf(states)
   const sound = isSound(reportOf(part))

@@ -1,7 +1,9 @@
 import { writeFile } from 'node:fs/promises'
 import { EXPORTERS, EXPORT_CHORD_TOLERANCE, reportOf } from '@lathica/core'
+import { builtGeometry } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
-import { isSound, readPartAt } from './read'
+import { isSound } from './read'
+import { readSettled } from './settled'
 
 export const FORMATS = EXPORTERS.map((e) => e.id)
 
@@ -25,8 +27,12 @@ export async function exportPart(
   }
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
   const tolerance = toleranceOf(options.tolerance)
-  const part = await readPartAt(path)
-  const content = exporter.write(part, { tolerance, at: new Date() })
+  const { part, kernel } = await readSettled(path)
+  const built = kernel && builtGeometry(kernel, part, tolerance)
+  const content = exporter.write(part, {
+    ...{ tolerance, at: new Date() },
+    ...(built ? { built } : {}),
+  })
   if (!content.ok) throw new Stop(EXIT.unwritten, content.problem.message)
   if (output === '-') streams.stdout.write(content.value)
   else {

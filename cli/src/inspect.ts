@@ -1,10 +1,12 @@
 import { reportOf, significant, type PartReport } from '@lathica/core'
 import { EXIT, type Streams } from './exit'
-import { isSound, readPartAt } from './read'
+import { isSound } from './read'
+import { readSettled } from './settled'
 
 /** Tells what a part comes to, as text or as JSON with full digits. */
 export async function inspectPart(path: string, json: boolean, streams: Streams): Promise<number> {
-  const report = reportOf(await readPartAt(path))
+  const { part } = await readSettled(path)
+  const report = reportOf(part)
   streams.stdout.write(json ? `${JSON.stringify(report, null, 2)}\n` : asText(report))
   return isSound(report) ? EXIT.well : EXIT.unsound
 }

@@ -109,7 +109,18 @@ function partOf(pieces: readonly Piece[]): { part: Part; volume: number; area: n
     route: [
       {
         ...{ kind: 'revolve', id: 'step3', number: 10, aside: false, sketch: sketch.id },
-        ...{ regions: 'all', effect: 'add', body: 'body1', axis: 'axis', turn: '', facets: 0 },
+        ...{
+          regions: 'all',
+          effect: 'add',
+          body: 'body1',
+          axis: 'axis',
+          turn: '',
+          side: 'one' as const,
+          back: '',
+          facets: '',
+          facetTo: 'flats' as const,
+          phase: '',
+        },
       },
     ],
   }

@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import {
+  noteFound,
+  solidProperties,
   AXIS_ID,
   METRIC,
   ORIGIN_ID,
@@ -157,15 +159,41 @@ describe('a revolve', () => {
     expect(last(all).notes).toEqual(['Removes all of body 1.'])
   })
 
-  test('about another axis, by part or with facets waits for the solid kernel', () => {
+  test('by part or with facets is planned for the solid kernel, and has no mass until it tells', () => {
     const part = pin()
-    for (const change of [{ axis: 'l3' }, { turn: '90' }, { facets: 6 }]) {
+    for (const change of [{ turn: '90' }, { turn: '90', side: 'symmetric' }, { facets: '6' }]) {
       const turned = must(
         part,
         changeStep(lastStep(part).id, (s) => ({ ...s, ...change }) as Step),
       )
-      expect(last(turned).problem?.code).toBe('step.kernel')
+      expect(last(turned).status).toBe('done')
+      const [body] = evaluate(turned).bodies
+      expect(body?.plan?.base.regions).toEqual([])
+      expect(body?.plan?.ops).toHaveLength(1)
+      expect(body?.mass).toBeNaN()
+      if (!body?.plan) continue
+      const round = solidProperties(body.section)
+      if (!round) throw new Error('there is nothing as a full turn')
+      const figures = { ...round, centre: { x: 1, y: 0, z: 2 }, pieces: 1, volume: 1000 }
+      noteFound(body.plan, { ok: true, value: figures })
+      expect(evaluate(turned).bodies[0]?.mass).toBeGreaterThan(0)
     }
+  })
+
+  test('by more than a turn, with too few sides or about a lost line is refused', () => {
+    const part = pin()
+    const told = (change: Partial<Step>): string => {
+      const turned = must(
+        part,
+        changeStep(lastStep(part).id, (s) => ({ ...s, ...change }) as Step),
+      )
+      return last(turned).problem?.message ?? ''
+    }
+    expect(told({ turn: '400' } as Partial<Step>)).toContain('more than a full turn')
+    expect(told({ turn: '0' } as Partial<Step>)).toContain('greater than zero')
+    expect(told({ facets: '2' } as Partial<Step>)).toContain('from 3 to 60 sides')
+    expect(told({ facets: '6', turn: '90' } as Partial<Step>)).toContain('right round')
+    expect(told({ axis: 'l99' } as Partial<Step>)).toContain('is gone')
   })
 })
 

@@ -41,7 +41,7 @@ export function createApp({ database, log, webRoot }: AppOptions): Koa {
     app.use(router.allowedMethods() as Middleware)
   }
   if (webRoot !== undefined) {
-    app.use(serve(webRoot, { setHeaders: cacheForever }))
+    app.use(serve(webRoot, { setHeaders: cacheForever, brotli: true, gzip: true }))
     app.use(pageForAnyRoute(webRoot))
   }
   return app

@@ -19,7 +19,8 @@ export interface PartSummary {
   readonly overall: {
     readonly diameter: number
     readonly length: number
-    readonly mass: number
+    /** Null where it takes the solid kernel to know. */
+    readonly mass: number | null
   } | null
   /** Loops of the half-section as x, y pairs in mm, for the drawn picture. */
   readonly outline: readonly (readonly number[])[]
@@ -42,7 +43,9 @@ export function summarise(part: Part): PartSummary {
     units: part.units,
     material: material?.name ?? '',
     colour: material?.colour ?? '#8d979d',
-    overall: overall ?? null,
+    overall: overall
+      ? { ...overall, mass: Number.isNaN(overall.mass) ? null : overall.mass }
+      : null,
     outline: state.bodies.flatMap((body) =>
       loopsOf(body.section).map((loop) =>
         loop.flatMap((edge) =>

@@ -49,7 +49,7 @@ describe('the registry of actions', () => {
 
   it('keeps a tool at its place whatever page it stands on', () => {
     const shared = actions.filter((a) => (a.pages?.length ?? 0) > 1)
-    expect(shared.map((a) => a.id)).toEqual(['pick', 'size', 'remove'])
+    expect(shared.map((a) => a.id)).toEqual(['pick', 'size', 'remove', 'aside'])
     expect(new Set(actions.map((a) => a.id)).size).toBe(actions.length)
   })
 

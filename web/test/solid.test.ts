@@ -14,7 +14,7 @@ import {
 } from '@lathica/core'
 import { Mesh, Ray, Triangle, Vector3, type BufferGeometry } from 'three'
 import { createPinia, setActivePinia } from 'pinia'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { capsOf, cutSpec, isCutAway, planesOf, type CutSpec } from '../src/solid/cutting'
 import { nearestHit } from '../src/solid/picking'
 import { refWords, viewWords } from '../src/solid/words'
@@ -87,6 +87,10 @@ describe('a cut', () => {
 })
 
 describe('the cut faces', () => {
+  // Hatches are drawn on a canvas, which this test's document has none of.
+  beforeEach(() => {
+    vi.spyOn(HTMLCanvasElement.prototype, 'getContext').mockReturnValue(null)
+  })
   const tones = { face: '#fff', line: '#000', edge: '#000' }
   const bar = ring(0, 10, 200)
   const areaOf = (spec: CutSpec): number => {

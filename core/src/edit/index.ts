@@ -65,4 +65,5 @@ export {
   setAside,
   type NewStep,
 } from './routeEdits'
-export { bodyTouched, hostDiameter, offeredGroove, offeredStep } from './newSteps'
+export { bodyTouched, hostDiameter, offeredGroove, offeredStep, type OfferedKind } from './newSteps'
+export { extrudeOf, keySizes, offeredCrossHole, offeredHoles, offeredSlot } from './newSolidSteps'

@@ -1,40 +1,20 @@
 import { hostOf, offeredSizes } from '../route'
-import {
-  combine,
-  edgeKey,
-  edgesOf,
-  extentOf,
-  type Effect,
-  type Section,
-  type SectionEdge,
-} from '../section'
-import { unitScale, type UnitSettings } from '../units'
+import { combine, edgeKey, extentOf, type Effect, type Section, type SectionEdge } from '../section'
+import type { UnitSettings } from '../units'
+import { angleText, lengthText, proportion } from './proportion'
+import { offeredFlats } from './newSolidSteps'
 import type { NewStep } from './routeEdits'
 import type { GrooveForm, StepKind } from '../part'
 
-/** A length that a new step begins with, round and in proportion to the body, as a formula. */
-function proportion(section: Section, share: number, units: UnitSettings): string {
-  const [from, to] = extentOf(section)
-  const radius = Math.max(0, ...edgesOf(section).map((e) => Math.max(e.piece.from.y, e.piece.to.y)))
-  const scale = unitScale('length', units)
-  const wanted = (Math.max(0.1, Math.min(to - from, 2 * radius)) * share) / scale
-  const decade = 10 ** Math.floor(Math.log10(wanted))
-  const steps = [1, 2, 5, 10]
-  const round = steps.reduce((best, s) =>
-    Math.abs(s * decade - wanted) < Math.abs(best * decade - wanted) ? s : best,
-  )
-  return figure(round * decade)
-}
-
-const figure = (value: number): string => String(Number(value.toPrecision(9)))
-const lengthText = (mm: number, units: UnitSettings): string =>
-  figure(mm / unitScale('length', units))
-const angleText = (degrees: number, units: UnitSettings): string =>
-  figure((degrees * Math.PI) / 180 / unitScale('angle', units))
+/** Kinds of steps that need nothing picked to begin with. */
+export type OfferedKind = Exclude<
+  StepKind,
+  'revolve' | 'wall' | 'groove' | 'holes' | 'slot' | 'extrude'
+>
 
 /** A step of a kind as it is offered first; what it refers to is picked afterwards. */
 export function offeredStep(
-  kind: Exclude<StepKind, 'revolve' | 'wall' | 'groove'>,
+  kind: OfferedKind,
   body: string,
   section: Section,
   lastStep: string | undefined,
@@ -74,6 +54,12 @@ export function offeredStep(
         ...{ kind, steps: lastStep === undefined ? [] : [lastStep], count: '2' },
         pitch: proportion(section, 0.2, units),
       }
+    case 'flats':
+      return offeredFlats(body, section, units)
+    case 'around':
+      return { kind, steps: lastStep === undefined ? [] : [lastStep], count: '3', range: '' }
+    case 'halve':
+      return { kind, body, angle: angleText(90, units), offset: '', into: '' }
     case 'length': {
       const [from, to] = extentOf(section)
       return { kind, body, end: 'right', length: lengthText(to - from, units) }

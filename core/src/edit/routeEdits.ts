@@ -44,6 +44,12 @@ export const STEP_WORDS: Readonly<Record<KnownStep['kind'], string>> = {
   mirror: 'mirror',
   repeat: 'repeat steps',
   length: 'overall length',
+  holes: 'holes',
+  flats: 'flats',
+  slot: 'slot',
+  extrude: 'extrude',
+  around: 'repeat round the axis',
+  halve: 'halve',
 }
 
 /** The id that the next step added to a part will get. */
@@ -86,14 +92,18 @@ export function revolveOf(sketch: string, body: string, effect: 'add' | 'cut' | 
     body,
     axis: 'axis',
     turn: '',
-    facets: 0,
+    side: 'one',
+    back: '',
+    facets: '',
+    facetTo: 'flats',
+    phase: '',
   }
 }
 
 /** A body that no step makes yet, put into the part when there is none. */
 export function freeBody(part: Part): { readonly part: Part; readonly body: string } {
   const taken = new Set(part.route.map(bodyOf))
-  for (const step of part.route) if (step.kind === 'mirror') taken.add(step.into)
+  for (const step of part.route) if ('into' in step) taken.add(step.into)
   const free = part.bodies.find((b) => !taken.has(b.id))
   if (free) return { part, body: free.id }
   const body = `body${part.nextId}`

@@ -2,7 +2,7 @@ import type { Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import { writeGlb } from './glb'
 import { writePartFile } from './partFile'
-import { meshedBodies } from './solids'
+import { meshedBodies, needsKernel, type BuiltGeometry } from './solids'
 import { writeStep } from './step'
 import { writeStl } from './stl'
 import { write3mf } from './threeMf'
@@ -13,6 +13,8 @@ export interface ExportSettings {
   readonly tolerance: number
   /** The time that is written into files that tell one. */
   readonly at: Date
+  /** What the solid kernel built, for parts that are no full turn. */
+  readonly built?: BuiltGeometry
 }
 
 /** A kind of file a part is handed over as. */
@@ -36,11 +38,15 @@ const nothing = (): Result<never> =>
     'Revolve a profile.',
   )
 
+const notBuilt = (): Result<never> =>
+  fail('export.kernel', 'The solid is not built yet.', 'Wait until it is, and try again.')
+
 /** An exporter of the triangles of all bodies. */
 const ofTriangles =
   (write: (bodies: ReturnType<typeof meshedBodies>, part: Part) => Uint8Array): Exporter['write'] =>
-  (part, { tolerance }) => {
-    const bodies = meshedBodies(part, tolerance)
+  (part, { tolerance, built }) => {
+    if (needsKernel(part) && !built) return notBuilt()
+    const bodies = meshedBodies(part, tolerance, built)
     return bodies.length === 0 ? nothing() : succeed(write(bodies, part))
   }
 
@@ -58,8 +64,9 @@ export const EXPORTERS: readonly Exporter[] = [
     about:
       'Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm, every body with its name and colour, the axis along Z.',
     triangles: false,
-    write: (part, { at }) => {
-      const text = writeStep(part, at)
+    write: (part, { at, built }) => {
+      if (needsKernel(part) && !built) return notBuilt()
+      const text = built?.step ?? writeStep(part, at)
       return text === undefined ? nothing() : succeed(text)
     },
   },

@@ -1,6 +1,14 @@
 export { readSheet, writeCsv, writeSheet } from './csv'
 export { EXPORTERS, type Exporter, type ExportSettings } from './exporters'
-export { meshedBodies, welded, type MeshedBody } from './solids'
+export {
+  bodyPlans,
+  meshedBodies,
+  needsKernel,
+  welded,
+  type BodyPlan,
+  type BuiltGeometry,
+  type MeshedBody,
+} from './solids'
 export { writeStep } from './step'
 export { writeStl } from './stl'
 export {

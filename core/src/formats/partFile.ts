@@ -23,6 +23,7 @@ const MIGRATIONS: Migrations = new Map([
   [1, withCurves],
   [2, withTurnedSteps],
   [3, withChecks],
+  [4, withSolidSteps],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
@@ -70,6 +71,18 @@ function withChecks(document: Json): Json {
     ...(materials === undefined ? {} : { materials: withLook(materials, look) }),
     checks: [],
   }
+}
+
+/** Version 5 knows steps that are no full turn, and how part turns and polygons lie. */
+function withSolidSteps(document: Json): Json {
+  const { route } = document
+  const step = (old: unknown): unknown => {
+    if (!isRecord(old) || old['kind'] !== 'revolve') return old
+    const { facets } = old
+    const sides = typeof facets === 'number' && facets > 0 ? String(facets) : ''
+    return { ...old, facets: sides, side: 'one', back: '', facetTo: 'flats', phase: '' }
+  }
+  return Array.isArray(route) ? { ...document, route: route.map(step) } : document
 }
 
 /** A part as the plain document that is stored; steps of unknown kinds are as they were read. */

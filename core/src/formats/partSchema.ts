@@ -126,15 +126,23 @@ const cornerPick = byKind({
 
 const grooveSizes = optional(formula)
 
+const regions: ReturnType<typeof lazy> = lazy((value: unknown) =>
+  value === 'all' ? exactly('all') : list(list(id)),
+)
+
 const steps: Readonly<Record<StepKind, Fields>> = {
   revolve: {
     sketch: id,
-    regions: lazy((value: unknown) => (value === 'all' ? exactly('all') : list(list(id)))),
+    regions,
     effect,
     body: id,
     axis: id,
     turn: formula,
-    facets: count,
+    side: exactly('one', 'both', 'symmetric'),
+    back: formula,
+    facets: formula,
+    facetTo: exactly('flats', 'corners'),
+    phase: formula,
   },
   wall: {
     sketch: id,
@@ -192,6 +200,34 @@ const steps: Readonly<Record<StepKind, Fields>> = {
   mirror: { body: id, about: key, at: formula, into: id },
   repeat: { steps: list(id), count: formula, pitch: formula },
   length: { body: id, end, length: formula },
+  holes: {
+    ...{ body: id, way: exactly('end', 'cross'), on: key, layout: exactly('circle', 'places') },
+    ...{ circle: formula, count: formula, start: formula, range: formula },
+    skip: list(count),
+    places: list(record({ diameter: formula, angle: formula })),
+    ...{ from: key, distance: formula, diameter: formula },
+    reach: exactly('depth', 'wall', 'through', 'axis'),
+    depth: formula,
+    tip: exactly('flat', 'cone'),
+    tipAngle: formula,
+    head: exactly('none', 'counterbore', 'countersink', 'spotface'),
+    ...{ headDiameter: formula, headDepth: formula, headAngle: formula, thread: text },
+  },
+  flats: {
+    ...{ body: id, count: formula, measure: exactly('across', 'depth'), size: formula, end },
+    ...{ distance: formula, length: formula, phase: formula },
+  },
+  slot: {
+    ...{ body: id, form: exactly('keyway', 'woodruff', 'end'), on: key, from: key },
+    ...{ distance: formula, width: formula, depth: formula, length: formula },
+    ...{ ends: exactly('round', 'square'), cutter: formula, count: formula, phase: formula },
+  },
+  extrude: {
+    ...{ sketch: id, regions, effect, body: id, plane: formula },
+    ...{ side: exactly('one', 'both', 'symmetric'), length: formula, back: formula },
+  },
+  around: { steps: list(id), count: formula, range: formula },
+  halve: { body: id, angle: formula, offset: formula, into: text },
 }
 
 const step = byKind({

@@ -1,7 +1,11 @@
 import { materialOf } from '../inspect'
-import { latheMesh, type LatheMesh } from '../mesh'
+import { latheMesh, type SolidMesh } from '../mesh'
 import type { Look, Part } from '../part'
-import { evaluate } from '../route'
+import { evaluate, type BodyState } from '../route'
+import type { SolidPlan } from '../solid'
+
+/** Triangles as files take them. */
+export type Triangles = Pick<SolidMesh, 'positions' | 'normals' | 'indices'>
 
 /** A body as files of triangles take it. */
 export interface MeshedBody {
@@ -9,23 +13,57 @@ export interface MeshedBody {
   /** as #rrggbb */
   readonly colour: string
   readonly look: Look
-  readonly mesh: LatheMesh
+  readonly mesh: Triangles
 }
 
-/** The bodies of a part that have material, as triangles within a tolerance in mm. */
-export function meshedBodies(part: Part, tolerance: number): MeshedBody[] {
-  return evaluate(part).bodies.flatMap(({ bodyId, section }) => {
-    if (section.regions.length === 0) return []
-    const body = part.bodies.find((b) => b.id === bodyId)
-    const material = materialOf(part, bodyId)
-    return [
-      {
-        name: body?.name ?? bodyId,
-        colour: body?.colour || (material?.colour ?? '#8d979d'),
-        look: body?.look || (material?.look ?? 'metal'),
-        mesh: latheMesh(section, tolerance),
-      },
-    ]
+/** What the solid kernel made of a part for its files. */
+export interface BuiltGeometry {
+  /** Triangles of the bodies that are no full turn, by body. */
+  readonly meshes: ReadonlyMap<string, Triangles>
+  /** The exchange file of all bodies. */
+  readonly step: string | undefined
+}
+
+/** A body as the kernel builds it, with its name and colour. */
+export interface BodyPlan {
+  readonly bodyId: string
+  readonly name: string
+  /** as #rrggbb */
+  readonly colour: string
+  readonly plan: SolidPlan
+}
+
+/** Whether some body is no full turn, so that its files take the solid kernel. */
+export const needsKernel = (part: Part): boolean => evaluate(part).bodies.some((b) => b.plan)
+
+const withMaterial = (part: Part): BodyState[] =>
+  evaluate(part).bodies.filter((b) => b.plan ?? b.section.regions.length > 0)
+
+function dressOf(part: Part, bodyId: string): Omit<MeshedBody, 'mesh'> {
+  const body = part.bodies.find((b) => b.id === bodyId)
+  const material = materialOf(part, bodyId)
+  return {
+    name: body?.name ?? bodyId,
+    colour: body?.colour || (material?.colour ?? '#8d979d'),
+    look: body?.look || (material?.look ?? 'metal'),
+  }
+}
+
+/** Every body that has material as a plan, full turns too. */
+export const bodyPlans = (part: Part): BodyPlan[] =>
+  withMaterial(part).map(({ bodyId, section, plan }) => {
+    const { name, colour } = dressOf(part, bodyId)
+    return { bodyId, name, colour, plan: plan ?? { base: section, ops: [] } }
+  })
+
+/**
+ * The bodies of a part that have material, as triangles within a tolerance in mm. Of those that are no
+ * full turn it takes what the kernel built.
+ */
+export function meshedBodies(part: Part, tolerance: number, built?: BuiltGeometry): MeshedBody[] {
+  return withMaterial(part).flatMap(({ bodyId, section, plan }) => {
+    const mesh = plan ? built?.meshes.get(bodyId) : latheMesh(section, tolerance)
+    return mesh ? [{ ...dressOf(part, bodyId), mesh }] : []
   })
 }
 
@@ -38,7 +76,10 @@ export interface WeldedMesh {
 }
 
 /** Joins vertices at equal places; triangles that shrink to less than three are left out. */
-export function welded({ positions, indices }: LatheMesh): WeldedMesh {
+export function welded({
+  positions,
+  indices,
+}: Pick<Triangles, 'positions' | 'indices'>): WeldedMesh {
   const known = new Map<string, number>()
   const places: number[] = []
   const renamed: number[] = []

@@ -1,10 +1,10 @@
-import type { LatheMesh } from '../mesh'
+import type { Triangles } from './solids'
 
 /**
  * Binary STL of one or more meshes: an 80-byte header, a triangle count, and 50 bytes a triangle,
  * little-endian. Coordinates are in mm. Triangles without area are left out.
  */
-export function writeStl(meshes: readonly LatheMesh[], name: string): Uint8Array {
+export function writeStl(meshes: readonly Triangles[], name: string): Uint8Array {
   const triangles = meshes.flatMap(trianglesOf)
   const bytes = new Uint8Array(84 + 50 * triangles.length)
   // Readers take files that begin with “solid” for the text form, so the header does not.
@@ -21,7 +21,7 @@ export function writeStl(meshes: readonly LatheMesh[], name: string): Uint8Array
 }
 
 /** Normal and corners of every triangle: twelve numbers each. */
-function trianglesOf({ positions, indices }: LatheMesh): number[][] {
+function trianglesOf({ positions, indices }: Triangles): number[][] {
   const triangles: number[][] = []
   const corner = (i: number): [number, number, number] => {
     const v = 3 * (indices[i] ?? 0)

@@ -1,4 +1,5 @@
 export * from './vector'
+export * from './space'
 export * from './piece'
 export { INTEGRAL_NAMES, integrate, type Integrals } from './integrals'
 export { areApart, meetOnlyAtEnd, meetingsOf, type Meeting } from './meetings'

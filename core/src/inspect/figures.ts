@@ -6,7 +6,7 @@ import type { Measure } from '../units'
 import { usualUnit, type ShownUnit } from '../units/shown'
 import { capacityAt, cavityOf } from './capacity'
 import { clearanceBetween, type Clearance } from './clearance'
-import { massProperties, type MassProperties } from './mass'
+import { isPending, massProperties, type MassProperties } from './mass'
 import { measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'
 import { leastWall } from './wall'
 
@@ -96,12 +96,19 @@ export function figureValue(
   const chosen = figure.body === '' ? bodies : bodies.filter((b) => b.bodyId === figure.body)
   if (chosen.length === 0)
     return gone('The body is gone.', 'Choose another body, or delete the row.')
+  if (chosen.some(isPending)) return pending
   if (figure.kind === 'capacity') return capacityValue(figure.height, part, chosen)
   if (figure.kind === 'wall') return wallValue(chosen)
   const found = massProperties(part, chosen)
   if (!found) return gone('There is no material yet.', 'Revolve a closed profile.')
   return succeed({ value: bodyValue(figure.kind, found) })
 }
+
+const pending: Result<never> = fail(
+  'figure.pending',
+  'The solid is not built yet.',
+  'It comes in a moment; if not, see what the route says.',
+)
 
 const gone = (message: string, mend: string): Result<never> => fail('figure.gone', message, mend)
 
@@ -110,6 +117,13 @@ function bodyValue(kind: Exclude<BodyFigureKind, 'wall'>, found: MassProperties)
 }
 
 function wallValue(bodies: readonly BodyState[]): Result<Measured> {
+  if (bodies.some((b) => b.plan)) {
+    return fail(
+      'figure.lifted',
+      'The least wall is measured on full turns only.',
+      'Measure it between faces, or before the first hole or flat.',
+    )
+  }
   const walls = bodies.flatMap((b) => leastWall(b.section) ?? [])
   const [first, ...more] = walls
   if (!first) return gone('There is no wall to measure.', 'Two surfaces must face one another.')

@@ -1,6 +1,7 @@
 export * from './report'
 export {
   STOCK_ALLOWANCE,
+  isPending,
   massProperties,
   materialOf,
   stockFor,

@@ -1,7 +1,11 @@
 import type { Material, Part } from '../part'
 import type { BodyState } from '../route'
+import type { LiftedProperties } from '../solid'
 
-/** Mass properties in mm and g. The centre of mass of turned bodies lies on the axis. */
+/**
+ * Mass properties in mm and g. The centre of mass of turned bodies lies on the axis; of others the
+ * moment across the axis is the greatest one through the centre.
+ */
 export interface MassProperties {
   readonly mass: number
   readonly volume: number
@@ -11,6 +15,8 @@ export interface MassProperties {
   /** Principal moments of inertia: about the axis, and about any line through the centre across it. */
   readonly inertiaAxis: number
   readonly inertiaAcross: number
+  /** How far the centre of mass lies off the axis; nought for full turns. */
+  readonly aside: number
   /** Radii of gyration of the same two. */
   readonly gyrationAxis: number
   readonly gyrationAcross: number
@@ -33,9 +39,13 @@ export function materialOf(
   return part.materials.find((m) => m.id === body?.material)
 }
 
+/** Whether the solid kernel has not told yet what a body comes to. */
+export const isPending = ({ plan, solid }: BodyState): boolean =>
+  plan !== undefined && solid === undefined
+
 /**
  * Bodies taken together; moments are moved to the common centre by the parallel-axis theorem.
- * @returns undefined when none of them has any material
+ * @returns undefined when none of them has any material, or the kernel has not told of one of them
  */
 export function massProperties(
   part: Pick<Part, 'bodies' | 'materials'>,
@@ -44,13 +54,16 @@ export function massProperties(
   const all = bodies.flatMap(({ bodyId, solid }) =>
     solid ? [{ solid, density: densityOf(part, bodyId) }] : [],
   )
-  if (all.length === 0) return undefined
+  if (all.length === 0 || bodies.some(isPending)) return undefined
   const sum = (of: (body: (typeof all)[number]) => number): number =>
     all.reduce((total, body) => total + of(body), 0)
   const volume = sum((b) => b.solid.volume)
   const mass = sum((b) => b.solid.volume * b.density)
   const weight = (b: (typeof all)[number]): number => (mass > 0 ? b.density : 1) * b.solid.volume
   const centre = sum((b) => weight(b) * b.solid.centreX) / sum(weight)
+  const aside = (way: 'x' | 'y'): number =>
+    sum((b) => weight(b) * ('centre' in b.solid ? (b.solid as LiftedProperties).centre[way] : 0)) /
+    sum(weight)
   const inertiaAxis = sum((b) => b.density * b.solid.inertiaAxis)
   const inertiaAcross = sum(
     (b) => b.density * (b.solid.inertiaAcross + b.solid.volume * (b.solid.centreX - centre) ** 2),
@@ -59,6 +72,7 @@ export function massProperties(
   return {
     ...{ mass, volume, centre, inertiaAxis, inertiaAcross },
     area: sum((b) => b.solid.area),
+    aside: Math.hypot(aside('x'), aside('y')),
     gyrationAxis: gyration(inertiaAxis),
     gyrationAcross: gyration(inertiaAcross),
     from: Math.min(...all.map((b) => b.solid.from)),

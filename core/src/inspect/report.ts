@@ -7,6 +7,7 @@ import {
 } from '../route'
 import { valuesOf, type Part } from '../part'
 import type { Problem } from '../result'
+import { solidProperties } from '../section'
 import type { Sketch } from '../sketch'
 
 /** Mass properties of one body, in the units their names say. */
@@ -131,7 +132,8 @@ function sketchReport(part: Part, sketch: Sketch, state: SketchState): SketchRep
 export function overallOf(
   state: Pick<PartState, 'bodies'>,
 ): { readonly diameter: number; readonly length: number; readonly mass: number } | undefined {
-  const solids = state.bodies.flatMap((b) => b.solid ?? [])
+  // Until the kernel tells, a body is as large as it would be as a full turn.
+  const solids = state.bodies.flatMap((b) => b.solid ?? solidProperties(b.section) ?? [])
   if (solids.length === 0) return undefined
   const from = Math.min(...solids.map((s) => s.from))
   const to = Math.max(...solids.map((s) => s.to))

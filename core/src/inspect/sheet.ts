@@ -32,15 +32,15 @@ export interface CheckState {
   readonly problem?: Problem
 }
 
-const memo = new WeakMap<Part, readonly CheckState[]>()
+const memo = new WeakMap<PartState, readonly CheckState[]>()
 
 /** Every row of a part's inspection sheet against the part as it stands at the end of its route. */
 export function checkStates(part: Part): readonly CheckState[] {
-  const known = memo.get(part)
-  if (known) return known
   const state = evaluate(part)
+  const known = memo.get(state)
+  if (known) return known
   const made = part.checks.map((check) => checkState(check, part, state))
-  memo.set(part, made)
+  memo.set(state, made)
   return made
 }
 

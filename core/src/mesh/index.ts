@@ -1,3 +1,6 @@
 export { latheMesh, stepsRound, type LatheMesh, type MeshFace, type Span } from './lathe'
-export { hitsOnTurned, type Place, type TurnedHit } from './ray'
+export { hitsOnTurned, type TurnedHit } from './ray'
 export { silhouetteOf, type Eye } from './silhouette'
+export type { SolidMesh } from './solid'
+export { meshOutline, meshRims, type MeshRims } from './outline'
+export { sliceMesh } from './slice'

@@ -1,12 +1,5 @@
-import { pointsAlong, type Vec } from '../geometry'
+import { pointsAlong, type Place, type Vec } from '../geometry'
 import { edgesOf, liesOnAxis, type Section, type SectionEdge } from '../section'
-
-/** A place in space in mm: the part's axis is z. */
-export interface Place {
-  readonly x: number
-  readonly y: number
-  readonly z: number
-}
 
 /** Where a ray goes through the surface of a turned body. */
 export interface TurnedHit {

@@ -1,6 +1,5 @@
-import { pointsAlong, tangentAt, type Vec } from '../geometry'
+import { pointsAlong, tangentAt, type Vec, type Place } from '../geometry'
 import { edgesOf, liesOnAxis, type Section } from '../section'
-import type { Place } from './ray'
 
 /** A point of the outline with its normal out of the material, both in the section plane. */
 interface Rib {

@@ -1,5 +1,6 @@
 export * from './types'
 export * from './steps'
+export * from './solidSteps'
 export * from './checks'
 export { createPart, newBody, type NewPart } from './create'
 export { STOCK_MATERIALS, refuseMaterial } from './materials'

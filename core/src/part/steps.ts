@@ -1,3 +1,5 @@
+import type { ExtrudeStep, SolidStep } from './solidSteps'
+
 /**
  * The steps of a route. Numbers are formulas as they were typed; edges are named by their keys, and
  * corners by the keys of the two edges that meet, so that both hold when sizes change.
@@ -13,7 +15,7 @@ interface AnyStep {
 /** What turned material does to a body: joins it, is taken from it, or leaves what both have. */
 export type StepEffect = 'add' | 'cut' | 'common'
 
-/** A full turn of a sketch's closed regions. */
+/** A turn of a sketch's closed regions. */
 export interface RevolveStep extends AnyStep {
   readonly kind: 'revolve'
   readonly sketch: string
@@ -25,8 +27,15 @@ export interface RevolveStep extends AnyStep {
   readonly axis: string
   /** Less than a full turn, as an angle, takes the solid kernel; empty for a full turn. */
   readonly turn: string
-  /** Sides of a polygon turned instead of a circle, which takes the solid kernel; 0 for none. */
-  readonly facets: number
+  /** A part turn goes to one side of the profile's plane, to both by angles of their own, or evenly. */
+  readonly side: 'one' | 'both' | 'symmetric'
+  readonly back: string
+  /** Sides of a polygon turned instead of a circle, which takes the solid kernel; empty for none. */
+  readonly facets: string
+  /** The profile's radii are those of the flats, or of the corners. */
+  readonly facetTo: 'flats' | 'corners'
+  /** The angle of the middle of a flat, or at which the profile's plane stands; empty for none. */
+  readonly phase: string
 }
 
 export type WallSide = 'outside' | 'inside' | 'middle' | 'both'
@@ -185,13 +194,14 @@ export type KnownStep =
   | MirrorStep
   | RepeatStep
   | LengthStep
+  | SolidStep
 
 export type Step = KnownStep | UnknownStep
 export type StepKind = KnownStep['kind']
 
 /** Steps that are made from a profile. */
-export const usesSketch = (step: Step): step is RevolveStep | WallStep =>
-  step.kind === 'revolve' || step.kind === 'wall'
+export const usesSketch = (step: Step): step is RevolveStep | WallStep | ExtrudeStep =>
+  step.kind === 'revolve' || step.kind === 'wall' || step.kind === 'extrude'
 
 /** The body a step changes; steps that follow others have none of their own. */
 export const bodyOf = (step: Step): string | undefined => ('body' in step ? step.body : undefined)

@@ -1,48 +1,29 @@
-import { EMPTY_SECTION, solidProperties, type Section } from '../section'
-import { valuesOf, type Part } from '../part'
+import { EMPTY_SECTION, combine, solidProperties, type Section } from '../section'
+import { foundCount, foundFor, turnedOps, type SolidPlan } from '../solid'
+import { valuesOf, type Part, type Step } from '../part'
 import { sketchStateOf } from './sketches'
 import { remembered, runStep, type Outcome } from './steps'
 import type { BodyState, PartState, StepState } from './state'
 
-const memo = new WeakMap<Part, PartState>()
+/** A part's state, and up to which answer of the kernel it holds; for good where none was needed. */
+interface Remembered {
+  readonly state: PartState
+  readonly upTo: number
+}
+
+const memo = new WeakMap<Part, Remembered>()
 
 /**
  * Runs a part's route from the first step to the last. A step that fails keeps its place and says
- * why; later steps run where they can. Unchanged sketches and steps are not computed again.
+ * why; later steps run where they can. Unchanged sketches and steps are not computed again. Bodies
+ * that are no full turn have a plan for the solid kernel; what it told of plans so far is in the state.
  */
 export function evaluate(part: Part): PartState {
   const known = memo.get(part)
-  if (known) return known
+  if (known && known.upTo >= foundCount()) return known.state
   const sketches = new Map(part.sketches.map((s) => [s.id, sketchStateOf(s, part)]))
-  const sections = new Map<string, Section>()
-  const outcomes = new Map<string, Outcome>()
-  const standing = (): BodyState[] =>
-    part.bodies.map((b) => bodyStateOf(part, b.id, sections.get(b.id) ?? EMPTY_SECTION))
-  let bodies = standing()
-  const steps = part.route.map((step): StepState => {
-    const idle = { stepId: step.id, notes: [], touched: [], bodies, tool: undefined, massChange: 0 }
-    if (step.aside) return { ...idle, status: 'aside' }
-    const source = { part, sections, sketches, outcomes }
-    const result = remembered(step, source, (context) => runStep(step, context))
-    if (!result.ok) return { ...idle, status: 'failed', problem: result.problem }
-    const { value } = result
-    outcomes.set(step.id, value)
-    const before = bodies
-    for (const [body, section] of value.sections) sections.set(body, section)
-    bodies = standing()
-    const after = bodies
-    return {
-      stepId: step.id,
-      status: 'done',
-      notes: value.notes,
-      touched: [...value.sections.keys()],
-      bodies: after,
-      tool: value.tool?.section,
-      get massChange() {
-        return massOf(after) - massOf(before)
-      },
-    }
-  })
+  const run = new Run(part, sketches)
+  const steps = part.route.map((step) => run.step(step))
   const { problems } = valuesOf(part)
   const valueProblems = new Map(
     part.values.flatMap((v) => {
@@ -50,9 +31,85 @@ export function evaluate(part: Part): PartState {
       return problem ? [[v.name, problem] as const] : []
     }),
   )
-  const state: PartState = { sketches, steps, bodies, valueProblems }
-  memo.set(part, state)
+  const state: PartState = { sketches, steps, bodies: run.bodies, valueProblems }
+  memo.set(part, { state, upTo: run.asked ? foundCount() : Infinity })
   return state
+}
+
+/** The bodies of a part while its route runs. */
+class Run {
+  bodies: readonly BodyState[]
+  /** Whether anything in it depends on what the kernel tells. */
+  asked = false
+  private readonly sections = new Map<string, Section>()
+  private readonly plans = new Map<string, SolidPlan>()
+  private readonly outcomes = new Map<string, Outcome>()
+
+  constructor(
+    private readonly part: Part,
+    private readonly sketches: PartState['sketches'],
+  ) {
+    this.bodies = this.standing()
+  }
+
+  step(step: Step): StepState {
+    const { bodies: before, part, sections, plans, sketches, outcomes } = this
+    const idle = {
+      ...{ stepId: step.id, notes: [], touched: [], bodies: before },
+      ...{ tool: undefined, massChange: 0 },
+    }
+    if (step.aside) return { ...idle, status: 'aside' }
+    const source = { part, sections, plans, sketches, outcomes }
+    const result = remembered(step, source, (context) => runStep(step, context))
+    if (!result.ok) return { ...idle, status: 'failed', problem: result.problem }
+    const { value } = result
+    const next = new Map(value.plans)
+    for (const [body, section] of value.sections) {
+      const plan = plans.get(body)
+      // A full turn of a body that is none: the solid gains and loses what the section does.
+      if (plan && !next.has(body)) {
+        next.set(body, followed(step.id, plan, sections.get(body) ?? EMPTY_SECTION, section))
+      }
+    }
+    for (const plan of next.values()) {
+      this.asked = true
+      const found = foundFor(plan)
+      if (found && !found.ok) return { ...idle, status: 'failed', problem: found.problem }
+    }
+    outcomes.set(step.id, value)
+    for (const [body, section] of value.sections) sections.set(body, section)
+    for (const [body, plan] of next) plans.set(body, plan)
+    const after = (this.bodies = this.standing())
+    return {
+      stepId: step.id,
+      status: 'done',
+      notes: value.notes,
+      touched: [...new Set([...value.sections.keys(), ...next.keys()])],
+      bodies: after,
+      tool: value.tool?.section,
+      get massChange() {
+        return massOf(after) - massOf(before)
+      },
+    }
+  }
+
+  private standing(): BodyState[] {
+    return this.part.bodies.map(({ id }) =>
+      bodyStateOf(this.part, id, this.sections.get(id) ?? EMPTY_SECTION, this.plans.get(id)),
+    )
+  }
+}
+
+const followedPlans = new WeakMap<Section, { readonly from: SolidPlan; readonly plan: SolidPlan }>()
+
+function followed(step: string, plan: SolidPlan, before: Section, after: Section): SolidPlan {
+  const known = followedPlans.get(after)
+  if (known?.from === plan) return known.plan
+  const lost = combine(before, after, 'cut') ?? EMPTY_SECTION
+  const gained = combine(after, before, 'cut') ?? EMPTY_SECTION
+  const next = { base: plan.base, ops: [...plan.ops, ...turnedOps(step, lost, gained)] }
+  followedPlans.set(after, { from: plan, plan: next })
+  return next
 }
 
 const massOf = (bodies: readonly BodyState[]): number => bodies.reduce((sum, b) => sum + b.mass, 0)
@@ -60,17 +117,28 @@ const massOf = (bodies: readonly BodyState[]): number => bodies.reduce((sum, b) 
 const solids = new WeakMap<Section, ReturnType<typeof solidProperties>>()
 
 /** The integrals are taken when they are first asked for: a drag is painted before it is weighed. */
-function bodyStateOf(part: Part, bodyId: string, section: Section): BodyState {
+function bodyStateOf(
+  part: Part,
+  bodyId: string,
+  section: Section,
+  plan: SolidPlan | undefined,
+): BodyState {
   const body = part.bodies.find((b) => b.id === bodyId)
   const density = part.materials.find((m) => m.id === body?.material)?.density ?? 0
   return {
     bodyId,
     section,
+    plan,
     get solid() {
+      if (plan) {
+        const found = foundFor(plan)
+        return found?.ok ? found.value : undefined
+      }
       if (!solids.has(section)) solids.set(section, solidProperties(section))
       return solids.get(section)
     },
     get mass() {
+      if (plan && !this.solid) return Number.NaN
       return (this.solid?.volume ?? 0) * density
     },
   }

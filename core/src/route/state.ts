@@ -1,5 +1,6 @@
 import type { Problem } from '../result'
 import type { Profile, Section, SolidProperties } from '../section'
+import type { SolidPlan } from '../solid'
 import type { Solution } from '../solver'
 
 /** What a sketch comes to. */
@@ -33,10 +34,13 @@ export interface StepState {
 
 export interface BodyState {
   readonly bodyId: string
+  /** The half-section; of a body that is no full turn, of what it would be as one. */
   readonly section: Section
-  /** For a density of 1; undefined while the body has no material. */
+  /** What the solid kernel builds, for a body that is no full turn. */
+  readonly plan: SolidPlan | undefined
+  /** For a density of 1; undefined while the body has no material, or the kernel has not told. */
   readonly solid: SolidProperties | undefined
-  /** in g */
+  /** in g; not a number while the kernel has not told */
   readonly mass: number
 }
 

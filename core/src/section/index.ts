@@ -15,6 +15,7 @@ export {
 export { offsetSection, shellOf, type LayerCorners, type LayerSide, type ShellSpec } from './layers'
 export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './wall'
 export { polesOf, type Pole } from './poles'
+export { greatestRadius, materialAlong } from './probe'
 export {
   cornersCalled,
   cornersOf,

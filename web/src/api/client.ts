@@ -9,7 +9,7 @@ export interface PartSummary {
   readonly overall: {
     readonly diameter: number
     readonly length: number
-    readonly mass: number
+    readonly mass: number | null
   } | null
   readonly outline: readonly (readonly number[])[]
   readonly pencil: readonly (readonly number[])[]

@@ -28,6 +28,8 @@ export interface SectionRef {
   readonly pole?: Pole
   /** The body as a whole. */
   readonly whole?: Section
+  /** The name of a face that is no full turn. */
+  readonly solidFace?: string
 }
 
 /** A point within this share of the reach goes before the faces that meet there. */

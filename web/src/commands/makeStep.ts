@@ -12,6 +12,7 @@ import {
   type CornerPick,
   type FilletStep,
   type NewStep,
+  type OfferedKind,
   type ShellStep,
   type Step,
   type StepKind,
@@ -21,10 +22,11 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 
-type Picked = Exclude<StepKind, 'revolve' | 'wall' | 'groove'>
+/** Steps that are begun without more being said. */
+export type TurnedKind = Exclude<StepKind, 'holes' | 'slot' | 'extrude'>
 
 /** Begins a step of a kind: puts it in behind what is shown, opens its card, asks for its picks. */
-export function makeStep(kind: StepKind): void {
+export function makeStep(kind: TurnedKind): void {
   switch (kind) {
     case 'revolve':
       revolve()
@@ -58,7 +60,7 @@ function revolve(): void {
   const done =
     touched === undefined
       ? parts.run(addRevolve(board.sketch.id))
-      : put(revolveOf(board.sketch.id, touched, 'add'))
+      : putStep(revolveOf(board.sketch.id, touched, 'add'))
   if (done && touched === undefined) open(parts.part?.route.at(-1)?.id)
   if (done) board.fit()
 }
@@ -79,7 +81,7 @@ export function revolveCut(): void {
     tellProblem({ message: 'The profile lies clear of every body.', mend })
     return
   }
-  put(revolveOf(board.sketch.id, body, 'cut'))
+  putStep(revolveOf(board.sketch.id, body, 'cut'))
 }
 
 function wall(): void {
@@ -92,7 +94,7 @@ function wall(): void {
   const length = Math.max(...board.sketch.points.map((p) => Math.abs(p.x) + Math.abs(p.y)), 10)
   const thickness = String(Number((length / 40).toPrecision(1)))
   if (
-    put({
+    putStep({
       ...{ kind: 'wall', sketch: board.sketch.id, side: 'outside', thickness, inner: thickness },
       ...{ corners: 'sharp', ends: 'flat', effect: 'add', body },
     })
@@ -111,7 +113,7 @@ function groove(): void {
     bodies: () => bodies,
     chosen: () => [],
     take({ body, edge }) {
-      if (edge) put(offeredGroove(body, edge, 'rectangular', parts.units))
+      if (edge) putStep(offeredGroove(body, edge, 'rectangular', parts.units))
     },
   })
 }
@@ -133,12 +135,12 @@ function finishCorners(kind: 'fillet' | 'chamfer'): void {
       if (step.kind !== 'fillet' && step.kind !== 'chamfer') return
       const pick: CornerPick = { kind: 'corners', corners: [key] }
       const sets = step.sets.map((set) => ({ ...set, pick }))
-      if (put({ ...step, sets } as NewStep)) askForCorners(useBoardStore().stepId ?? '', 0)
+      if (putStep({ ...step, sets } as NewStep)) askForCorners(useBoardStore().stepId ?? '', 0)
     },
   })
 }
 
-function offer(kind: Exclude<Picked, 'fillet' | 'chamfer'>): void {
+function offer(kind: Exclude<OfferedKind, 'fillet' | 'chamfer'>): void {
   const route = useRouteStore()
   const parts = usePartStore()
   const own = route.openStep && 'body' in route.openStep ? route.openStep.body : undefined
@@ -146,12 +148,12 @@ function offer(kind: Exclude<Picked, 'fillet' | 'chamfer'>): void {
   const target = solid.find((b) => b.bodyId === own) ?? solid[0]
   if (!target) return
   const before = parts.part?.route[route.shownCount - 1]?.id
-  if (!put(offeredStep(kind, target.bodyId, target.section, before, parts.units))) return
+  if (!putStep(offeredStep(kind, target.bodyId, target.section, before, parts.units))) return
   if (kind === 'shell') askForOpenFaces(useBoardStore().stepId ?? '')
 }
 
 /** Puts a step in behind what is shown and opens it. */
-function put(step: NewStep): boolean {
+export function putStep(step: NewStep): boolean {
   const parts = usePartStore()
   const route = useRouteStore()
   if (!parts.part) return false

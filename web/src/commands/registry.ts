@@ -115,7 +115,7 @@ function sketchActions(): Action[] {
       help: 'Deletes what is picked, and what stands on it. The Delete key does the same.',
       key: 'b',
       icon: 'remove',
-      pages: ['draw', 'edit', 'turn'],
+      pages: ['draw', 'edit', 'turn', 'mill'],
       enabled: () => removable().length > 0 || board.stepId !== undefined,
       run: () => {
         if (removable().length > 0) parts.run(removeItems(board.sketch.id, removable()))

@@ -1,21 +1,15 @@
-import {
-  addSketch,
-  duplicateStep,
-  moveStep,
-  setAside,
-  usesSketch,
-  type StepKind,
-} from '@lathica/core'
+import { addSketch, duplicateStep, moveStep, setAside, usesSketch } from '@lathica/core'
 import type { IconName } from '../icons/paths'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
-import { hasMaterial, makeStep, revolveCut } from './makeStep'
+import { hasMaterial, makeStep, revolveCut, type TurnedKind } from './makeStep'
+import { millActions } from './millActions'
 import type { Action } from './action'
 
 /** A step's place on the pad, its name and what it does. */
 const STEPS: readonly {
-  readonly kind: StepKind
+  readonly kind: TurnedKind
   readonly key: string
   readonly icon: IconName
   readonly label: string
@@ -112,13 +106,14 @@ export function stepActions(): Action[] {
       enabled: () => (kind === 'wall' ? !isTurned() : hasMaterial()),
       run: () => makeStep(kind),
     })),
+    ...millActions(),
     {
       id: 'aside',
       label: 'Set aside',
       help: 'Lets the opened step do nothing while it keeps its place, or takes it up again.',
       key: 'v',
       icon: 'aside',
-      pages: ['turn'],
+      pages: ['turn', 'mill'],
       enabled: () => opened() >= 0,
       run: () => {
         const step = parts.part?.route[opened()]

@@ -26,7 +26,7 @@ const on =
 const draw = on('draw')
 const edit = on('edit')
 
-const EVERYWHERE: readonly Page[] = ['draw', 'edit', 'tie', 'turn']
+const EVERYWHERE: readonly Page[] = ['draw', 'edit', 'tie', 'turn', 'mill']
 
 /** Tools that draw, measure and edit. */
 export const TOOLS: readonly ToolEntry[] = [

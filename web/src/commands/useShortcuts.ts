@@ -8,6 +8,7 @@ const PAGE_KEYS: Readonly<Record<string, Page>> = {
   '2': 'edit',
   '3': 'tie',
   '4': 'turn',
+  '5': 'mill',
 }
 
 /** Keys of the modelling screen. They rest while one types or a window is open over the screen. */

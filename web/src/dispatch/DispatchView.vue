@@ -5,10 +5,14 @@ import {
   evaluateFormula,
   formatLength,
   meshedBodies,
+  needsKernel,
+  type BuiltGeometry,
   type Exporter,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
-import { computed, ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { geometryFor } from '../kernel/geometry'
 import { tellProblem } from '../notices'
 import { usePartStore } from '../store/part'
 import { saveFile } from './saveFile'
@@ -41,24 +45,50 @@ const wrong = computed(() => {
 const turned = computed(
   () => parts.state?.bodies.some((b) => b.section.regions.length > 0) === true,
 )
+const kernelNeeded = computed(() => parts.part !== undefined && needsKernel(parts.part))
+/** What the kernel built at the tolerance that is typed; undefined while it has not. */
+const built = shallowRef<BuiltGeometry>()
+const building = ref(false)
+watchDebounced(
+  [() => parts.part, tolerance],
+  async () => {
+    const { part } = parts
+    const result = tolerance.value
+    built.value = undefined
+    if (!part || !kernelNeeded.value || !result.ok || wrong.value) return
+    building.value = true
+    const answer = await geometryFor(part, result.value)
+    if (part !== parts.part || result !== tolerance.value) return
+    building.value = false
+    if (answer.ok) built.value = answer.value
+    else tellProblem(answer.problem)
+  },
+  { debounce: 300, immediate: true },
+)
 const triangles = computed(() => {
   const { part } = parts
   const result = tolerance.value
   if (!part || !result.ok || wrong.value) return 0
-  const bodies = meshedBodies(part, result.value)
+  const bodies = meshedBodies(part, result.value, built.value)
   return bodies.reduce((sum, b) => sum + b.mesh.indices.length / 3, 0)
 })
 const exact = EXPORTERS.filter((e) => !e.triangles)
 const meshed = EXPORTERS.filter((e) => e.triangles)
 
 const isReady = (exporter: Exporter): boolean =>
-  exporter.id === 'json' || (turned.value && (!exporter.triangles || !wrong.value))
+  exporter.id === 'json' ||
+  (turned.value &&
+    (!exporter.triangles || !wrong.value) &&
+    (!kernelNeeded.value || built.value !== undefined))
 
 function save(exporter: Exporter): void {
   const { part } = parts
   if (!part) return
   const used = tolerance.value.ok ? tolerance.value.value : EXPORT_CHORD_TOLERANCE
-  const made = exporter.write(part, { tolerance: used, at: new Date() })
+  const made = exporter.write(part, {
+    ...{ tolerance: used, at: new Date() },
+    ...(built.value ? { built: built.value } : {}),
+  })
   if (made.ok) saveFile(made.value, `${part.name}.${exporter.extension}`, exporter.type)
   else tellProblem(made.problem)
 }
@@ -94,7 +124,7 @@ function save(exporter: Exporter): void {
       </label>
       <p v-if="wrong" id="tolerance-note" class="wrong" role="alert">{{ wrong }}</p>
       <p v-else-if="turned" id="tolerance-note" class="figure soft">
-        {{ triangles.toLocaleString('en') }} triangles
+        {{ building ? 'building the solid …' : `${triangles.toLocaleString('en')} triangles` }}
       </p>
     </div>
     <section v-for="e in meshed" :key="e.id" :aria-label="e.name">

@@ -1,4 +1,5 @@
 import { LOOK_ICONS } from './looks'
+import { MILL_ICONS } from './mill'
 
 /**
  * Lathica's own icons for turned work: 20 × 20, 1.5 px strokes, no fills. Sections stand on a
@@ -6,6 +7,7 @@ import { LOOK_ICONS } from './looks'
  */
 export const ICONS = {
   ...LOOK_ICONS,
+  ...MILL_ICONS,
   pick: 'M5 3l10 6.2-4.6 1 2.6 5-1.9 1-2.6-5L5 14.400z',
   chain: 'M2.500 14V9h5V5.500h5V9h5v5',
   size: 'M3 4v12M17 4v12M3 10h14M6 7.500L3 10l3 2.500M14 7.500l3 2.500-3 2.500',

@@ -71,6 +71,7 @@ function linesFor(bodies: readonly BodyState[]): Line[] {
     line('volume', found.volume, 'volume'),
     line('surface area', found.area, 'area'),
     line('centre of mass, along the axis', found.centre, 'length'),
+    ...(found.aside > 1e-9 ? [line('centre of mass, off the axis', found.aside, 'length')] : []),
     line('moment about the axis', found.inertiaAxis, 'inertia'),
     line('moment across it, at the centre', found.inertiaAcross, 'inertia'),
     line('radius of gyration, about the axis', found.gyrationAxis, 'length'),

@@ -38,7 +38,10 @@ const size = computed(() => {
   const { diameter, length } = overall.value
   return `⌀${formatLength(diameter, parts.units)} × ${formatLength(length, parts.units)}`
 })
-const mass = computed(() => (overall.value ? formatMass(overall.value.mass, parts.units) : ''))
+const mass = computed(() => {
+  if (!overall.value) return ''
+  return Number.isNaN(overall.value.mass) ? '…' : formatMass(overall.value.mass, parts.units)
+})
 
 const checks = computed(() => {
   const { followedPart: part } = parts

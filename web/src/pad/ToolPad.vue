@@ -13,6 +13,7 @@ const PAGES: readonly { readonly id: Page; readonly label: string; readonly key:
   { id: 'edit', label: 'Edit', key: '2' },
   { id: 'tie', label: 'Tie', key: '3' },
   { id: 'turn', label: 'Turn', key: '4' },
+  { id: 'mill', label: 'Mill', key: '5' },
 ]
 
 const places = computed(() =>
@@ -74,7 +75,7 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
 
 .pages {
   display: grid;
-  grid-template-columns: repeat(4, 1fr);
+  grid-template-columns: repeat(5, 1fr);
   margin-bottom: 10px;
   border: 1px solid var(--rule);
   border-radius: 3px;

@@ -45,11 +45,12 @@ const rows = computed<Row[]>(() => {
     const found = followed?.steps[i]
     const change = found?.massChange ?? 0
     const sign = change < 0 ? '−' : '+'
+    const told = Number.isNaN(change) ? '…' : `${sign}${formatMass(Math.abs(change), units)}`
     return {
       step,
       what: stepTitle(step),
       detail: step.aside ? 'set aside' : detailOf(step, i),
-      mass: found?.status === 'done' ? `${sign}${formatMass(Math.abs(change), units)}` : '–',
+      mass: found?.status === 'done' ? told : '–',
       problem: found?.problem ? `${found.problem.message} ${found.problem.mend}` : '',
       notes: found?.notes.join(' ') ?? '',
       beyond: i >= runTo.value,
@@ -67,12 +68,20 @@ function detailOf(step: Step, at: number): string {
     const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
     const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
     const { solid } = body ?? {}
-    const wall = step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : ''
+    const wall = step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step)
     if (!solid) return `profile ${name}${wall}`
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
     return `profile ${name}${wall}, ${size}`
   }
   return keySize(step, { faceOf: (key) => wordsFor(key, at), figure, lie: parts.lie })
+}
+
+/** How a profile is turned, or drawn out, where it is not fully and round. */
+function turnWords(step: Step): string {
+  if (step.kind === 'extrude') return `, ${figure(step.length)} long`
+  if (step.kind !== 'revolve') return ''
+  if (step.facets !== '') return `, ${figure(step.facets, 'number')} sides`
+  return step.turn === '' ? '' : `, by ${figure(step.turn, 'angle')}`
 }
 
 /** What a formula comes to, short; the formula itself when it comes to nothing. */

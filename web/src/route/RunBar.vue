@@ -55,6 +55,7 @@ const sentence = computed(() => {
 })
 
 function massWords(change: number): string {
+  if (Number.isNaN(change)) return ''
   const mass = formatMass(Math.abs(change), parts.units)
   if (Math.abs(change) < 1e-9) return 'The mass stays as it was.'
   return change > 0 ? `It adds ${mass}.` : `It takes ${mass} away.`

@@ -1,6 +1,6 @@
-import type { CornerPick, KnownStep, Measure, Part } from '@lathica/core'
+import type { CornerPick, HolesStep, KnownStep, Measure, Part } from '@lathica/core'
 
-type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' }>
+type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' | 'extrude' }>
 
 /** What the words are made with: faces in words by their keys, formulas as figures. */
 interface Telling {
@@ -43,9 +43,38 @@ export function keySize(step: Sized, { faceOf, figure, lie }: Telling): string {
       return `about ${step.about === '' ? `the plane at ${figure(step.at)}` : faceOf(step.about)}`
     case 'repeat':
       return `${figure(step.count, 'number')} × at ${figure(step.pitch)}`
+    case 'holes':
+      return holesWords(step, figure, faceOf)
+    case 'flats': {
+      const size = step.measure === 'across' ? 'across' : 'deep'
+      return `${figure(step.count, 'number')}, ${figure(step.size)} ${size}`
+    }
+    case 'slot': {
+      const many = step.count.trim() === '1' ? '' : `${figure(step.count, 'number')} × `
+      return `${many}${figure(step.width)} wide, ${figure(step.depth)} deep, in ${faceOf(step.on)}`
+    }
+    case 'around':
+      return `${figure(step.count, 'number')} ×`
+    case 'halve':
+      return step.into === '' ? 'one half stays' : 'two halves'
     case 'length':
       return `${figure(step.length)}, at the ${endWord(step.end, lie)} end`
   }
+}
+
+function holesWords(step: HolesStep, figure: Telling['figure'], faceOf: Telling['faceOf']): string {
+  const all = step.layout === 'places' ? step.places.length : Number(figure(step.count, 'number'))
+  const count = step.layout === 'places' ? all : all - step.skip.length
+  const many = count === 1 ? '' : `${count} × `
+  const deep = step.reach === 'depth' ? ` × ${figure(step.depth)}` : ''
+  const thread = step.thread.trim() === '' ? '' : ` ${step.thread}`
+  const where =
+    step.way === 'cross'
+      ? ''
+      : step.layout === 'circle'
+        ? ` on ⌀${figure(step.circle)}`
+        : ` in ${faceOf(step.on)}`
+  return `${many}⌀${figure(step.diameter)}${deep}${thread}${where}`
 }
 
 function endWord(end: 'left' | 'right', lie: Part['lie']): string {

@@ -11,7 +11,15 @@ const TITLES: Readonly<Record<StepKind, string>> = {
   mirror: 'Mirror',
   repeat: 'Repeat',
   length: 'Overall length',
+  holes: 'Holes',
+  flats: 'Flats',
+  slot: 'Slot',
+  extrude: 'Extrude',
+  around: 'Round the axis',
+  halve: 'Halve',
 }
+
+const SLOTS = { keyway: 'Keyway', woodruff: 'Half-round seat', end: 'End slot' }
 
 /** What a step is called in the route and on its card. */
 export function stepTitle(step: Step): string {
@@ -19,5 +27,8 @@ export function stepTitle(step: Step): string {
   if (step.kind === 'revolve' && step.effect !== 'add') {
     return step.effect === 'cut' ? 'Revolve cut' : 'Revolve, common part'
   }
+  if (step.kind === 'holes' && step.way === 'cross') return 'Cross hole'
+  if (step.kind === 'slot') return SLOTS[step.form]
+  if (step.kind === 'extrude' && step.effect === 'cut') return 'Extrude cut'
   return TITLES[step.kind]
 }

@@ -16,7 +16,7 @@ const figures = computed(() => {
   const diameter = formatLength(overall.diameter, units)
   return {
     size: `⌀${diameter} × ${formatLength(overall.length, units)} ${units.length}`,
-    mass: formatMass(overall.mass, units),
+    mass: overall.mass === null ? '' : formatMass(overall.mass, units),
   }
 })
 const changed = computed(() => {

@@ -3,17 +3,19 @@ import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/cor
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
-import { REF_REACH } from '../board/tools'
+import { REF_REACH, type Ask } from '../board/tools'
 import { saveFile } from '../dispatch/saveFile'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
+import { useSolidsStore } from '../store/solids'
 import { THEME } from '../style/themeKey'
 import { cutSpec, frontOf } from './cutting'
 import PictureDialog from './PictureDialog.vue'
-import { radiusOf } from './bodies'
+import { radiusOf } from './turnedBody'
+import type { Hit } from './picking'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import SolidTools from './SolidTools.vue'
 import { refWords } from './words'
@@ -22,6 +24,7 @@ const parts = usePartStore()
 const route = useRouteStore()
 const board = useBoardStore()
 const look = useLookStore()
+const solids = useSolidsStore()
 const theme = inject(THEME, ref('light'))
 const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
@@ -41,6 +44,7 @@ const bodies = computed<ShownBody[]>(() => {
       return {
         id: b.bodyId,
         section: b.section,
+        mesh: solids.meshOf(b),
         colour: body?.colour || (material?.colour ?? '#8d979d'),
         look: body?.look || (material?.look ?? 'metal'),
         glassy: look.glassy.has(b.bodyId),
@@ -148,6 +152,7 @@ function refUnder(event: PointerEvent): SectionRef | undefined {
   const { ask } = route
   const hit = ask?.accept === 'region' ? undefined : hitUnder(event)
   if (!hit) return undefined
+  if (hit.face !== undefined) return solidRef(hit)
   const among = (ask?.bodies() ?? route.followedVisible).filter((b) => b.bodyId === hit.body)
   const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
   const found = refAt(among, hit.at, REF_REACH * hit.perPixel, accept)
@@ -155,6 +160,25 @@ function refUnder(event: PointerEvent): SectionRef | undefined {
   // On a cut face, away from its edges, lies the body.
   const [body] = ask?.wholes ? among : []
   return found ?? (body && wholeBody(body))
+}
+
+/** A face of a solid: one of the section where it has that name, else by its own. */
+function solidRef({ body, face = '' }: Hit): SectionRef | undefined {
+  const key = face.replace(/@.*$/, '')
+  const known = refsCalled(
+    (route.ask?.bodies() ?? route.followedVisible).filter((b) => b.bodyId === body),
+    [key],
+  )[0]
+  if (known && fits(known, route.ask?.accept)) return known
+  return route.ask ? undefined : { body, key: face, solidFace: face }
+}
+
+/** What a step asks for is what is pointed at. */
+function fits({ edge }: SectionRef, accept: Ask['accept'] | undefined): boolean {
+  if (accept === undefined || accept === 'face' || accept === 'any') return true
+  const piece = edge?.piece
+  if (piece?.kind !== 'line') return false
+  return accept === 'straight' || (accept === 'plane' && piece.from.x === piece.to.x)
 }
 
 const at = ref<{ readonly x: number; readonly y: number }>()
@@ -320,6 +344,7 @@ onBeforeUnmount(() => scene?.dispose())
       The graphics were lost for a moment. The picture comes back by itself; nothing else is
       touched.
     </p>
+    <p v-else-if="solids.slow" class="building" role="status">building the solid …</p>
     <p v-else-if="empty" class="note">
       The part appears here once a closed profile is revolved:
       <span class="keys"><kbd>4</kbd> <kbd>R</kbd></span>
@@ -377,6 +402,15 @@ canvas:focus-visible {
 
 .size {
   transform: translate(-50%, -150%);
+}
+
+.building {
+  position: absolute;
+  right: 10px;
+  bottom: 8px;
+  color: var(--ink-soft);
+  font-size: 12px;
+  pointer-events: none;
 }
 
 .note {

@@ -246,14 +246,19 @@ function leaning({ angle, at, slope }: Beside, side: 1 | -1): Matrix4 {
   return place.setPosition(out.multiplyScalar(at))
 }
 
+/** A cut face in its own plane, its rim as pairs of places, and where the plane stands. */
+interface CapFace {
+  readonly face: BufferGeometry
+  readonly rim: BufferGeometry | undefined
+  readonly place: Matrix4
+}
+
 /**
- * The cut faces of a body, hatched: its half-section at both sides of a wedge or of a plane beside the
- * axis, or the rings of a place along it. They are the exact section, not what triangles leave open.
+ * Cut faces, hatched.
  * @param pitch of the hatch, in mm
  */
-export function capsOf(
-  section: Section,
-  spec: CutSpec,
+export function cappedGroup(
+  faces: readonly CapFace[],
   pitch: number,
   leansBack: boolean,
   tones: CapTones,
@@ -263,30 +268,48 @@ export function capsOf(
   map.repeat.set(1 / pitch, 1 / pitch)
   const material = new MeshBasicMaterial({ map, side: DoubleSide })
   const lines = new LineBasicMaterial({ color: tones.edge })
-  const add = (face: BufferGeometry, rim: BufferGeometry | undefined, matrix: Matrix4): void => {
+  for (const { face, rim, place } of faces) {
     const mesh = new Mesh(face, material)
     for (const item of rim ? [mesh, new LineSegments(rim, lines)] : [mesh]) {
       item.matrixAutoUpdate = false
-      item.matrix.copy(matrix)
+      item.matrix.copy(place)
       item.frustumCulled = false
       group.add(item)
     }
   }
-  if (spec.kind === 'across') {
-    add(ringsFace(section, spec.at), undefined, new Matrix4().makeTranslation(0, 0, spec.at))
-    return group
-  }
-  const halves: readonly (readonly [Leaning, Matrix4])[] =
-    spec.kind === 'wedge'
-      ? [spec.from, spec.to].map((angle) => [ALONG_AXIS, standing(angle)])
-      : [
-          [spec, leaning(spec, -1)],
-          [spec, leaning(spec, 1)],
-        ]
-  for (const [i, [plane, place]] of halves.entries()) {
-    add(faceOf(section, plane, i === 1), rimOf(section, plane), place)
-  }
   return group
+}
+
+/**
+ * The cut faces of a turned body: its half-section at both sides of a wedge or of a plane beside the
+ * axis, or the rings of a place along it. They are the exact section, not what triangles leave open.
+ */
+export function capsOf(
+  section: Section,
+  spec: CutSpec,
+  pitch: number,
+  leansBack: boolean,
+  tones: CapTones,
+): Group {
+  const faces = (): CapFace[] => {
+    if (spec.kind === 'across') {
+      const place = new Matrix4().makeTranslation(0, 0, spec.at)
+      return [{ face: ringsFace(section, spec.at), rim: undefined, place }]
+    }
+    const halves: readonly (readonly [Leaning, Matrix4])[] =
+      spec.kind === 'wedge'
+        ? [spec.from, spec.to].map((angle) => [ALONG_AXIS, standing(angle)])
+        : [
+            [spec, leaning(spec, -1)],
+            [spec, leaning(spec, 1)],
+          ]
+    return halves.map(([plane, place], i) => ({
+      face: faceOf(section, plane, i === 1),
+      rim: rimOf(section, plane),
+      place,
+    }))
+  }
+  return cappedGroup(faces(), pitch, leansBack, tones)
 }
 
 /** Lets go of what a group of caps holds on the graphics card. */

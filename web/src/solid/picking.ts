@@ -16,6 +16,8 @@ export interface Hit {
   readonly t: number
   /** The angle round the axis in radians. */
   readonly angle: number
+  /** The name of the face, of a body that is no full turn. */
+  readonly face?: string
 }
 
 interface Pickable {

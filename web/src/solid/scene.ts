@@ -14,7 +14,9 @@ import {
   WebGLRenderer,
 } from 'three'
 import type { Display, ViewName } from '../store/look'
-import { SolidBody, chordFor, type Manner, type ShownBody } from './bodies'
+import type { DrawnBody, Manner, ShownBody } from './drawnBody'
+import { LiftedBody } from './liftedBody'
+import { TurnedBody, chordFor } from './turnedBody'
 import { createCameras } from './cameras'
 import { planesOf, type CutSpec } from './cutting'
 import { Glow, type Lit } from './glow'
@@ -22,7 +24,7 @@ import type { Tones } from './looks'
 import { nearestHit, type Hit } from './picking'
 import { createStudio } from './studio'
 
-export type { ShownBody } from './bodies'
+export type { ShownBody } from './drawnBody'
 
 /** How the scene is drawn, apart from what is in it. */
 export interface Setting {
@@ -102,7 +104,7 @@ export function createSolidScene(
   const glow = new Glow()
   turning.add(glow.lines)
 
-  const bodies = new Map<string, SolidBody>()
+  const bodies = new Map<string, DrawnBody>()
   let shown: readonly ShownBody[] = []
   let lie: 'lying' | 'standing' = 'lying'
   let setting: Setting = {
@@ -238,14 +240,16 @@ export function createSolidScene(
   const show = (next: readonly ShownBody[], hurried: boolean): void => {
     shown = next.filter((b) => b.section.regions.length > 0)
     for (const [id, body] of bodies) {
-      if (shown.some((b) => b.id === id)) continue
+      const still = shown.find((b) => b.id === id)
+      // What was a full turn and is none any more is another thing to draw, and the other way.
+      if (still && body instanceof LiftedBody === (still.mesh !== undefined)) continue
       turning.remove(body.group)
       body.dispose()
       bodies.delete(id)
     }
-    for (const { id, section } of shown) {
+    for (const { id, section, mesh } of shown) {
       if (bodies.has(id)) continue
-      const body = new SolidBody(section)
+      const body = mesh ? new LiftedBody(mesh) : new TurnedBody(section)
       bodies.set(id, body)
       turning.add(body.group)
     }
@@ -313,8 +317,13 @@ export function createSolidScene(
       caster.setFromCamera(pointer, camera)
       const inverse = new Matrix4().copy(turning.matrixWorld).invert()
       const ray = caster.ray.clone().applyMatrix4(inverse)
-      const all = shown.map((b) => ({ ...b, chord: chordFor(b.section) }))
-      const hit = nearestHit(all, ray, setting.cut)
+      const all = shown.filter((b) => !b.mesh).map((b) => ({ ...b, chord: chordFor(b.section) }))
+      const turnedHit = nearestHit(all, ray, setting.cut)
+      const hits = [...bodies].flatMap(([body, drawn]): Hit[] => {
+        const found = drawn instanceof LiftedBody ? drawn.hit(ray, setting.cut) : undefined
+        return found ? [{ body, ...found }] : []
+      })
+      const hit = [...(turnedHit ? [turnedHit] : []), ...hits].sort((a, b) => a.t - b.t)[0]
       return hit && { ...hit, perPixel: cameras.perPixel() }
     },
     project(at) {

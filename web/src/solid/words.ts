@@ -7,6 +7,7 @@ import {
   sweepOf,
   type SectionEdge,
   type Part,
+  type Step,
   type UnitSettings,
 } from '@lathica/core'
 import type { SectionRef } from '../board/refs'
@@ -43,16 +44,39 @@ export function viewWords(view: ViewName, lie: 'lying' | 'standing'): { readonly
 
 /** A body, or a face, edge or point with its size and the step it is from: “cylinder ⌀40 × 22, from step 10”. */
 export function refWords(
-  { body, edge, corner, pole, whole }: Partial<SectionRef>,
+  { body, edge, corner, pole, whole, solidFace }: Partial<SectionRef>,
   { bodies, route, units }: Pick<Part, 'bodies' | 'route' | 'units'>,
 ): string {
   if (whole) return bodies.find((b) => b.id === body)?.name ?? 'body'
   if (corner) return cornerWords(corner, units)
   if (pole) return poleWords(pole, units)
+  if (solidFace !== undefined) return solidFaceWords(solidFace, route)
   if (!edge) return ''
   const step = route.find((s) => s.id === edge.name.step)
   const from = step ? `, from step ${step.number}` : ''
   return `${faceWords(edge, units)}${reachWords(edge, units)}${from}`
+}
+
+/** What the faces of drilled and milled places are called. */
+const SOLID_FACES: Readonly<Record<string, string>> = {
+  wall: 'wall of the hole',
+  tip: 'tip of the hole',
+  floor: 'floor of the hole',
+  head: 'wall of its head',
+  seat: 'seat of its head',
+  sink: 'countersink',
+  near: 'side',
+  far: 'side',
+  start: 'end',
+  end: 'end',
+}
+
+/** A face that no full turn made, by its step: “wall of the hole, from step 70”. */
+function solidFaceWords(name: string, route: readonly Step[]): string {
+  const [, stepId = '', entity = ''] = /^([^/]*)\/([^@]*)/.exec(name) ?? []
+  const step = route.find((s) => s.id === stepId)
+  const what = SOLID_FACES[entity] ?? 'face'
+  return step ? `${what}, from step ${step.number}` : what
 }
 
 /** How far a face goes: along the axis, or for a flat one its inner diameter. */

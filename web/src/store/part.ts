@@ -17,6 +17,7 @@ import {
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartData } from '../api/client'
+import { told } from '../kernel/told'
 import { tellProblem } from '../notices'
 import { following } from './follow'
 import { createSaver, type SaveState } from './saver'
@@ -41,7 +42,10 @@ export const usePartStore = defineStore('part', () => {
   const route = computed(() => part.value?.route ?? [])
   const name = computed(() => part.value?.name ?? '')
   const lie = computed(() => part.value?.lie ?? 'lying')
-  const state = computed(() => (part.value ? evaluate(part.value) : undefined))
+  const state = computed(() => {
+    void told.value
+    return part.value ? evaluate(part.value) : undefined
+  })
   /** The state for panes and figures that may follow the drawing. */
   const followed = following(state, () => preview.value !== undefined)
   /** The part for the same. */

@@ -133,6 +133,7 @@ function standingAfter(state: PartState | undefined, count: number): readonly Bo
   return state.bodies.map((b) => ({
     bodyId: b.bodyId,
     section: { regions: [] },
+    plan: undefined,
     solid: undefined,
     mass: 0,
   }))

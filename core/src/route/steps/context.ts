@@ -8,6 +8,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../../section'
+import type { SolidOp, SolidPlan } from '../../solid'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
 import type { SketchState } from '../state'
@@ -18,6 +19,10 @@ export interface Outcome {
   readonly notes: readonly string[]
   /** What it added or took away, by itself, for steps that can be repeated. */
   readonly tool?: { readonly section: Section; readonly effect: StepEffect; readonly body: string }
+  /** What the solid kernel builds of bodies that are no full turn after this step. */
+  readonly plans?: ReadonlyMap<string, SolidPlan>
+  /** What it did to a solid, for steps that can be repeated. */
+  readonly work?: { readonly ops: readonly SolidOp[]; readonly body: string }
 }
 
 /** What a step may read. Everything it reads is noted, so that it is run again only when that changes. */
@@ -26,6 +31,8 @@ export interface StepContext {
   /** A formula's value in mm or radians; @param what the field in words, for refusals */
   readonly number: (text: string, want: Measure, what: string) => Result<number>
   readonly sectionOf: (body: string) => Section
+  /** The plan of a body that is no full turn any more. */
+  readonly planOf: (body: string) => SolidPlan | undefined
   readonly sketchState: (sketch: string) => SketchState | undefined
   /** The outcome of an earlier step. */
   readonly outcomeOf: (step: string) => Outcome | undefined
@@ -41,6 +48,7 @@ interface Read {
 export interface ReadSource {
   readonly part: Part
   readonly sections: ReadonlyMap<string, Section>
+  readonly plans: ReadonlyMap<string, SolidPlan>
   readonly sketches: ReadonlyMap<string, SketchState>
   readonly outcomes: ReadonlyMap<string, Outcome>
 }
@@ -80,6 +88,7 @@ export function remembered(
       return outcome
     },
     sectionOf: (body) => read((from) => from.sections.get(body)) ?? EMPTY_SECTION,
+    planOf: (body) => read((from) => from.plans.get(body)),
     sketchState(sketch) {
       read((from) => from.sketches.get(sketch)?.profile)
       return source.sketches.get(sketch)
@@ -149,6 +158,27 @@ export function material(context: StepContext, body: string): Result<Section> {
     `${meta.name} has no material at this step.`,
     'Move the step behind one that makes some, or choose another body.',
   )
+}
+
+/** The body's plan, or that it is all turned so far. */
+export const planSoFar = (context: StepContext, body: string): SolidPlan =>
+  context.planOf(body) ?? { base: context.sectionOf(body), ops: [] }
+
+/** Solid work on a body; what it would be as a full turn stays, unless another section is told. */
+export function worked(
+  context: StepContext,
+  body: string,
+  ops: readonly SolidOp[],
+  notes: readonly string[] = [],
+  turned?: Section,
+): Result<Outcome> {
+  const plan = planSoFar(context, body)
+  return succeed({
+    sections: new Map(turned ? [[body, turned]] : []),
+    plans: new Map([[body, { base: plan.base, ops: [...plan.ops, ...ops] }]]),
+    work: { ops, body },
+    notes,
+  })
 }
 
 /** The edges of a name, which a cut may have parted into several. */

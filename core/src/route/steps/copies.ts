@@ -10,6 +10,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../../section'
+import { byLength, repeatedOp, type SolidOp, type SolidPlan } from '../../solid'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import {
   changed,
@@ -17,6 +18,7 @@ import {
   lost,
   material,
   notSound,
+  planSoFar,
   positive,
   told,
   wholeCount,
@@ -70,13 +72,20 @@ export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> 
     return fail('repeat.none', 'No step is chosen to repeat.', 'Choose one in the step card.')
   }
   const sections = new Map<string, Section>()
+  const plans = new Map<string, SolidPlan>()
   for (const id of step.steps) {
-    const tool = context.outcomeOf(id)?.tool
+    const { tool, work } = context.outcomeOf(id) ?? {}
+    const copies = work && copiesAlong(work.ops, step.id, count.value, pitch.value)
+    if (work && copies) {
+      const plan = plans.get(work.body) ?? planSoFar(context, work.body)
+      plans.set(work.body, { base: plan.base, ops: [...plan.ops, ...copies] })
+      continue
+    }
     if (!tool) {
       return fail(
         'repeat.step',
         'A step to repeat is gone, failed, or does nothing that can be repeated.',
-        'Choose turned profiles, walls, grooves or bores that stand before this step.',
+        'Choose profiles, walls, grooves, bores, holes, flats or slots that stand before this step.',
         { involves: [id] },
       )
     }
@@ -94,7 +103,21 @@ export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> 
     const done = changed(context, body, before, after)
     return done.ok ? done.value.notes : []
   })
-  return succeed({ sections, notes })
+  return succeed({ sections, notes, plans })
+}
+
+/** All copies of solid work along the axis; undefined where some of it cannot be done again. */
+function copiesAlong(
+  ops: readonly SolidOp[],
+  step: string,
+  count: number,
+  pitch: number,
+): SolidOp[] | undefined {
+  const copies = Array.from({ length: count - 1 }, (_, i) =>
+    ops.map((op) => repeatedOp(op, step, i + 2, byLength((i + 1) * pitch))),
+  ).flat()
+  const known = copies.filter((c) => c !== undefined)
+  return known.length === copies.length ? known : undefined
 }
 
 /** Cuts an end back, or draws it out, to an overall length. */

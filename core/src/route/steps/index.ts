@@ -3,7 +3,8 @@ import { bore } from './bore'
 import { mirror, overallLength, repeat } from './copies'
 import { chamfer, fillet, shell } from './finish'
 import { groove } from './groove'
-import { revolve, wall } from './profileSteps'
+import { extrude, revolve, wall } from './profileSteps'
+import { around, flats, halve, holes, slot } from './solid'
 import type { Outcome, StepContext } from './context'
 import type { Step } from '../../part'
 
@@ -32,6 +33,18 @@ export function runStep(step: Step, context: StepContext): Result<Outcome> {
       return repeat(step, context)
     case 'length':
       return overallLength(step, context)
+    case 'holes':
+      return holes(step, context)
+    case 'flats':
+      return flats(step, context)
+    case 'slot':
+      return slot(step, context)
+    case 'extrude':
+      return extrude(step, context)
+    case 'around':
+      return around(step, context)
+    case 'halve':
+      return halve(step, context)
     case 'unknown':
       return fail(
         'step.unknown',

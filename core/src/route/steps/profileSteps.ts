@@ -11,7 +11,8 @@ import {
 import { chainOf, endsOf, locator, pieceOf, type Sketch } from '../../sketch'
 import { faultProblem } from '../problems'
 import { changed, positive, type Outcome, type StepContext } from './context'
-import type { RevolveStep, StepEffect, WallStep } from '../../part'
+import type { ExtrudeStep, RevolveStep, StepEffect, WallStep } from '../../part'
+import { drawOut, isSolidTurn, solidTurn } from './solid'
 
 interface TurnedStep {
   readonly id: string
@@ -19,22 +20,34 @@ interface TurnedStep {
   readonly body: string
 }
 
-/** Turns closed regions of a profile about the axis. */
+/** Turns closed regions of a profile, about the axis fully or as the step says. */
 export function revolve(step: RevolveStep, context: StepContext): Result<Outcome> {
-  if (step.axis !== 'axis' || step.turn.trim() !== '' || step.facets > 0) {
-    return fail(
-      'step.kernel',
-      'This turn takes the solid kernel, which is not there yet.',
-      'Turn fully and round about the part’s axis, or set the step aside.',
-    )
-  }
+  const profile = chosenProfile(step, context)
+  if (!profile.ok) return profile
+  const { section, sketch } = profile.value
+  return isSolidTurn(step)
+    ? solidTurn(step, context, section, sketch)
+    : applied(step, context, section)
+}
+
+/** Draws closed regions of a profile out square to a plane through the axis. */
+export function extrude(step: ExtrudeStep, context: StepContext): Result<Outcome> {
+  const profile = chosenProfile(step, context)
+  return profile.ok ? drawOut(step, context, profile.value.section) : profile
+}
+
+/** The regions a step is made from, their edges named after it. */
+function chosenProfile(
+  step: RevolveStep | ExtrudeStep,
+  context: StepContext,
+): Result<{ readonly section: Section; readonly sketch: Sketch }> {
   const state = context.sketchState(step.sketch)
   const sketch = context.part.sketches.find((s) => s.id === step.sketch)
   if (!sketch || !state) return noProfile
   const { section, faults } = state.profile
   const chosen = chosenRegions(section, step.regions)
   if (chosen.regions.length > 0) {
-    return applied(step, context, renamed(chosen, step.id))
+    return succeed({ section: renamed(chosen, step.id), sketch })
   }
   if (section.regions.length > 0) {
     return fail(

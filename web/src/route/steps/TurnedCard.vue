@@ -26,6 +26,7 @@ import RegionsInput from './RegionsInput.vue'
 import StepDependence from './StepDependence.vue'
 import { useStepEdit } from './useStepEdit'
 import ValueInput from './ValueInput.vue'
+import WordsInput from './WordsInput.vue'
 
 /** The card of a step: its fields, live on board and solid while they are typed. */
 const props = defineProps<{ step: KnownStep }>()
@@ -149,6 +150,14 @@ function leave(): void {
               :take="(text) => edit.take(field.set(text))"
               @typed="edit.preview(field.set($event))"
               @left="edit.stopPreview()"
+            />
+            <WordsInput
+              v-else-if="field.kind === 'words'"
+              :id="`field-${i}`"
+              :label="field.label"
+              :text="field.text"
+              :empty="field.empty"
+              @take="force(field.set($event))"
             />
             <PlainSelect
               v-else-if="field.kind === 'choice'"

@@ -13,6 +13,16 @@ export interface ValueField {
   readonly set: (text: string) => Step
 }
 
+/** Words as they were typed: a thread, numbers in a row. */
+interface WordsField {
+  readonly kind: 'words'
+  readonly label: string
+  readonly text: string
+  /** What an empty field means. */
+  readonly empty: string
+  readonly set: (text: string) => Step
+}
+
 /** One of a few. */
 export interface ChoiceField {
   readonly kind: 'choice'
@@ -71,6 +81,7 @@ interface RegionsField {
 
 export type Field =
   | ValueField
+  | WordsField
   | ChoiceField
   | FaceField
   | CornersField
@@ -109,6 +120,14 @@ export const length = (
 export const angle = (label: string, text: string, set: (text: string) => Step): ValueField => ({
   ...{ kind: 'value', label, want: 'angle', text, set },
 })
+
+/** An angle that may be left out. */
+export const optionalAngle = (
+  label: string,
+  text: string,
+  empty: string,
+  set: (text: string) => Step,
+): ValueField => ({ kind: 'value', label, want: 'angle', text, empty, set })
 
 export const number = (label: string, text: string, set: (text: string) => Step): ValueField => ({
   ...{ kind: 'value', label, want: 'number', text, set },

@@ -1,4 +1,4 @@
-import { edgeKey, edgesOf, faceWords, type BoreStep, type Part, type Step } from '@lathica/core'
+import { edgeKey, edgesOf, faceWords, type BoreStep, type Step } from '@lathica/core'
 import { cornerFields } from './cornerFields'
 import {
   EFFECTS,
@@ -12,6 +12,17 @@ import {
   type FieldContext,
 } from './field'
 import { grooveFields } from './grooveFields'
+import {
+  aroundFields,
+  chosenSteps,
+  endsOf,
+  extrudeFields,
+  flatFields,
+  halveFields,
+  holeFields,
+  slotFields,
+  turnFields,
+} from './solidFields'
 
 /** The fields of a step's card, in the order they are asked. */
 export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
@@ -21,6 +32,7 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
         choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
         bodyField(step.body, true),
         { kind: 'regions', label: 'Regions' },
+        ...turnFields(step, context),
       ]
     case 'wall':
       return [
@@ -41,7 +53,7 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
       return grooveFields(step, context)
     case 'bore':
       return [
-        choice('From', step.end, context.part.lie === 'lying' ? ENDS : UPRIGHT_ENDS, (v) => ({
+        choice('From', step.end, endsOf(context.part), (v) => ({
           ...step,
           end: v as 'left',
         })),
@@ -175,27 +187,29 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
       return [
         number('Number', step.count, (count) => ({ ...step, count })),
         length('Pitch', step.pitch, (pitch) => ({ ...step, pitch })),
-        ...repeatable(step, context.part).map((s) =>
-          choice(
-            `${s.number} ${s.kind}`,
-            step.steps.includes(s.id) ? 'yes' : 'no',
-            { yes: 'repeated', no: 'once' },
-            (v) => ({
-              ...step,
-              steps: v === 'yes' ? [...step.steps, s.id] : step.steps.filter((id) => id !== s.id),
-            }),
-          ),
-        ),
+        ...chosenSteps(step, context.part),
       ]
     case 'length':
       return [
-        choice('End', step.end, context.part.lie === 'lying' ? ENDS : UPRIGHT_ENDS, (v) => ({
+        choice('End', step.end, endsOf(context.part), (v) => ({
           ...step,
           end: v as 'left',
         })),
         length('Length', step.length, (text) => ({ ...step, length: text })),
         bodyField(step.body),
       ]
+    case 'holes':
+      return holeFields(step)
+    case 'flats':
+      return flatFields(step, context)
+    case 'slot':
+      return slotFields(step)
+    case 'extrude':
+      return extrudeFields(step)
+    case 'around':
+      return aroundFields(step, context)
+    case 'halve':
+      return halveFields(step, context)
     case 'unknown':
       return []
   }
@@ -217,14 +231,6 @@ function tipFields(step: BoreStep): Field[] {
 
 const WALL_SIDES = { outside: 'outside', inside: 'inside', middle: 'half on each', both: 'on both' }
 const CORNERS = { sharp: 'sharp', round: 'round', bevelled: 'bevelled' }
-const ENDS = { left: 'the left', right: 'the right' }
-const UPRIGHT_ENDS = { left: 'below', right: 'above' }
-
-function repeatable(step: Step, part: Part): Step[] {
-  const at = part.route.findIndex((s) => s.id === step.id)
-  const kinds = ['revolve', 'wall', 'groove', 'bore', 'mirror']
-  return part.route.slice(0, at).filter((s) => kinds.includes(s.kind))
-}
 
 function wordsFor(key: string, { before, part }: FieldContext): string {
   const edge = before && edgesOf(before.section).find((e) => edgeKey(e.name) === key)

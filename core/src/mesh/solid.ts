@@ -1,0 +1,17 @@
+/** Triangles of a solid, in mm, split where normals change; watertight once equal places are one. */
+export interface SolidMesh {
+  /** x, y, z per vertex */
+  readonly positions: Float32Array
+  /** unit normals, out of the material */
+  readonly normals: Float32Array
+  /** three vertices per triangle, counter-clockwise seen from outside */
+  readonly indices: Uint32Array
+  /** x, y, z pairs: line segments along the edges */
+  readonly edges: Float32Array
+  /** the faces by name, each with its first index and count in `indices` */
+  readonly faces: readonly {
+    readonly name: string
+    readonly start: number
+    readonly count: number
+  }[]
+}

@@ -1,0 +1,90 @@
+import { fail, succeed, type Result } from '../../../result'
+import { leftNormal } from '../../../geometry'
+import { type Section, type SectionEdge } from '../../../section'
+import { VERTEX_TOLERANCE } from '../../../tolerances'
+import { edgesNamed, lost, type StepContext } from '../context'
+
+/** An angle that may be left out. */
+export function angleOr(
+  context: StepContext,
+  text: string,
+  otherwise: number,
+  what: string,
+): Result<number> {
+  return text.trim() === '' ? succeed(otherwise) : context.number(text, 'angle', what)
+}
+
+/** A length that may be left out. */
+export function lengthOr(
+  context: StepContext,
+  text: string,
+  otherwise: number,
+  what: string,
+): Result<number> {
+  return text.trim() === '' ? succeed(otherwise) : context.number(text, 'length', what)
+}
+
+/** A face square to the axis: where it is, how far in and out it goes, and which way material lies. */
+export interface EndFace {
+  readonly at: number
+  readonly inner: number
+  readonly outer: number
+  /** 1 where material lies to the right of it, −1 to the left. */
+  readonly way: 1 | -1
+}
+
+/** The face of a key, if it is square to the axis. */
+export function endFace(section: Section, key: string, what: string): Result<EndFace> {
+  const edges = edgesNamed(section, key)
+  const [first] = edges
+  if (!first) return lost(what, key)
+  const at = first.piece.from.x
+  const isFlat = edges.every(
+    ({ piece }) =>
+      piece.kind === 'line' &&
+      Math.abs(piece.from.x - at) <= VERTEX_TOLERANCE &&
+      Math.abs(piece.to.x - at) <= VERTEX_TOLERANCE,
+  )
+  if (!isFlat) {
+    return fail(
+      'face.square',
+      `${what} is not square to the axis.`,
+      'Pick an end face or a shoulder.',
+    )
+  }
+  const radii = edges.flatMap(({ piece }) => [piece.from.y, piece.to.y])
+  return succeed({
+    ...{ at, inner: Math.min(...radii), outer: Math.max(...radii) },
+    way: leftNormal(first.piece, 0.5).x > 0 ? 1 : -1,
+  })
+}
+
+/** A face that runs along the axis, by its ends there. */
+export function lengthwiseFace(
+  section: Section,
+  key: string,
+  what: string,
+): Result<{ readonly edges: readonly SectionEdge[]; readonly from: number; readonly to: number }> {
+  const edges = edgesNamed(section, key)
+  if (edges.length === 0) return lost(what, key)
+  const xs = edges.flatMap(({ piece }) => [piece.from.x, piece.to.x])
+  return succeed({ edges, from: Math.min(...xs), to: Math.max(...xs) })
+}
+
+/** The place along the axis of an edge that a distance is told from: the side nearer to what is placed. */
+export function placeOfEdge(section: Section, key: string, near: number): Result<number> {
+  const edges = edgesNamed(section, key)
+  if (edges.length === 0) return lost('The edge the distance is told from', key)
+  const xs = edges.flatMap(({ piece }) => [piece.from.x, piece.to.x])
+  const [low, high] = [Math.min(...xs), Math.max(...xs)]
+  return succeed(Math.abs(low - near) <= Math.abs(high - near) ? low : high)
+}
+
+/** Angles of so many things from a start on, evenly over a range or round the whole turn. */
+export function anglesOf(count: number, start: number, range: number | undefined): number[] {
+  const pitch = range === undefined ? (2 * Math.PI) / count : count > 1 ? range / (count - 1) : 0
+  return Array.from({ length: count }, (_, i) => start + i * pitch)
+}
+
+/** The mark that tells one of several from the others. */
+export const markOf = (i: number, count: number): string => (count > 1 ? `@${i + 1}` : '')

@@ -1,0 +1,5 @@
+export { around, halve } from './around'
+export { flats } from './flats'
+export { holes } from './holes'
+export { slot } from './slot'
+export { drawOut, isSolidTurn, solidTurn } from './turning'

@@ -1,0 +1,214 @@
+import { fail, succeed, type Result } from '../../../result'
+import {
+  PART_FRAME,
+  arc,
+  cross,
+  dot,
+  line,
+  place,
+  subtract,
+  turnedFrame,
+  unit,
+  vec,
+  type Frame,
+  type Piece,
+  type Vec,
+} from '../../../geometry'
+import { combine, edgesOf, withLoops, type Section } from '../../../section'
+import { locator, type Sketch } from '../../../sketch'
+import { halfPlane, type SolidTool } from '../../../solid'
+import { VERTEX_TOLERANCE } from '../../../tolerances'
+import type { ExtrudeStep, RevolveStep, StepEffect } from '../../../part'
+import { notSound, positive, worked, type Outcome, type StepContext } from '../context'
+import { angleOr } from './common'
+
+/** Whether a turn takes the solid kernel. */
+export const isSolidTurn = (step: RevolveStep): boolean =>
+  step.axis !== 'axis' || step.turn.trim() !== '' || step.facets.trim() !== ''
+
+/** A part turn, a turn about another axis, or a polygon. */
+export function solidTurn(
+  step: RevolveStep,
+  context: StepContext,
+  section: Section,
+  sketch: Sketch,
+): Result<Outcome> {
+  const phase = angleOr(context, step.phase, 0, 'angle')
+  if (!phase.ok) return phase
+  if (step.facets.trim() !== '') return facets(step, context, section, phase.value)
+  const axis = step.axis === 'axis' ? succeed(undefined) : foreignAxis(step, section, sketch)
+  if (!axis.ok) return axis
+  const turn = turnOf(step, context)
+  if (!turn.ok) return turn
+  const { frame, section: own } = axis.value ?? { frame: PART_FRAME, section }
+  const tool: SolidTool = {
+    ...{ kind: 'turned', section: own, frame: turnedFrame(frame, phase.value), mark: '' },
+    ...(turn.value ? { turn: turn.value } : {}),
+  }
+  return combinedWith(step, context, tool, axis.value ? undefined : section)
+}
+
+/** From which angle on and by how much; undefined for a full turn. */
+function turnOf(
+  step: RevolveStep,
+  context: StepContext,
+): Result<{ readonly from: number; readonly by: number } | undefined> {
+  if (step.turn.trim() === '') return succeed(undefined)
+  const turn = positive(context, step.turn, 'angle', 'turn')
+  if (!turn.ok) return turn
+  const back =
+    step.side === 'both' ? positive(context, step.back, 'angle', 'turn the other way') : succeed(0)
+  if (!back.ok) return back
+  const by = turn.value + back.value
+  if (by > 2 * Math.PI + 1e-9) {
+    return fail('turn.much', 'That is more than a full turn.', 'Type at most 360° together.')
+  }
+  if (by > 2 * Math.PI - 1e-9) return succeed(undefined)
+  return succeed({ from: step.side === 'symmetric' ? -by / 2 : -back.value, by })
+}
+
+/** A line of the sketch as an axis: its frame, and the section as it is seen from there. */
+function foreignAxis(
+  step: RevolveStep,
+  section: Section,
+  sketch: Sketch,
+): Result<{ readonly frame: Frame; readonly section: Section }> {
+  const entity = sketch.entities.find((e) => e.id === step.axis)
+  if (entity?.kind !== 'line') {
+    return fail('turn.axis', 'The line to turn about is gone.', 'Choose another axis.')
+  }
+  const locate = locator(sketch)
+  const [start, end] = [locate(entity.from), locate(entity.to)]
+  const along = unit(subtract(end, start))
+  const heights = edgesOf(section).flatMap(({ piece }) =>
+    [piece.from, piece.to].map((p) => cross(along, subtract(p, start))),
+  )
+  const [low, high] = [Math.min(...heights), Math.max(...heights)]
+  if (low < -VERTEX_TOLERANCE && high > VERTEX_TOLERANCE) {
+    return fail(
+      'turn.across',
+      'The profile lies on both sides of the line it turns about.',
+      'Move it to one side, or choose another axis.',
+    )
+  }
+  const side = high > VERTEX_TOLERANCE ? 1 : -1
+  const out = vec(-side * along.y, side * along.x)
+  const seen = (p: Vec): Vec => {
+    const from = subtract(p, start)
+    return vec(dot(from, along), dot(from, out))
+  }
+  const frame = {
+    at: place(start.y, 0, start.x),
+    x: place(out.y, 0, out.x),
+    z: place(along.y, 0, along.x),
+  }
+  const change = (piece: Piece): Piece =>
+    piece.kind === 'line'
+      ? line(seen(piece.from), seen(piece.to))
+      : arc(
+          seen(piece.from),
+          seen(piece.to),
+          seen(piece.centre),
+          piece.counterClockwise === (side === 1),
+        )
+  const moved = withLoops(section, (loop) => loop.map((e) => ({ ...e, piece: change(e.piece) })))
+  return succeed({ frame, section: moved })
+}
+
+function facets(
+  step: RevolveStep,
+  context: StepContext,
+  section: Section,
+  phase: number,
+): Result<Outcome> {
+  const sides = context.number(step.facets, 'number', 'number of sides')
+  if (!sides.ok) return sides
+  if (!Number.isInteger(sides.value) || sides.value < 3 || sides.value > 60) {
+    return fail('facets.sides', 'A polygon has from 3 to 60 sides.', 'Type a whole number.')
+  }
+  if (step.turn.trim() !== '' || step.axis !== 'axis') {
+    return fail(
+      'facets.turn',
+      'A polygon goes right round the part’s axis.',
+      'Take out the turn, or the number of sides.',
+    )
+  }
+  const share = Math.cos(Math.PI / sides.value)
+  const straight = edgesOf(section).every((e) => e.piece.kind === 'line')
+  if (step.facetTo === 'corners' && !straight) {
+    return fail(
+      'facets.round',
+      'Rounds in the profile keep their shape only when its radii are those of the flats.',
+      'Choose “to the flats”, or draw it with straight lines.',
+    )
+  }
+  const flats = step.facetTo === 'corners' ? scaledOut(section, share) : section
+  // What it would be as a full turn reaches to the corners, so that later turns take them in.
+  const round =
+    step.facetTo === 'corners' ? section : straight ? scaledOut(section, 1 / share) : section
+  const tool: SolidTool = { kind: 'facets', section: flats, sides: sides.value, phase, mark: '' }
+  return combinedWith(step, context, tool, round)
+}
+
+/** Radii in another proportion; of straight outlines only. */
+function scaledOut(section: Section, share: number): Section {
+  const at = (p: Vec): Vec => vec(p.x, p.y * share)
+  return withLoops(section, (loop) =>
+    loop.map((e) => ({ ...e, piece: line(at(e.piece.from), at(e.piece.to)) })),
+  )
+}
+
+interface Combining {
+  readonly id: string
+  readonly effect: StepEffect
+  readonly body: string
+}
+
+/** Does to its body with a tool what the step says. */
+function combinedWith(
+  step: Combining,
+  context: StepContext,
+  tool: SolidTool,
+  round: Section | undefined,
+): Result<Outcome> {
+  const meta = context.part.bodies.find((b) => b.id === step.body)
+  if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
+  const before = context.sectionOf(step.body)
+  if (before.regions.length === 0 && step.effect !== 'add') {
+    return fail(
+      'step.noMaterial',
+      `${meta.name} has no material at this step.`,
+      'Let the step add, or move it behind one that makes the body.',
+    )
+  }
+  // As a full turn the body has at most what it has and gains; what is cut stays elsewhere round it.
+  const after = !round || step.effect === 'cut' ? before : combine(before, round, step.effect)
+  if (!after) return notSound
+  const ops = [{ kind: 'combine' as const, step: step.id, effect: step.effect, tools: [tool] }]
+  return worked(context, step.body, ops, [], after)
+}
+
+/** Draws a profile out square to a plane through the axis. */
+export function drawOut(
+  step: ExtrudeStep,
+  context: StepContext,
+  section: Section,
+): Result<Outcome> {
+  const plane = angleOr(context, step.plane, 0, 'angle of the plane')
+  if (!plane.ok) return plane
+  const length = positive(context, step.length, 'length', 'length')
+  if (!length.ok) return length
+  const back =
+    step.side === 'both'
+      ? positive(context, step.back, 'length', 'length the other way')
+      : succeed(0)
+  if (!back.ok) return back
+  const [from, to] =
+    step.side === 'symmetric' ? [-length.value / 2, length.value / 2] : [-back.value, length.value]
+  const tool: SolidTool = {
+    ...{ kind: 'prism', outline: section, frame: halfPlane(plane.value) },
+    ...{ from, to, mark: '' },
+  }
+  const has = context.sectionOf(step.body).regions.length > 0
+  return combinedWith(step, context, tool, has ? undefined : section)
+}

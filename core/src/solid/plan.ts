@@ -1,0 +1,90 @@
+import { PART_FRAME, type Frame } from '../geometry'
+import type { Section } from '../section'
+
+/**
+ * What the solid kernel is to build, as plain data in mm and radians: a half-section that is turned
+ * once, and what is then joined to it, cut from it or changed on it. The route resolves formulas and
+ * references; the kernel knows of neither.
+ */
+
+/** A section turned about the z of its frame, fully, or from one angle on by another. */
+export interface TurnedTool {
+  readonly kind: 'turned'
+  readonly section: Section
+  readonly frame: Frame
+  readonly turn?: { readonly from: number; readonly by: number }
+}
+
+/** An outline in the frame's first two directions, drawn out along its third. */
+export interface PrismTool {
+  readonly kind: 'prism'
+  readonly outline: Section
+  readonly frame: Frame
+  readonly from: number
+  readonly to: number
+}
+
+/** A section turned about the part's axis as a regular polygon, its radii told to the flats. */
+export interface FacetTool {
+  readonly kind: 'facets'
+  readonly section: Section
+  readonly sides: number
+  /** The angle of the middle of a flat. */
+  readonly phase: number
+}
+
+/** Another body as it stands. */
+export interface BodyTool {
+  readonly kind: 'body'
+  readonly plan: SolidPlan
+  readonly frame: Frame
+}
+
+export type SolidTool = (TurnedTool | PrismTool | FacetTool | BodyTool) & {
+  /** Tells the faces of one tool from those of its likes: “@2”; empty for an only one. */
+  readonly mark: string
+}
+
+/** Material joined, taken away or kept in common with all tools together. */
+export interface CombineOp {
+  readonly kind: 'combine'
+  /** The step it is from. */
+  readonly step: string
+  readonly effect: 'add' | 'cut' | 'common'
+  readonly tools: readonly SolidTool[]
+}
+
+/** Edges of the solid, by the names of the two faces that meet there. */
+export interface EdgeOp {
+  readonly kind: 'edges'
+  readonly step: string
+  readonly sets: readonly {
+    readonly edges: readonly string[]
+    readonly work:
+      | { readonly kind: 'round'; readonly radius: number }
+      | { readonly kind: 'bevel'; readonly along: number; readonly across: number }
+  }[]
+}
+
+export type SolidOp = CombineOp | EdgeOp
+
+/** A body that is no full turn: what was turned at first, and what was done since. */
+export interface SolidPlan {
+  /** The section up to the first step that is no full turn; without regions for none. */
+  readonly base: Section
+  readonly ops: readonly SolidOp[]
+}
+
+/** Full turns after the first step that is none: what the section lost and gained. */
+export function turnedOps(step: string, lost: Section, gained: Section): SolidOp[] {
+  const op = (effect: 'add' | 'cut', section: Section): SolidOp[] =>
+    section.regions.length === 0
+      ? []
+      : [
+          {
+            ...{ kind: 'combine', step, effect },
+            tools: [{ kind: 'turned', section, frame: PART_FRAME, mark: '' }],
+          },
+        ]
+  return [...op('cut', lost), ...op('add', gained)]
+}

@@ -1,0 +1,126 @@
+import {
+  addPlaces,
+  arc,
+  line,
+  movedFrame,
+  place,
+  scalePlace,
+  turned,
+  turnedFrame,
+  vec,
+  type Frame,
+  type Piece,
+  type Place,
+  type Vec,
+} from '../geometry'
+import { type Section, type SectionEdge } from '../section'
+import type { PrismTool, SolidOp, SolidTool, TurnedTool } from './plan'
+
+/** A closed outline of named pieces. */
+export function outlineOf(
+  step: string,
+  pieces: readonly { readonly piece: Piece; readonly name: string }[],
+): Section {
+  const outer = pieces.map(({ piece, name }): SectionEdge => ({
+    piece,
+    name: { step, entity: name, role: 'made' },
+  }))
+  return { regions: [{ outer, holes: [] }] }
+}
+
+/** A rectangle between two corners. */
+export function rectangleOf(step: string, from: Vec, to: Vec): Section {
+  const corners = [from, vec(to.x, from.y), to, vec(from.x, to.y)]
+  const names = ['near', 'end', 'far', 'start']
+  return outlineOf(
+    step,
+    corners.map((p, i) => ({
+      piece: line(p, corners[(i + 1) % 4] ?? p),
+      name: names[i] ?? '',
+    })),
+  )
+}
+
+/** A slot along x with half-round ends, from end to end. */
+export function slotOf(step: string, from: number, to: number, width: number): Section {
+  const r = width / 2
+  const [a, b] = [from + r, to - r]
+  return outlineOf(step, [
+    { piece: line(vec(a, -r), vec(b, -r)), name: 'near' },
+    { piece: arc(vec(b, -r), vec(b, r), vec(b, 0), true), name: 'end' },
+    { piece: line(vec(b, r), vec(a, r)), name: 'far' },
+    { piece: arc(vec(a, r), vec(a, -r), vec(a, 0), true), name: 'start' },
+  ])
+}
+
+/** Out from the axis at an angle. */
+export const outwards = (angle: number): Place => place(Math.cos(angle), Math.sin(angle), 0)
+
+const ALONG: Place = place(0, 0, 1)
+
+/** A frame that looks out from the axis: its z outwards, its x along the axis, from a place on it. */
+export const lookingOut = (angle: number, along = 0): Frame => ({
+  at: place(0, 0, along),
+  x: ALONG,
+  z: outwards(angle),
+})
+
+/** A frame whose z runs inwards from a place out at an angle. */
+export const lookingIn = (angle: number, along: number, radius: number): Frame => ({
+  at: addPlaces(scalePlace(outwards(angle), radius), place(0, 0, along)),
+  x: ALONG,
+  z: scalePlace(outwards(angle), -1),
+})
+
+/** A frame whose z runs along the axis, to the right or to the left, from a place beside it. */
+export function lookingAlong(at: Place, way: 1 | -1, angle = 0): Frame {
+  return { at, x: outwards(angle), z: place(0, 0, way) }
+}
+
+/** A frame of the half-plane at an angle: x along the axis, y out from it, z on round it. */
+export const halfPlane = (angle: number): Frame => ({
+  at: place(0, 0, 0),
+  x: ALONG,
+  z: turned(place(0, 1, 0), angle),
+})
+
+export const turnedTool = (
+  section: Section,
+  frame: Frame,
+  mark = '',
+): TurnedTool & { readonly mark: string } => ({ kind: 'turned', section, frame, mark })
+
+export const prismTool = (
+  outline: Section,
+  frame: Frame,
+  from: number,
+  to: number,
+  mark = '',
+): PrismTool & { readonly mark: string } => ({ kind: 'prism', outline, frame, from, to, mark })
+
+/** The same operation once more, its tools moved; undefined where it cannot be done again. */
+export function repeatedOp(
+  op: SolidOp,
+  step: string,
+  number: number,
+  move: (frame: Frame) => Frame,
+): SolidOp | undefined {
+  if (op.kind !== 'combine') return undefined
+  const tools = op.tools.map((tool): SolidTool | undefined =>
+    tool.kind === 'facets'
+      ? undefined
+      : { ...tool, frame: move(tool.frame), mark: `${tool.mark}@${step}.${number}` },
+  )
+  const known = tools.filter((t) => t !== undefined)
+  return known.length === tools.length ? { ...op, step, tools: known } : undefined
+}
+
+export const byAngle =
+  (angle: number) =>
+  (frame: Frame): Frame =>
+    turnedFrame(frame, angle)
+
+export const byLength =
+  (along: number) =>
+  (frame: Frame): Frame =>
+    movedFrame(frame, along)

@@ -1,0 +1,102 @@
+import { PART_FRAME, planKeys, type SolidOp, type SolidPlan, type SolidTool } from '@lathica/core'
+import { combined } from './combine'
+import { KernelFault, faultOf } from './fault'
+import { freeSolid, type NamedSolid } from './named'
+import type { OpenCascade } from './openCascade'
+import { facetSolid, marked, movedSolid, prismSolid, turnedSolid } from './tools'
+
+/** So many states of solids are kept; a change in a late step finds all before it. */
+const MOST_KEPT = 60
+
+/** Builds plans, and keeps what it built by content. What it hands out stays its own. */
+export class Builder {
+  private readonly kept = new Map<string, NamedSolid>()
+
+  constructor(private readonly oc: OpenCascade) {}
+
+  /**
+   * The solid of a plan.
+   * @throws KernelFault when it cannot be built, or nothing is left
+   */
+  build(plan: SolidPlan): NamedSolid {
+    const keys = planKeys(plan)
+    let at = keys.length - 1
+    while (at > 0 && !this.kept.has(keys[at] ?? '')) at--
+    let solid = this.take(keys[at] ?? '') ?? this.base(plan, keys[0] ?? '')
+    for (let i = at; i < plan.ops.length; i++) {
+      const [op, key] = [plan.ops[i], keys[i + 1]]
+      if (!op || key === undefined) break
+      try {
+        solid = this.keep(key, this.apply(solid, op))
+      } catch (thrown) {
+        throw faultOf(this.oc, thrown, i + 1)
+      }
+    }
+    if (!solid)
+      throw new KernelFault('kernel.empty', 'Nothing is left of the body.', 'Undo a step.')
+    return solid
+  }
+
+  private base({ base }: SolidPlan, key: string): NamedSolid | undefined {
+    if (base.regions.length === 0) return undefined
+    const tool = { kind: 'turned' as const, section: base, frame: PART_FRAME }
+    return this.keep(key, turnedSolid(this.oc, tool, 'base'))
+  }
+
+  private apply(solid: NamedSolid | undefined, op: SolidOp): NamedSolid {
+    if (op.kind === 'edges') throw new KernelFault('kernel.edges', 'Not yet.', 'Set it aside.')
+    const tools = op.tools.map((tool) => marked(this.tool(tool, op.step), tool.mark))
+    try {
+      const [first, ...more] = tools
+      if (solid) return combined(this.oc, solid, op.effect, tools, op.step)
+      if (!first || op.effect !== 'add') {
+        throw new KernelFault(
+          'kernel.nothing',
+          'There is nothing yet to work on.',
+          'Let the first step add material.',
+        )
+      }
+      return combined(this.oc, first, 'add', more, op.step)
+    } finally {
+      tools.forEach(freeSolid)
+    }
+  }
+
+  private tool(tool: SolidTool, step: string): NamedSolid {
+    switch (tool.kind) {
+      case 'turned':
+        return turnedSolid(this.oc, tool, step)
+      case 'prism':
+        return prismSolid(this.oc, tool, step)
+      case 'facets':
+        return facetSolid(this.oc, tool, step)
+      case 'body':
+        return movedSolid(this.oc, this.build(tool.plan), tool.frame)
+    }
+  }
+
+  private take(key: string): NamedSolid | undefined {
+    const found = this.kept.get(key)
+    if (!found) return undefined
+    // The last used goes last.
+    this.kept.delete(key)
+    this.kept.set(key, found)
+    return found
+  }
+
+  private keep(key: string, solid: NamedSolid): NamedSolid {
+    this.kept.set(key, solid)
+    for (const [oldest, old] of this.kept) {
+      if (this.kept.size <= MOST_KEPT) break
+      this.kept.delete(oldest)
+      freeSolid(old)
+    }
+    return solid
+  }
+
+  /** Gives back all that is kept. */
+  free(): void {
+    for (const solid of this.kept.values()) freeSolid(solid)
+    this.kept.clear()
+  }
+}

@@ -1,0 +1,67 @@
+import { KernelFault } from './fault'
+import { handleTo, named, sameSolid, type NamedFace, type NamedSolid } from './named'
+import { partsOf, scoped, shapesIn, type OpenCascade, type Scope, type Shape } from './openCascade'
+
+export type Effect = 'add' | 'cut' | 'common'
+
+/** Joins tools to a solid, takes them from it, or keeps what it has in common with any of them. */
+export function combined(
+  oc: OpenCascade,
+  base: NamedSolid,
+  effect: Effect,
+  tools: readonly NamedSolid[],
+  step: string,
+): NamedSolid {
+  if (tools.length === 0) return sameSolid(base)
+  return scoped((scope) => {
+    const builder = scope.own(builderFor(oc, effect))
+    builder.SetArguments(scope.own(new oc.NCollection_List_TopoDS_Shape([base.shape])))
+    builder.SetTools(scope.own(new oc.NCollection_List_TopoDS_Shape(tools.map((t) => t.shape))))
+    builder.SetRunParallel(false)
+    builder.Build()
+    if (builder.HasErrors()) {
+      throw new KernelFault(
+        'kernel.combine',
+        'The shapes could not be combined.',
+        'Move or resize one of them by a little: they touch in a way that cannot be told apart.',
+      )
+    }
+    // Faces in one plane, one cylinder … become one face where material is joined.
+    if (effect === 'add') builder.SimplifyResult(true, true)
+    const origins = [base, ...tools].flatMap((solid) =>
+      solid.faces.flatMap(({ face, name }): NamedFace[] => {
+        if (builder.IsDeleted(face)) return []
+        const images = [...shapesIn(oc, scope.own(builder.Modified(face)), scope)]
+        return images.length > 0 ? images.map((f) => ({ face: f, name })) : [{ face, name }]
+      }),
+    )
+    return named(oc, onlySolids(oc, builder.Shape(), scope), origins, step, scope)
+  })
+}
+
+function builderFor(
+  oc: OpenCascade,
+  effect: Effect,
+): InstanceType<OpenCascade['BRepAlgoAPI_BooleanOperation']> {
+  switch (effect) {
+    case 'add':
+      return new oc.BRepAlgoAPI_Fuse()
+    case 'cut':
+      return new oc.BRepAlgoAPI_Cut()
+    case 'common':
+      return new oc.BRepAlgoAPI_Common()
+  }
+}
+
+/** The one solid of a result, or a compound of its solids; loose faces and edges are left behind. */
+function onlySolids(oc: OpenCascade, result: Shape, scope: Scope): Shape {
+  scope.own(result)
+  const solids = [...partsOf(oc, result, 'SOLID', scope)]
+  const [only] = solids
+  if (only && solids.length === 1) return handleTo(only)
+  const compound = new oc.TopoDS_Compound()
+  const builder = scope.own(new oc.TopoDS_Builder())
+  builder.MakeCompound(compound)
+  for (const solid of solids) builder.Add(compound, solid)
+  return compound
+}

@@ -1,0 +1,68 @@
+import { place, type LiftedProperties, type SolidMesh } from '@lathica/core'
+import { partsOf, scoped, type OpenCascade, type Scope, type Shape } from './openCascade'
+
+/**
+ * Volume, area, centre and moments of a solid for a density of 1, in mm and its powers.
+ * @param mesh of the solid: its vertices lie on the true surface and tell how far out it goes; else its
+ *   box does
+ * @returns undefined when nothing is left of it
+ */
+export function figuresOf(
+  oc: OpenCascade,
+  shape: Shape,
+  mesh?: SolidMesh,
+): LiftedProperties | undefined {
+  return scoped((scope) => {
+    const pieces = [...partsOf(oc, shape, 'SOLID', scope)].length
+    if (pieces === 0) return undefined
+    const origin = scope.own(new oc.gp_Pnt(0, 0, 0))
+    const inside = scope.own(new oc.GProp_GProps(origin))
+    const surface = scope.own(new oc.GProp_GProps(origin))
+    oc.BRepGProp.VolumeProperties(shape, inside, false, false, false)
+    oc.BRepGProp.SurfaceProperties(shape, surface, false, false)
+    const volume = inside.Mass()
+    const middle = scope.own(inside.CentreOfMass())
+    const centre = place(middle.X(), middle.Y(), middle.Z())
+    const about = (at: typeof middle, x: number, y: number, z: number): number => {
+      const way = scope.own(new oc.gp_Dir(x, y, z))
+      return inside.MomentOfInertia(scope.own(new oc.gp_Ax1(at, way)))
+    }
+    // The greatest moment across the axis is where the product of inertia vanishes.
+    const [xx, yy] = [about(middle, 1, 0, 0), about(middle, 0, 1, 0)]
+    const diagonal = about(middle, Math.SQRT1_2, Math.SQRT1_2, 0)
+    const mean = (xx + yy) / 2
+    const across = mean + Math.hypot((xx - yy) / 2, mean - diagonal)
+    return {
+      volume,
+      area: surface.Mass(),
+      centre,
+      pieces,
+      centreX: centre.z,
+      inertiaAxis: about(origin, 0, 0, 1),
+      inertiaAcross: across,
+      ...boundsOf(oc, shape, mesh, scope),
+    }
+  })
+}
+
+/** How far a solid goes along the axis, from its exact geometry, and out from it, by the mesh's places. */
+function boundsOf(
+  oc: OpenCascade,
+  shape: Shape,
+  mesh: SolidMesh | undefined,
+  scope: Scope,
+): { readonly from: number; readonly to: number; readonly radius: number } {
+  const box = scope.own(new oc.Bnd_Box())
+  oc.BRepBndLib.AddOptimal(shape, box, false, false)
+  const [low, high] = [scope.own(box.CornerMin()), scope.own(box.CornerMax())]
+  if (!mesh) {
+    const reach = Math.max(-low.X(), -low.Y(), high.X(), high.Y())
+    return { from: low.Z(), to: high.Z(), radius: reach }
+  }
+  let reach = 0
+  const { positions } = mesh
+  for (let i = 0; i < positions.length; i += 3) {
+    reach = Math.max(reach, Math.hypot(positions[i] ?? 0, positions[i + 1] ?? 0))
+  }
+  return { from: low.Z(), to: high.Z(), radius: reach }
+}

@@ -1,0 +1,5 @@
+export { createKernel, type BuiltSolid, type Kernel } from './kernel'
+export { loadKernel } from './load'
+export { KernelFault } from './fault'
+export { builtGeometry, noteFault, noteFigures, settlePlans } from './settle'
+export { installGlue } from './withoutEval'

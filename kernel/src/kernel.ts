@@ -1,0 +1,72 @@
+import type { BodyPlan, LiftedProperties, SolidMesh, SolidPlan } from '@lathica/core'
+import { Builder } from './build'
+import { KernelFault, faultOf } from './fault'
+import { figuresOf } from './figures'
+import { meshOf } from './mesh'
+import type { OpenCascade } from './openCascade'
+import { writeStepOf } from './write'
+
+/** A body that was built: what it looks like and what it comes to. */
+export interface BuiltSolid {
+  readonly mesh: SolidMesh
+  /** Undefined when nothing is left of the body. */
+  readonly figures: LiftedProperties | undefined
+  /** The kernel's own check of its faces, edges and how they meet. */
+  readonly valid: boolean
+}
+
+/** What is asked of the solid kernel. All of it may throw a KernelFault. */
+export interface Kernel {
+  /** @param tolerance how far triangles may lie from the surface, in mm */
+  build(plan: SolidPlan, tolerance: number): BuiltSolid
+  /** The figures alone, without a picture. */
+  weigh(plan: SolidPlan): LiftedProperties | undefined
+  /** An exchange file (ISO 10303-21) of bodies, in mm. */
+  writeStep(bodies: readonly BodyPlan[], name: string): string
+  /** Bytes the kernel's memory has grown to. */
+  memory(): number
+  /** Gives back every solid that is kept. */
+  free(): void
+}
+
+/** The kernel on a loaded Open CASCADE. */
+export function createKernel(oc: OpenCascade): Kernel {
+  const builder = new Builder(oc)
+  const safely = <T>(work: () => T): T => {
+    try {
+      return work()
+    } catch (thrown) {
+      throw faultOf(oc, thrown)
+    }
+  }
+  return {
+    build: (plan, tolerance) =>
+      safely(() => {
+        const solid = builder.build(plan)
+        const mesh = meshOf(oc, solid, tolerance)
+        const figures = figuresOf(oc, solid.shape, mesh)
+        if (figures && figures.volume <= 0) throw turnedInsideOut
+        const check = new oc.BRepCheck_Analyzer(solid.shape, true)
+        const valid = check.IsValid()
+        check.delete()
+        return { mesh, figures, valid }
+      }),
+    weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape)),
+    writeStep: (bodies, name) =>
+      safely(() =>
+        writeStepOf(
+          oc,
+          bodies.map((b) => ({ ...b, solid: builder.build(b.plan) })),
+          name,
+        ),
+      ),
+    memory: () => oc.wasmMemory.buffer.byteLength,
+    free: () => builder.free(),
+  }
+}
+
+const turnedInsideOut = new KernelFault(
+  'kernel.inside',
+  'The solid came out inside out.',
+  'Change a size of the last step by a little.',
+)

@@ -1,0 +1,198 @@
+import {
+  PART_FRAME,
+  crossPlaces,
+  edgesOf,
+  line,
+  place,
+  secondOf,
+  turnedFrame,
+  type FacetTool,
+  type Frame,
+  type Place,
+  type PrismTool,
+  type Section,
+  type TurnedTool,
+} from '@lathica/core'
+import { combined } from './combine'
+import { KernelFault } from './fault'
+import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
+import { scoped, shapesIn, type OpenCascade, type Scope, type Shape } from './openCascade'
+import { asOutline, asSection, drawnFace, type DrawnFace } from './outline'
+
+/** Turns a section about the z of its frame. */
+export function turnedSolid(
+  oc: OpenCascade,
+  tool: Omit<TurnedTool, 'mark'>,
+  step: string,
+): NamedSolid {
+  const { section, frame, turn } = tool
+  return piecewise(oc, section, step, (region, scope) => {
+    const start = turn ? turnedAbout(frame, turn.from) : frame
+    const drawn = drawnFace(oc, region, asSection(start), scope)
+    const axis = scope.own(new oc.gp_Ax1(pointOf(oc, frame.at, scope), wayOf(oc, frame.z, scope)))
+    // With a copy every edge knows the face it made, over a full turn too.
+    const maker = scope.own(
+      turn
+        ? new oc.BRepPrimAPI_MakeRevol(drawn.face, axis, turn.by, true)
+        : new oc.BRepPrimAPI_MakeRevol(drawn.face, axis, true),
+    )
+    const ends = turn ? endsOf(maker, step, scope) : []
+    return { shape: maker.Shape(), faces: [...sweptFaces(oc, maker, drawn, scope), ...ends] }
+  })
+}
+
+/** Draws an outline out along the z of its frame. */
+export function prismSolid(oc: OpenCascade, tool: PrismTool, step: string): NamedSolid {
+  const { outline, frame, from, to } = tool
+  return piecewise(oc, outline, step, (region, scope) => {
+    const drawn = drawnFace(oc, region, asOutline(frame, from), scope)
+    const { x, y, z } = frame.z
+    const length = to - from
+    const along = scope.own(new oc.gp_Vec(x * length, y * length, z * length))
+    const maker = scope.own(new oc.BRepPrimAPI_MakePrism(drawn.face, along, true, true))
+    const faces = [...sweptFaces(oc, maker, drawn, scope), ...endsOf(maker, step, scope)]
+    return { shape: maker.Shape(), faces }
+  })
+}
+
+/**
+ * Turns a section as a regular polygon: for every side the section drawn out along it, between the
+ * two planes through the axis and the side's corners.
+ */
+export function facetSolid(oc: OpenCascade, tool: FacetTool, step: string): NamedSolid {
+  const { sides, phase, section } = tool
+  const half = Math.PI / sides
+  const ends = edgesOf(section).flatMap(({ piece }) => [piece.from, piece.to])
+  const reach = 2 * Math.max(...ends.map((p) => p.y))
+  const [from, to] = [Math.min(...ends.map((p) => p.x)) - 1, Math.max(...ends.map((p) => p.x)) + 1]
+  const wedge = triangle(reach, reach * Math.tan(half))
+  const sectors = Array.from({ length: sides }, (_, i) => {
+    const frame = turnedFrame(PART_FRAME, phase + 2 * half * i)
+    const { at, x: out, z: along } = frame
+    const side = { at, x: along, z: crossPlaces(along, out) }
+    const width = reach * Math.tan(half)
+    const flat = prismSolid(
+      oc,
+      { kind: 'prism', outline: section, frame: side, from: -width, to: width },
+      step,
+    )
+    const between = prismSolid(oc, { kind: 'prism', outline: wedge, frame, from, to }, step)
+    try {
+      return combined(oc, marked(flat, sides > 1 ? `@${i + 1}` : ''), 'common', [between], step)
+    } finally {
+      freeSolid(flat)
+      freeSolid(between)
+    }
+  })
+  try {
+    const [first, ...more] = sectors
+    if (!first) throw new KernelFault('kernel.facets', 'A polygon has sides.', 'Type how many.')
+    return combined(oc, first, 'add', more, step)
+  } finally {
+    sectors.forEach(freeSolid)
+  }
+}
+
+/** The same solid with a mark behind the names of its faces. */
+export const marked = (solid: NamedSolid, mark: string): NamedSolid =>
+  mark === ''
+    ? solid
+    : { ...solid, faces: solid.faces.map((f) => ({ ...f, name: `${f.name}${mark}` })) }
+
+/** A triangle from the axis out to a side, as wide as twice the half. */
+function triangle(far: number, half: number): Section {
+  const corners = [
+    { x: 0, y: 0 },
+    { x: far, y: -half },
+    { x: far, y: half },
+  ]
+  const outer = corners.map((from, i) => ({
+    piece: line(from, corners[(i + 1) % 3] ?? from),
+    name: { step: '', entity: `wedge${i}`, role: 'made' as const },
+  }))
+  return { regions: [{ outer, holes: [] }] }
+}
+
+/** A solid as it is, moved into a frame. */
+export function movedSolid(oc: OpenCascade, solid: NamedSolid, frame: Frame): NamedSolid {
+  return scoped((scope) => {
+    const { at, x, z } = frame
+    const y = secondOf(frame)
+    const move = scope.own(new oc.gp_Trsf())
+    move.SetValues(x.x, y.x, z.x, at.x, x.y, y.y, z.y, at.y, x.z, y.z, z.z, at.z)
+    const maker = scope.own(new oc.BRepBuilderAPI_Transform(solid.shape, move, true, false))
+    const faces = solid.faces.map(({ face, name }) => ({ face: maker.ModifiedShape(face), name }))
+    return { shape: maker.Shape(), faces }
+  })
+}
+
+/** Every region built by itself, as one solid with all their names. */
+function piecewise(
+  oc: OpenCascade,
+  section: Section,
+  step: string,
+  build: (
+    region: Section['regions'][number],
+    scope: Scope,
+  ) => { readonly shape: Shape; readonly faces: readonly NamedFace[] },
+): NamedSolid {
+  return scoped((scope) => {
+    const built = section.regions.map((region) => build(region, scope))
+    const faces = built.flatMap((b) => b.faces)
+    const [only, ...more] = built
+    if (!only)
+      throw new KernelFault('kernel.empty', 'There is nothing to build.', 'Draw a profile.')
+    if (more.length === 0) return named(oc, only.shape, faces, step, scope)
+    const compound = new oc.TopoDS_Compound()
+    const builder = scope.own(new oc.TopoDS_Builder())
+    builder.MakeCompound(compound)
+    for (const { shape } of built) builder.Add(compound, scope.own(shape))
+    return named(oc, compound, faces, step, scope)
+  })
+}
+
+type Swept = InstanceType<OpenCascade['BRepPrimAPI_MakeRevol']>
+
+/** The faces that the edges of a face made as it was swept, by the names of the edges. */
+function sweptFaces(
+  oc: OpenCascade,
+  maker: Pick<Swept, 'Generated'>,
+  drawn: DrawnFace,
+  scope: Scope,
+): NamedFace[] {
+  return drawn.edges.flatMap(({ edge, name }) =>
+    name === undefined
+      ? []
+      : [...shapesIn(oc, scope.own(maker.Generated(edge)), scope)].map((face) => ({ face, name })),
+  )
+}
+
+function endsOf(
+  maker: Pick<Swept, 'FirstShape' | 'LastShape'>,
+  step: string,
+  scope: Scope,
+): NamedFace[] {
+  return [
+    { face: scope.own(maker.FirstShape()), name: `${step}/start` },
+    { face: scope.own(maker.LastShape()), name: `${step}/end` },
+  ]
+}
+
+/** A frame turned about its own third direction. */
+function turnedAbout(frame: Frame, angle: number): Frame {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)]
+  const y = secondOf(frame)
+  const x = place(c * frame.x.x + s * y.x, c * frame.x.y + s * y.y, c * frame.x.z + s * y.z)
+  return { ...frame, x }
+}
+
+const pointOf = (
+  oc: OpenCascade,
+  { x, y, z }: Place,
+  scope: Scope,
+): InstanceType<OpenCascade['gp_Pnt']> => scope.own(new oc.gp_Pnt(x, y, z))
+const wayOf = (
+  oc: OpenCascade,
+  { x, y, z }: Place,
+  scope: Scope,
+): InstanceType<OpenCascade['gp_Dir']> => scope.own(new oc.gp_Dir(x, y, z))

@@ -1,0 +1,86 @@
+import type { BodyPlan, LiftedProperties, SolidPlan } from '@lathica/core'
+import type { BuiltSolid } from '@lathica/kernel'
+import { wrap, type Remote } from 'comlink'
+import { ref } from 'vue'
+import type { Answer } from './answers'
+import type { KernelThread } from './worker'
+
+/** A question that takes longer than this, in ms, will not be answered any more. */
+const LONGEST = 60_000
+
+/** A thread whose memory has grown past this many bytes is replaced by a fresh one. */
+const MOST_MEMORY = 1_200_000_000
+
+let thread: { readonly worker: Worker; readonly remote: Remote<KernelThread> } | undefined
+let last: Promise<unknown> = Promise.resolve()
+
+/** How many questions wait or are being answered, but for those nobody waits for. */
+export const waiting = ref(0)
+
+function remote(): Remote<KernelThread> {
+  if (!thread) {
+    const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
+    thread = { worker, remote: wrap<KernelThread>(worker) }
+  }
+  return thread.remote
+}
+
+function endThread(): void {
+  thread?.worker.terminate()
+  thread = undefined
+}
+
+/** Puts a question to the kernel's thread; one that hangs or dies ends in a problem and a fresh thread. */
+function ask<T>(
+  question: (kernel: Remote<KernelThread>) => Promise<Answer<T>>,
+  background = false,
+): Promise<Answer<T>> {
+  if (!background) waiting.value += 1
+  const answer = last
+    .then(() => answered(question))
+    .finally(() => {
+      if (!background) waiting.value -= 1
+    })
+  last = answer
+  return answer
+}
+
+async function answered<T>(
+  question: (kernel: Remote<KernelThread>) => Promise<Answer<T>>,
+): Promise<Answer<T>> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  try {
+    const kernel = remote()
+    const dead = new Promise<never>((_, reject) => {
+      timer = setTimeout(() => reject(new Error('it took too long')), LONGEST)
+      thread?.worker.addEventListener('error', () => reject(new Error('it stopped')))
+    })
+    const answer = await Promise.race([question(kernel), dead])
+    const memory = await kernel.memory()
+    if (memory.ok && memory.value > MOST_MEMORY) endThread()
+    return answer
+  } catch (error) {
+    endThread()
+    return { ok: false, problem: brokenBy(error), after: undefined }
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
+const brokenBy = (error: unknown): { code: string; message: string; mend: string } => ({
+  code: 'kernel.broken',
+  message: `The solid kernel gave no answer: ${error instanceof Error ? error.message : String(error)}.`,
+  mend: 'It was started afresh. Change a size by a little, or set the last step aside.',
+})
+
+/** Builds a plan: its picture and its figures. */
+export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> =>
+  ask((k) => k.build(plan, tolerance))
+
+/** The figures of a plan alone; nobody waits for them. */
+export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | undefined>> =>
+  ask((k) => k.weigh(plan), true)
+
+/** An exchange file of bodies. */
+export const writeSolids = (bodies: readonly BodyPlan[], name: string): Promise<Answer<string>> =>
+  ask((k) => k.writeStep(bodies, name))

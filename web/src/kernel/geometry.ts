@@ -1,0 +1,17 @@
+import { bodyPlans, type BuiltGeometry, type Part, type SolidMesh } from '@lathica/core'
+import type { Answer } from './answers'
+import { buildSolid, writeSolids } from './client'
+
+/** What a part's files take of the kernel: triangles within a tolerance in mm, and the exchange file. */
+export async function geometryFor(part: Part, tolerance: number): Promise<Answer<BuiltGeometry>> {
+  const plans = bodyPlans(part)
+  const meshes = new Map<string, SolidMesh>()
+  for (const { bodyId, plan } of plans) {
+    if (plan.ops.length === 0) continue
+    const answer = await buildSolid(plan, tolerance)
+    if (!answer.ok) return answer
+    meshes.set(bodyId, answer.value.mesh)
+  }
+  const step = await writeSolids(plans, part.name)
+  return step.ok ? { ok: true, value: { meshes, step: step.value } } : step
+}

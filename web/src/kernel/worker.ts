@@ -1,0 +1,36 @@
+import type { BodyPlan, SolidPlan } from '@lathica/core'
+import { KernelFault, installGlue, loadKernel, type BuiltSolid } from '@lathica/kernel'
+import { expose, transfer } from 'comlink'
+import wasm from 'replicad-opencascadejs/wasm?url'
+import type { Answer } from './answers'
+
+installGlue()
+
+/** The solid kernel in a thread of its own; it is loaded with the first question. */
+const kernel = loadKernel(wasm)
+
+async function answered<T>(ask: (loaded: Awaited<typeof kernel>) => T): Promise<Answer<T>> {
+  try {
+    return { ok: true, value: ask(await kernel) }
+  } catch (thrown) {
+    if (!(thrown instanceof KernelFault)) throw thrown
+    return { ok: false, problem: thrown.problem, after: thrown.after }
+  }
+}
+
+const threads = {
+  async build(plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> {
+    const answer = await answered((k) => k.build(plan, tolerance))
+    if (!answer.ok) return answer
+    const { positions, normals, indices, edges } = answer.value.mesh
+    return transfer(answer, [positions.buffer, normals.buffer, indices.buffer, edges.buffer])
+  },
+  weigh: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
+  writeStep: (bodies: readonly BodyPlan[], name: string) =>
+    answered((k) => k.writeStep(bodies, name)),
+  memory: () => answered((k) => k.memory()),
+}
+
+export type KernelThread = typeof threads
+
+expose(threads)

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { useBoardStore } from '../../store/board'
+
+/** Words in a step's card, taken by Enter, Tab or leaving the field; Esc brings the old ones back. */
+const props = defineProps<{ id: string; label: string; text: string; empty: string }>()
+const emit = defineEmits<{ take: [text: string] }>()
+const board = useBoardStore()
+const typed = ref(props.text)
+watch(
+  () => props.text,
+  (text) => (typed.value = text),
+)
+
+function take(): void {
+  if (typed.value.trim() !== props.text) emit('take', typed.value.trim())
+}
+
+function onEscape(): void {
+  if (typed.value === props.text) board.escape()
+  else typed.value = props.text
+}
+</script>
+
+<template>
+  <input
+    :id="id"
+    v-model="typed"
+    class="words"
+    :aria-label="label"
+    :placeholder="empty"
+    maxlength="120"
+    spellcheck="false"
+    autocomplete="off"
+    @keydown.enter.prevent="take"
+    @keydown.esc.stop.prevent="onEscape"
+    @keydown.stop
+    @blur="take"
+  />
+</template>
+
+<style scoped>
+.words {
+  width: 100%;
+  height: 28px;
+  padding: 0 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--field);
+  color: var(--ink);
+  font: inherit;
+}
+</style>

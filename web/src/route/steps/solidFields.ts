@@ -1,0 +1,335 @@
+import type {
+  AroundStep,
+  ExtrudeStep,
+  FlatsStep,
+  HalveStep,
+  HolesStep,
+  Part,
+  RevolveStep,
+  SlotStep,
+  Step,
+} from '@lathica/core'
+import {
+  EFFECTS,
+  angle,
+  bodyField,
+  choice,
+  faces,
+  length,
+  number,
+  optionalAngle,
+  type Field,
+  type FieldContext,
+} from './field'
+
+/** How a turn that is no full round one goes. */
+export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
+  const lines = (part.sketches.find((s) => s.id === step.sketch)?.entities ?? []).filter(
+    (e) => e.kind === 'line' && e.role !== 'outline',
+  )
+  const isPart = step.turn.trim() !== ''
+  const isPolygon = step.facets.trim() !== ''
+  return [
+    ...(isPolygon ? [] : [optionalAngle('Turn', step.turn, 'full', (turn) => ({ ...step, turn }))]),
+    ...(isPart
+      ? [
+          choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' })),
+          ...(step.side === 'both'
+            ? [angle('Other side', step.back, (back) => ({ ...step, back }))]
+            : []),
+        ]
+      : [
+          {
+            ...number('Sides', step.facets, (facets) => ({ ...step, facets })),
+            empty: 'round',
+          } as const,
+        ]),
+    ...(isPolygon
+      ? [choice('Radii to', step.facetTo, FACETS, (v) => ({ ...step, facetTo: v as 'flats' }))]
+      : []),
+    ...(isPart || isPolygon
+      ? [optionalAngle('At angle', step.phase, '0', (phase) => ({ ...step, phase }))]
+      : []),
+    ...(isPolygon || lines.length === 0
+      ? []
+      : [
+          choice(
+            'About',
+            step.axis,
+            {
+              axis: 'the axis',
+              ...Object.fromEntries(lines.map((l) => [l.id, `line ${l.id.replace(/\D+/g, '')}`])),
+            },
+            (axis) => ({ ...step, axis }),
+          ),
+        ]),
+  ]
+}
+
+const SIDES = { one: 'one side', symmetric: 'evenly', both: 'both sides' }
+const FACETS = { flats: 'the flats', corners: 'the corners' }
+const KEEP = { circle: 'on a pitch circle', places: 'at single places' }
+const HEADS = {
+  none: 'none',
+  counterbore: 'counterbore',
+  countersink: 'countersink',
+  spotface: 'spot face',
+}
+
+export function holeFields(step: HolesStep): Field[] {
+  const key = step.on === '' ? [] : [step.on]
+  return [
+    step.way === 'end'
+      ? faces(
+          { label: 'In face', accept: 'plane', many: false, keys: key, none: 'none' },
+          ([on = '']) => ({ ...step, on }),
+        )
+      : faces(
+          {
+            label: 'From',
+            accept: 'any',
+            many: false,
+            keys: step.from ? [step.from] : [],
+            none: 'the left end',
+          },
+          ([from = '']) => ({ ...step, from }),
+        ),
+    ...(step.way === 'cross'
+      ? [length('Distance', step.distance, (distance) => ({ ...step, distance }), { empty: '0' })]
+      : [choice('Lie', step.layout, KEEP, (v) => ({ ...step, layout: v as 'circle' }))]),
+    ...(step.way === 'end' && step.layout === 'places' ? placeFields(step) : roundFields(step)),
+    length('Diameter', step.diameter, (diameter) => ({ ...step, diameter }), { sign: '⌀' }),
+    choice('Goes', step.reach, REACHES[step.way], (v) => ({ ...step, reach: v as 'depth' })),
+    ...(step.reach === 'depth'
+      ? [
+          length('Depth', step.depth, (depth) => ({ ...step, depth })),
+          choice('Tip', step.tip, { cone: 'cone', flat: 'flat' }, (v) => ({
+            ...step,
+            tip: v as 'cone',
+          })),
+          ...(step.tip === 'cone'
+            ? [angle('Tip angle', step.tipAngle, (tipAngle) => ({ ...step, tipAngle }))]
+            : []),
+        ]
+      : []),
+    choice('Head', step.head, HEADS, (v) => withHead(step, v as HolesStep['head'])),
+    ...(step.head === 'none'
+      ? []
+      : [
+          length('Head', step.headDiameter, (headDiameter) => ({ ...step, headDiameter }), {
+            sign: '⌀',
+          }),
+          step.head === 'countersink'
+            ? angle('Head angle', step.headAngle, (headAngle) => ({ ...step, headAngle }))
+            : length('Head depth', step.headDepth, (headDepth) => ({ ...step, headDepth })),
+        ]),
+    {
+      kind: 'words',
+      label: 'Thread',
+      text: step.thread,
+      empty: 'none',
+      set: (thread) => ({ ...step, thread }),
+    },
+    bodyField(step.body),
+  ]
+}
+
+/** A head comes with sizes in proportion, so that it can be seen at once. */
+function withHead(step: HolesStep, head: HolesStep['head']): HolesStep {
+  const filled = step.headDiameter !== '' ? step.headDiameter : `1.8*(${step.diameter})`
+  const depth = step.headDepth !== '' ? step.headDepth : `0.5*(${step.diameter})`
+  return head === 'none'
+    ? { ...step, head }
+    : { ...step, head, headDiameter: filled, headDepth: depth }
+}
+
+const REACHES = {
+  end: { depth: 'to a depth', wall: 'through the wall', through: 'through all' },
+  cross: {
+    depth: 'to a depth',
+    wall: 'through one wall',
+    axis: 'to the axis',
+    through: 'through all',
+  },
+}
+
+function roundFields(step: HolesStep): Field[] {
+  const skipped = step.skip.join(', ')
+  return [
+    ...(step.way === 'end'
+      ? [length('Pitch circle', step.circle, (circle) => ({ ...step, circle }), { sign: '⌀' })]
+      : []),
+    number('Number', step.count, (count) => ({ ...step, count })),
+    optionalAngle('First at', step.start, '0', (start) => ({ ...step, start })),
+    optionalAngle('Over', step.range, 'all round', (range) => ({ ...step, range })),
+    {
+      ...{ kind: 'words', label: 'Left out', text: skipped, empty: 'none' },
+      set: (text: string) => ({ ...step, skip: numbersIn(text) }),
+    },
+  ]
+}
+
+/** Whole numbers however they are parted; what is none is passed over. */
+const numbersIn = (text: string): number[] =>
+  text.split(/[^0-9]+/).flatMap((word) => (word === '' ? [] : [Number(word)]))
+
+function placeFields(step: HolesStep): Field[] {
+  return [
+    ...step.places.flatMap((own, i): Field[] => {
+      const change = (to: Partial<typeof own>): Step => ({
+        ...step,
+        places: step.places.map((p, k) => (k === i ? { ...p, ...to } : p)),
+      })
+      const without = { ...step, places: step.places.filter((_, k) => k !== i) }
+      return [
+        { kind: 'heading', label: `Place ${i + 1}`, remove: without },
+        length('On', own.diameter, (diameter) => change({ diameter }), { sign: '⌀' }),
+        angle('At angle', own.angle, (text) => change({ angle: text })),
+      ]
+    }),
+    {
+      ...{ kind: 'more', label: 'Another place' },
+      step: {
+        ...step,
+        places: [...step.places, step.places.at(-1) ?? { diameter: step.circle, angle: '0' }],
+      },
+    },
+  ]
+}
+
+export function flatFields(step: FlatsStep, { part }: FieldContext): Field[] {
+  return [
+    number('Number', step.count, (count) => ({ ...step, count })),
+    choice('Told', step.measure, { across: 'across flats', depth: 'by depth' }, (v) => ({
+      ...step,
+      measure: v as 'across',
+    })),
+    length(step.measure === 'across' ? 'Across' : 'Depth', step.size, (size) => ({
+      ...step,
+      size,
+    })),
+    choice('From', step.end, endsOf(part), (v) => ({ ...step, end: v as 'left' })),
+    length('Begin at', step.distance, (distance) => ({ ...step, distance }), { empty: 'the end' }),
+    length('Length', step.length, (text) => ({ ...step, length: text }), { empty: 'to the other' }),
+    optionalAngle('At angle', step.phase, '0', (phase) => ({ ...step, phase })),
+    bodyField(step.body),
+  ]
+}
+
+export function slotFields(step: SlotStep): Field[] {
+  const isEnd = step.form === 'end'
+  return [
+    faces(
+      {
+        label: isEnd ? 'In face' : 'In cylinder',
+        accept: isEnd ? 'plane' : 'straight',
+        many: false,
+        keys: [step.on],
+        none: 'none',
+      },
+      ([on = '']) => ({ ...step, on }),
+    ),
+    ...(isEnd
+      ? []
+      : [
+          faces(
+            {
+              ...{ label: 'From', accept: 'plane', many: false },
+              ...{ keys: step.from ? [step.from] : [], none: 'its left end' },
+            },
+            ([from = '']) => ({ ...step, from }),
+          ),
+          length('Distance', step.distance, (distance) => ({ ...step, distance }), { empty: '0' }),
+        ]),
+    length('Width', step.width, (width) => ({ ...step, width })),
+    length('Depth', step.depth, (depth) => ({ ...step, depth })),
+    ...(step.form === 'woodruff'
+      ? [length('Cutter', step.cutter, (cutter) => ({ ...step, cutter }), { sign: '⌀' })]
+      : [
+          length('Length', step.length, (text) => ({ ...step, length: text }), {
+            ...(isEnd ? { empty: 'right across' } : {}),
+          }),
+        ]),
+    ...(step.form === 'keyway'
+      ? [
+          choice('Ends', step.ends, { round: 'round', square: 'square' }, (v) => ({
+            ...step,
+            ends: v as 'round',
+          })),
+        ]
+      : []),
+    number('Number', step.count, (count) => ({ ...step, count })),
+    optionalAngle('First at', step.phase, '0', (phase) => ({ ...step, phase })),
+    bodyField(step.body),
+  ]
+}
+
+export function extrudeFields(step: ExtrudeStep): Field[] {
+  return [
+    choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
+    bodyField(step.body, true),
+    length('Length', step.length, (text) => ({ ...step, length: text })),
+    choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' })),
+    ...(step.side === 'both'
+      ? [length('Other side', step.back, (back) => ({ ...step, back }))]
+      : []),
+    optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane })),
+  ]
+}
+
+/** Steps before this one that can be done again. */
+const KINDS = {
+  around: ['holes', 'flats', 'slot', 'extrude', 'revolve'],
+  repeat: ['revolve', 'wall', 'groove', 'bore', 'mirror', 'holes', 'flats', 'slot', 'extrude'],
+}
+
+/** Which earlier steps are done again. */
+export function chosenSteps(
+  step: AroundStep | Extract<Step, { kind: 'repeat' }>,
+  part: Part,
+): Field[] {
+  const at = part.route.findIndex((s) => s.id === step.id)
+  return part.route
+    .slice(0, at)
+    .filter((s) => KINDS[step.kind].includes(s.kind))
+    .map((s) =>
+      choice(
+        `${s.number} ${s.kind}`,
+        step.steps.includes(s.id) ? 'yes' : 'no',
+        { yes: 'repeated', no: 'once' },
+        (v) => ({
+          ...step,
+          steps: v === 'yes' ? [...step.steps, s.id] : step.steps.filter((id) => id !== s.id),
+        }),
+      ),
+    )
+}
+
+export function aroundFields(step: AroundStep, { part }: FieldContext): Field[] {
+  return [
+    number('Number', step.count, (count) => ({ ...step, count })),
+    optionalAngle('Over', step.range, 'all round', (range) => ({ ...step, range })),
+    ...chosenSteps(step, part),
+  ]
+}
+
+export function halveFields(step: HalveStep, { part }: FieldContext): Field[] {
+  const others = part.bodies.filter((b) => b.id !== step.body)
+  return [
+    optionalAngle('Keeps side at', step.angle, '0', (text) => ({ ...step, angle: text })),
+    length('Plane out by', step.offset, (offset) => ({ ...step, offset }), { empty: 'the axis' }),
+    choice(
+      'Other half',
+      step.into,
+      { '': 'goes', ...Object.fromEntries(others.map((b) => [b.id, `makes ${b.name}`])) },
+      (into) => ({ ...step, into }),
+    ),
+    bodyField(step.body),
+  ]
+}
+
+/** The ends of a part as it lies. */
+export const endsOf = (part: Part): Readonly<Record<'left' | 'right', string>> =>
+  part.lie === 'lying'
+    ? { left: 'the left', right: 'the right' }
+    : { left: 'below', right: 'above' }

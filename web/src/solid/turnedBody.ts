@@ -1,0 +1,106 @@
+import {
+  DISPLAY_CHORD_TOLERANCE,
+  latheMesh,
+  silhouetteOf,
+  type Eye,
+  type LatheMesh,
+  type Section,
+  type Span,
+} from '@lathica/core'
+import { BufferAttribute, type BufferGeometry, type Group } from 'three'
+import { capsOf, type CapTones, type CutSpec } from './cutting'
+import { DrawnBody, type Manner, type ShownBody } from './drawnBody'
+
+/** A body that is a full turn, drawn straight from its section. */
+export class TurnedBody extends DrawnBody {
+  private mesh: LatheMesh
+  private section: Section
+  /** A mesh of few triangles for while one turns, and whether it is shown. */
+  private rough: { readonly section: Section; readonly mesh: LatheMesh } | undefined
+  private isRough = false
+
+  constructor(section: Section) {
+    super()
+    this.section = section
+    this.mesh = latheMesh(section, chordFor(section))
+    this.fill(this.mesh)
+  }
+
+  get triangles(): number {
+    return this.mesh.indices.length / 3
+  }
+
+  show(body: ShownBody, manner: Manner, number: number): void {
+    const changed = body.section !== this.section
+    if (changed) {
+      const next = latheMesh(body.section, chordFor(body.section), this.mesh)
+      const fresh = next.positions !== this.mesh.positions
+      this.section = body.section
+      this.mesh = next
+      if (fresh || this.isRough) this.fill(next)
+      else this.rewrite(next)
+      this.isRough = false
+    }
+    this.dress(body, manner)
+    this.cap(manner, number % 2 === 1, changed)
+  }
+
+  protected capsFor(cut: CutSpec, pitch: number, leansBack: boolean, tones: CapTones): Group {
+    return capsOf(this.section, cut, pitch, leansBack, tones)
+  }
+
+  setRough(rough: boolean): void {
+    if (rough === this.isRough) return
+    this.isRough = rough
+    // Lines cost more than triangles where there is no graphics card.
+    this.edges.visible = this.outline.visible && !rough
+    if (!rough) {
+      this.fill(this.mesh)
+      return
+    }
+    if (this.rough?.section !== this.section) {
+      const mesh = latheMesh(this.section, ROUGH * radiusOf(this.section))
+      this.rough = { section: this.section, mesh }
+    }
+    this.fill(this.rough.mesh)
+  }
+
+  lookFrom(eye: Eye): void {
+    if (!this.outline.visible) return
+    const chord = this.isRough ? ROUGH * radiusOf(this.section) : chordFor(this.section)
+    this.drawOutline(silhouetteOf(this.section, eye, chord))
+  }
+
+  /** The same buffers with other places in them. */
+  private rewrite(mesh: LatheMesh): void {
+    const { vertices, edges } = mesh.written
+    markWritten(this.surface.geometry, ['position', 'normal'], vertices)
+    markWritten(this.edges.geometry, ['position'], edges)
+  }
+}
+
+/** The chords of a rough mesh, as a share of the radius: about forty steps round the axis. */
+const ROUGH = 0.003
+
+/** Small parts get finer chords than the usual tolerance, large ones never more than it takes. */
+export function chordFor(section: Section): number {
+  return Math.min(DISPLAY_CHORD_TOLERANCE, Math.max(1e-5, radiusOf(section) / 1200))
+}
+
+/** The greatest radius at an end of an edge, in mm; nought without material. */
+export function radiusOf(section: Section): number {
+  return section.regions
+    .flatMap((r) => r.outer)
+    .reduce((most, e) => Math.max(most, e.piece.from.y, e.piece.to.y), 0)
+}
+
+/** Sends only what was written to the graphics card. */
+function markWritten(geometry: BufferGeometry, names: readonly string[], span: Span): void {
+  if (span.count === 0) return
+  for (const name of names) {
+    const attribute = geometry.getAttribute(name)
+    if (!(attribute instanceof BufferAttribute)) continue
+    attribute.addUpdateRange(3 * span.first, 3 * span.count)
+    attribute.needsUpdate = true
+  }
+}

@@ -1,0 +1,97 @@
+import { foundFor, planKey, type BodyState, type SolidMesh, type SolidPlan } from '@lathica/core'
+import { noteFault, noteFigures } from '@lathica/kernel'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { buildSolid, waiting, weighSolid } from '../kernel/client'
+import { told } from '../kernel/told'
+import { usePartStore } from './part'
+import { useRouteStore } from './route'
+
+/** So many pictures are kept, for undo and for going through the route. */
+const MOST_MESHES = 24
+
+/** Pictures are this close to the true surface, in mm, or closer on small parts. */
+const TOLERANCE = 0.05
+
+/** Bodies that are no full turn, as the kernel built them. The last good picture stays. */
+export const useSolidsStore = defineStore('solids', () => {
+  const parts = usePartStore()
+  const route = useRouteStore()
+  const meshes = shallowRef<ReadonlyMap<string, SolidMesh>>(new Map())
+  /** The picture of each body that was shown last. */
+  const last = new Map<string, SolidMesh>()
+  const working = computed(() => waiting.value > 0)
+  /** True once a question has not been answered at once. */
+  const slow = ref(false)
+  let timer: ReturnType<typeof setTimeout> | undefined
+  watch(working, (on) => {
+    clearTimeout(timer)
+    if (on) timer = setTimeout(() => (slow.value = true), 300)
+    else slow.value = false
+  })
+
+  /** The bodies that are shown or weighed and no full turn. */
+  const wanted = computed(() =>
+    [...route.followed, ...(parts.followed?.bodies ?? [])].filter(
+      (b): b is BodyState & { readonly plan: SolidPlan } => b.plan !== undefined,
+    ),
+  )
+  /** One question after another, always the one that is wanted now: what a drag has passed is left. */
+  let busy = false
+  async function work(): Promise<void> {
+    if (busy) return
+    busy = true
+    for (let plan = nextShown(); plan; plan = nextShown()) {
+      const built = await buildSolid(plan, TOLERANCE)
+      if (built.ok) {
+        const kept = [...meshes.value, [planKey(plan), built.value.mesh] as const]
+        meshes.value = new Map(kept.slice(-MOST_MESHES))
+        noteFigures(plan, built.value.figures)
+      } else noteFault(plan, built.problem, built.after)
+      told.value += 1
+    }
+    busy = false
+    void weighNext()
+  }
+  const nextShown = (): SolidPlan | undefined =>
+    wanted.value.find(({ plan }) => {
+      const found = foundFor(plan)
+      return found?.ok !== false && !meshes.value.has(planKey(plan))
+    })?.plan
+
+  /** What each step changed takes the figures of the states on the way; they come when there is time. */
+  async function weighNext(): Promise<void> {
+    if (busy || parts.preview) return
+    const plans = (parts.followed?.steps ?? []).flatMap((s) =>
+      s.bodies.flatMap((b) => b.plan ?? []),
+    )
+    const plan = plans.find((p) => !foundFor(p))
+    if (!plan) return
+    busy = true
+    const answer = await weighSolid(plan)
+    if (answer.ok) noteFigures(plan, answer.value)
+    else noteFault(plan, answer.problem, answer.after)
+    told.value += 1
+    busy = false
+    void work()
+  }
+
+  /** The picture of a body as it stands, or the last good one; undefined while there is none. */
+  function meshOf(body: BodyState): SolidMesh | undefined {
+    if (!body.plan) {
+      last.delete(body.bodyId)
+      return undefined
+    }
+    const mesh = meshes.value.get(planKey(body.plan)) ?? last.get(body.bodyId)
+    if (mesh) last.set(body.bodyId, mesh)
+    return mesh
+  }
+
+  watch([wanted, () => parts.preview], () => void work(), { immediate: true })
+  watch(
+    () => parts.id,
+    () => last.clear(),
+  )
+
+  return { slow, working, meshOf }
+})
