@@ -1,8 +1,9 @@
 import { readFile, readdir } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { join } from 'node:path'
-import { describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it } from 'vitest'
 import { evaluate, readPartFile, reportOf, type Part } from '@lathica/core'
+import { loadKernel, settlePlans, type Kernel } from '@lathica/kernel'
 import { demoParts } from '../../scripts/demo/parts'
 
 const FOLDER = fileURLToPath(new URL('../../demo', import.meta.url))
@@ -13,6 +14,11 @@ function read(text: string): Part {
   return result.value
 }
 
+let kernel: Kernel
+beforeAll(async () => {
+  kernel = await loadKernel()
+}, 60_000)
+
 describe('the demo parts', () => {
   it('on disk are what the commands make', async () => {
     const files = (await readdir(FOLDER)).filter((f) => f.endsWith('.json')).sort()
@@ -22,7 +28,10 @@ describe('the demo parts', () => {
   })
 
   it.each([...demoParts()])('%s stands in ink, encloses material and has a mass', (_, text) => {
-    const report = reportOf(read(text))
+    const part = read(text)
+    settlePlans(part, (plan) => kernel.weigh(plan))
+    const report = reportOf(part)
+    expect(report.bodies).toHaveLength(part.bodies.length)
     for (const s of report.sketches) {
       expect([s.freedoms, s.conflicts, s.faults]).toEqual([0, [], []])
     }

@@ -4,6 +4,7 @@ import {
   createPart,
   evaluate,
   line,
+  needsKernel,
   arc,
   profileOf,
   readPartFile,
@@ -13,6 +14,7 @@ import {
   type Part,
   type Piece,
 } from '@lathica/core'
+import { builtGeometry, loadKernel, settlePlans, type Kernel as Builder } from '@lathica/kernel'
 import { demoParts } from '../../scripts/demo/parts'
 
 type Kernel = Awaited<ReturnType<typeof initKernel>>
@@ -26,8 +28,10 @@ interface Read {
 }
 
 let kernel: Kernel
+let builder: Builder
 beforeAll(async () => {
   kernel = await initKernel({ print() {}, printErr() {} })
+  builder = await loadKernel()
 }, 60_000)
 
 function readBack(text: string): Read {
@@ -48,8 +52,9 @@ function readBack(text: string): Read {
 
 const AT = new Date('2026-11-02T10:42:00Z')
 
+/** Full turns are written by themselves, all else by the kernel that builds it. */
 function written(part: Part): string {
-  const text = writeStep(part, AT)
+  const text = needsKernel(part) ? builtGeometry(builder, part, 0.05).step : writeStep(part, AT)
   if (text === undefined) throw new Error('there is nothing to write')
   return text
 }
@@ -60,12 +65,13 @@ describe('exchange files of the demo parts', () => {
     (_name, file) => {
       const read = readPartFile(file)
       if (!read.ok) throw new Error(read.problem.message)
+      settlePlans(read.value, (plan) => builder.weigh(plan))
       const bodies = evaluate(read.value).bodies.flatMap((b) => b.solid ?? [])
       const back = readBack(written(read.value))
       expect(back.solids).toBe(bodies.length)
       expect(back.valid).toBe(true)
-      expect(back.volume / bodies.reduce((s, b) => s + b.volume, 0)).toBeCloseTo(1, 9)
-      expect(back.area / bodies.reduce((s, b) => s + b.area, 0)).toBeCloseTo(1, 9)
+      expect(back.volume / bodies.reduce((s, b) => s + b.volume, 0)).toBeCloseTo(1, 7)
+      expect(back.area / bodies.reduce((s, b) => s + b.area, 0)).toBeCloseTo(1, 7)
     },
   )
 

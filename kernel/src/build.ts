@@ -3,7 +3,7 @@ import { combined } from './combine'
 import { KernelFault, faultOf } from './fault'
 import { freeSolid, type NamedSolid } from './named'
 import type { OpenCascade } from './openCascade'
-import { facetSolid, marked, movedSolid, prismSolid, turnedSolid } from './tools'
+import { facetSolid, marked, movedSolid, prismSolid, sweptSolid, turnedSolid } from './tools'
 
 /** So many states of solids are kept; a change in a late step finds all before it. */
 const MOST_KEPT = 60
@@ -70,6 +70,8 @@ export class Builder {
         return prismSolid(this.oc, tool, step)
       case 'facets':
         return facetSolid(this.oc, tool, step)
+      case 'swept':
+        return sweptSolid(this.oc, tool, step)
       case 'body':
         return movedSolid(this.oc, this.build(tool.plan), tool.frame)
     }

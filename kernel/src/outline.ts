@@ -5,6 +5,7 @@ import {
   pointAt,
   type Frame,
   type Loop,
+  type Piece,
   type Region,
   type Vec,
 } from '@lathica/core'
@@ -26,10 +27,17 @@ export const asOutline =
   ({ x, y }) =>
     inFrame(frame, { x, y, z: height })
 
-/** A face with its edges and their names; edges along the axis have none. */
+/** A face with its edges and their names. */
 export interface DrawnFace {
   readonly face: Shape
-  readonly edges: readonly { readonly edge: Edge; readonly name: string | undefined }[]
+  /** The outline without its hollows. */
+  readonly wire: InstanceType<OpenCascade['TopoDS_Wire']>
+  readonly edges: readonly {
+    readonly edge: Edge
+    readonly name: string
+    /** Of a half-section: an edge along the axis makes no face. */
+    readonly onAxis: boolean
+  }[]
 }
 
 /** A region as a plane face, its lines and arcs exact. */
@@ -51,7 +59,10 @@ export function drawnFace(
       'See whether it crosses itself.',
     )
   }
-  return { face: scope.own(maker.Face()), edges: drawn.flatMap((d) => d.edges) }
+  return {
+    ...{ face: scope.own(maker.Face()), wire: first.wire },
+    edges: drawn.flatMap((d) => d.edges),
+  }
 }
 
 interface DrawnWire {
@@ -60,41 +71,71 @@ interface DrawnWire {
 }
 
 function drawnWire(oc: OpenCascade, loop: Loop, placing: Placing, scope: Scope): DrawnWire {
-  const point = (at: Vec): Point => {
-    const { x, y, z } = placing(at)
-    return scope.own(new oc.gp_Pnt(x, y, z))
-  }
   // Corners are shared, so that neighbours are joined without a search.
-  const corners = loop.map(({ piece }) => {
-    const at = point(piece.from)
-    const maker = scope.own(new oc.BRepBuilderAPI_MakeVertex(at))
-    return { at, vertex: scope.own(maker.Vertex()) }
-  })
+  const corners = loop.map(({ piece }) => cornerAt(oc, piece.from, placing, scope))
   const wire = scope.own(new oc.BRepBuilderAPI_MakeWire())
   const edges = loop.map((item, i) => {
     const [from, to] = [corners[i], corners[(i + 1) % corners.length]]
     if (!from || !to) throw new Error('a loop has no corners')
     const { piece } = item
-    let maker: InstanceType<OpenCascade['BRepBuilderAPI_MakeEdge']>
-    if (piece.kind === 'line') {
-      maker = scope.own(new oc.BRepBuilderAPI_MakeEdge(from.vertex, to.vertex))
-    } else {
-      const middle = point(pointAt(piece, 0.5))
-      const arc = scope.own(new oc.GC_MakeArcOfCircle(from.at, middle, to.at))
-      const curve = scope.own(arc.Value())
-      maker = scope.own(
-        new oc.BRepBuilderAPI_MakeEdge(
-          curve,
-          from.vertex,
-          to.vertex,
-          curve.FirstParameter(),
-          curve.LastParameter(),
-        ),
-      )
-    }
-    const edge = scope.own(maker.Edge())
+    const edge = drawnEdge(oc, piece, from, to, placing, scope)
     wire.Add(edge)
-    return { edge, name: liesOnAxis(item) ? undefined : edgeKey(item.name) }
+    return { edge, name: edgeKey(item.name), onAxis: liesOnAxis(item) }
   })
   return { wire: scope.own(wire.Wire()), edges }
+}
+
+/** An open run of pieces as a wire. */
+export function drawnPath(
+  oc: OpenCascade,
+  path: readonly Piece[],
+  placing: Placing,
+  scope: Scope,
+): InstanceType<OpenCascade['TopoDS_Wire']> {
+  const ends = path.flatMap((p, i) => (i === 0 ? [p.from, p.to] : [p.to]))
+  const corners = ends.map((at) => cornerAt(oc, at, placing, scope))
+  const wire = scope.own(new oc.BRepBuilderAPI_MakeWire())
+  path.forEach((piece, i) => {
+    const [from, to] = [corners[i], corners[i + 1]]
+    if (from && to) wire.Add(drawnEdge(oc, piece, from, to, placing, scope))
+  })
+  return scope.own(wire.Wire())
+}
+
+interface Corner {
+  readonly at: Point
+  readonly vertex: InstanceType<OpenCascade['TopoDS_Vertex']>
+}
+
+function pointAtPlace(oc: OpenCascade, at: Vec, placing: Placing, scope: Scope): Point {
+  const { x, y, z } = placing(at)
+  return scope.own(new oc.gp_Pnt(x, y, z))
+}
+
+function cornerAt(oc: OpenCascade, at: Vec, placing: Placing, scope: Scope): Corner {
+  const point = pointAtPlace(oc, at, placing, scope)
+  const maker = scope.own(new oc.BRepBuilderAPI_MakeVertex(point))
+  return { at: point, vertex: scope.own(maker.Vertex()) }
+}
+
+function drawnEdge(
+  oc: OpenCascade,
+  piece: Piece,
+  from: Corner,
+  to: Corner,
+  placing: Placing,
+  scope: Scope,
+): Edge {
+  if (piece.kind === 'line') {
+    const maker = scope.own(new oc.BRepBuilderAPI_MakeEdge(from.vertex, to.vertex))
+    return scope.own(maker.Edge())
+  }
+  const middle = pointAtPlace(oc, pointAt(piece, 0.5), placing, scope)
+  const arc = scope.own(new oc.GC_MakeArcOfCircle(from.at, middle, to.at))
+  const curve = scope.own(arc.Value())
+  const [first, last] = [curve.FirstParameter(), curve.LastParameter()]
+  const maker = scope.own(
+    new oc.BRepBuilderAPI_MakeEdge(curve, from.vertex, to.vertex, first, last),
+  )
+  return scope.own(maker.Edge())
 }

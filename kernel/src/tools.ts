@@ -1,23 +1,29 @@
 import {
   PART_FRAME,
+  addPlaces,
   crossPlaces,
   edgesOf,
+  inFrame,
   line,
   place,
+  scalePlace,
   secondOf,
+  tangentAt,
   turnedFrame,
   type FacetTool,
   type Frame,
   type Place,
   type PrismTool,
   type Section,
+  type SweptTool,
   type TurnedTool,
+  type Vec,
 } from '@lathica/core'
 import { combined } from './combine'
 import { KernelFault } from './fault'
 import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
-import { scoped, shapesIn, type OpenCascade, type Scope, type Shape } from './openCascade'
-import { asOutline, asSection, drawnFace, type DrawnFace } from './outline'
+import { partsOf, scoped, shapesIn, type OpenCascade, type Scope, type Shape } from './openCascade'
+import { asOutline, asSection, drawnFace, drawnPath, type DrawnFace } from './outline'
 
 /** Turns a section about the z of its frame. */
 export function turnedSolid(
@@ -37,7 +43,8 @@ export function turnedSolid(
         : new oc.BRepPrimAPI_MakeRevol(drawn.face, axis, true),
     )
     const ends = turn ? endsOf(maker, step, scope) : []
-    return { shape: maker.Shape(), faces: [...sweptFaces(oc, maker, drawn, scope), ...ends] }
+    const turned = { ...drawn, edges: drawn.edges.filter((e) => !e.onAxis) }
+    return { shape: maker.Shape(), faces: [...sweptFaces(oc, maker, turned, scope), ...ends] }
   })
 }
 
@@ -113,6 +120,56 @@ function triangle(far: number, half: number): Section {
   return { regions: [{ outer, holes: [] }] }
 }
 
+/** Carries an outline along a path, and leaves free what it says. */
+export function sweptSolid(oc: OpenCascade, tool: SweptTool, step: string): NamedSolid {
+  const { path, outline, frame, without } = tool
+  const [first] = path
+  const [region] = outline.regions
+  if (!first || !region) throw new KernelFault('kernel.path', 'The path is empty.', 'Draw one.')
+  const rod = scoped((scope) => {
+    const spine = drawnPath(oc, path, asOutline(frame, 0), scope)
+    const way = tangentAt(first, 0)
+    const y = secondOf(frame)
+    const along = (a: Vec): Place => addPlaces(scalePlace(frame.x, a.x), scalePlace(y, a.y))
+    const start = {
+      at: inFrame(frame, { ...first.from, z: 0 }),
+      x: along(turnedLeft(way)),
+      z: along(way),
+    }
+    const drawn = drawnFace(oc, region, asOutline(start, 0), scope)
+    const maker = scope.own(new oc.BRepOffsetAPI_MakePipeShell(spine))
+    // The path is plane: its normal keeps the outline from turning about the path.
+    maker.SetMode(wayOf(oc, frame.z, scope))
+    maker.SetTransitionMode(oc.BRepBuilderAPI_TransitionMode.BRepBuilderAPI_RightCorner)
+    maker.Add(drawn.wire, false, false)
+    maker.Build()
+    if (!maker.IsDone() || !maker.MakeSolid()) {
+      throw new KernelFault(
+        'kernel.sweep',
+        'The rod cannot follow this path.',
+        'Make it thinner, or bend the path less tightly.',
+      )
+    }
+    const shape = maker.Shape()
+    const ends = endsOf(maker, step, scope)
+    const rest = [...partsOf(oc, shape, 'FACE', scope)].map((face) => ({
+      face,
+      name: `${step}/rod`,
+    }))
+    return named(oc, shape, [...ends, ...rest], step, scope)
+  })
+  if (without.regions.length === 0) return rod
+  const free = turnedSolid(oc, { kind: 'turned', section: without, frame: PART_FRAME }, step)
+  try {
+    return combined(oc, rod, 'cut', [free], step)
+  } finally {
+    freeSolid(rod)
+    freeSolid(free)
+  }
+}
+
+const turnedLeft = ({ x, y }: Vec): Vec => ({ x: -y, y: x })
+
 /** A solid as it is, moved into a frame. */
 export function movedSolid(oc: OpenCascade, solid: NamedSolid, frame: Frame): NamedSolid {
   return scoped((scope) => {
@@ -161,11 +218,12 @@ function sweptFaces(
   scope: Scope,
 ): NamedFace[] {
   return drawn.edges.flatMap(({ edge, name }) =>
-    name === undefined
-      ? []
-      : [...shapesIn(oc, scope.own(maker.Generated(edge)), scope)].map((face) => ({ face, name })),
+    [...shapesIn(oc, scope.own(maker.Generated(edge)), scope)].map((face) => ({ face, name })),
   )
 }
+
+/** What the two ends of something drawn out or turned by a part are called. */
+const [FIRST, LAST] = ['first', 'last']
 
 function endsOf(
   maker: Pick<Swept, 'FirstShape' | 'LastShape'>,
@@ -173,8 +231,8 @@ function endsOf(
   scope: Scope,
 ): NamedFace[] {
   return [
-    { face: scope.own(maker.FirstShape()), name: `${step}/start` },
-    { face: scope.own(maker.LastShape()), name: `${step}/end` },
+    { face: scope.own(maker.FirstShape()), name: `${step}/${FIRST}` },
+    { face: scope.own(maker.LastShape()), name: `${step}/${LAST}` },
   ]
 }
 

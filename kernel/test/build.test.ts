@@ -105,7 +105,7 @@ describe('part turns, prisms and polygons', () => {
     // Its middle lies in the direction half way round.
     const { x = 0, y = 0 } = figures?.centre ?? {}
     expect(Math.atan2(y, x)).toBeCloseTo(1.3, 9)
-    expect(mesh.faces.map((f) => f.name)).toEqual(expect.arrayContaining(['p/start', 'p/end']))
+    expect(mesh.faces.map((f) => f.name)).toEqual(expect.arrayContaining(['p/first', 'p/last']))
   })
 
   test('a polygon of n sides to the flats has the area of one', () => {

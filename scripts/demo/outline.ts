@@ -135,7 +135,12 @@ export type Wanted =
 
 /** Puts sizes on the profile, in the order given, and turns it. */
 export function sizeAndTurn(part: Part, wanted: readonly Wanted[]): Part {
-  const sized = wanted.reduce((here, want) => {
+  return run(sizeUp(part, wanted), addRevolve(profile(part).id))
+}
+
+/** Puts sizes on the profile, in the order given. */
+export function sizeUp(part: Part, wanted: readonly Wanted[]): Part {
+  return wanted.reduce((here, want) => {
     const sketch = profile(here)
     const point = (i: number): string => sketch.points[i]?.id ?? ''
     const line = (i: number): string => sketch.entities[i]?.id ?? ''
@@ -158,5 +163,4 @@ export function sizeAndTurn(part: Part, wanted: readonly Wanted[]): Part {
     const formula = want[want.length - 1]
     return run(here, addSize(sketch.id, offer(), String(formula)))
   }, part)
-  return run(sized, addRevolve(profile(sized).id))
 }

@@ -20,6 +20,14 @@ import { chamfer, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } from './outline'
 import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'
 import { guideRoller } from './nested'
+import {
+  clickWheel,
+  endBearing,
+  guideSegment,
+  samplingCan,
+  settingKnob,
+  windingSpindle,
+} from './milled'
 import { counterweight, float, inkFlask } from './standing'
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
@@ -282,6 +290,12 @@ export function demoParts(): ReadonlyMap<string, string> {
     float: () => floatSheet(float()),
     'bearing-housing': bearingHousing,
     'guide-roller': () => rollerSheet(guideRoller()),
+    'end-bearing': endBearing,
+    'winding-spindle': windingSpindle,
+    'setting-knob': settingKnob,
+    'click-wheel': clickWheel,
+    'guide-segment': guideSegment,
+    'sampling-can': samplingCan,
   }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),

@@ -66,4 +66,11 @@ export {
   type NewStep,
 } from './routeEdits'
 export { bodyTouched, hostDiameter, offeredGroove, offeredStep, type OfferedKind } from './newSteps'
-export { extrudeOf, keySizes, offeredCrossHole, offeredHoles, offeredSlot } from './newSolidSteps'
+export {
+  extrudeOf,
+  keySizes,
+  offeredCrossHole,
+  offeredHoles,
+  offeredSlot,
+  offeredSweep,
+} from './newSolidSteps'

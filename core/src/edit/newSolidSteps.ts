@@ -208,5 +208,20 @@ export function extrudeOf(
   }
 }
 
+/** A round rod along a path, on both sides where the path ends on the axis. */
+export function offeredSweep(
+  sketch: string,
+  body: string,
+  section: Section,
+  isMirrored: boolean,
+  units: UnitSettings,
+): NewStep {
+  return {
+    ...{ kind: 'sweep', sketch, body, effect: 'add', form: 'round', plane: '' },
+    width: proportion(section, 0.05, units),
+    ...{ height: '', corner: '', side: isMirrored ? 'mirrored' : 'one' },
+  }
+}
+
 /** To two digits. */
 const rounded = (mm: number): number => Number(mm.toPrecision(2))

@@ -48,6 +48,7 @@ export const STEP_WORDS: Readonly<Record<KnownStep['kind'], string>> = {
   flats: 'flats',
   slot: 'slot',
   extrude: 'extrude',
+  sweep: 'sweep',
   around: 'repeat round the axis',
   halve: 'halve',
 }

@@ -226,6 +226,11 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     ...{ sketch: id, regions, effect, body: id, plane: formula },
     ...{ side: exactly('one', 'both', 'symmetric'), length: formula, back: formula },
   },
+  sweep: {
+    ...{ sketch: id, body: id, effect: exactly('add', 'cut'), form: exactly('round', 'bar') },
+    ...{ width: formula, height: formula, corner: formula, plane: formula },
+    side: exactly('one', 'mirrored'),
+  },
   around: { steps: list(id), count: formula, range: formula },
   halve: { body: id, angle: formula, offset: formula, into: text },
 }

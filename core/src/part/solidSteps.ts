@@ -97,6 +97,23 @@ export interface ExtrudeStep extends AnySolidStep {
   readonly back: string
 }
 
+/** A bar or rod along a path that is drawn as an open chain, in a plane through the axis. */
+export interface SweepStep extends AnySolidStep {
+  readonly kind: 'sweep'
+  readonly sketch: string
+  readonly effect: 'add' | 'cut'
+  readonly form: 'round' | 'bar'
+  /** Of a round rod its diameter; of a bar its breadth in the plane of the path. */
+  readonly width: string
+  /** Of a bar, square to the plane, and the radius of its corners; empty for none. */
+  readonly height: string
+  readonly corner: string
+  /** The angle of the plane about the axis. */
+  readonly plane: string
+  /** On one side, or on both: then the path ends on the axis and goes on as its mirror image. */
+  readonly side: 'one' | 'mirrored'
+}
+
 /** What earlier steps did, again and again round the axis. */
 export interface AroundStep {
   readonly kind: 'around'
@@ -121,4 +138,5 @@ export interface HalveStep extends AnySolidStep {
   readonly into: string
 }
 
-export type SolidStep = HolesStep | FlatsStep | SlotStep | ExtrudeStep | AroundStep | HalveStep
+export type SolidStep =
+  HolesStep | FlatsStep | SlotStep | ExtrudeStep | SweepStep | AroundStep | HalveStep

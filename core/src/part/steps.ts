@@ -1,4 +1,4 @@
-import type { ExtrudeStep, SolidStep } from './solidSteps'
+import type { ExtrudeStep, SolidStep, SweepStep } from './solidSteps'
 
 /**
  * The steps of a route. Numbers are formulas as they were typed; edges are named by their keys, and
@@ -200,8 +200,12 @@ export type Step = KnownStep | UnknownStep
 export type StepKind = KnownStep['kind']
 
 /** Steps that are made from a profile. */
-export const usesSketch = (step: Step): step is RevolveStep | WallStep | ExtrudeStep =>
-  step.kind === 'revolve' || step.kind === 'wall' || step.kind === 'extrude'
+export const usesSketch = (step: Step): step is RevolveStep | WallStep | ExtrudeStep | SweepStep =>
+  ['revolve', 'wall', 'extrude', 'sweep'].includes(step.kind)
+
+/** Steps that follow a profile's open chain, which need not close. */
+export const usesChain = (step: Step): step is WallStep | SweepStep =>
+  step.kind === 'wall' || step.kind === 'sweep'
 
 /** The body a step changes; steps that follow others have none of their own. */
 export const bodyOf = (step: Step): string | undefined => ('body' in step ? step.body : undefined)

@@ -1,4 +1,4 @@
-import { valuesOf, type Part, type PartValues } from '../part'
+import { usesChain, valuesOf, type Part, type PartValues } from '../part'
 import { profileOf, type ProfileFault, type SectionEdge } from '../section'
 import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
 import { solve, type Solution, type SizeValues } from '../solver'
@@ -58,7 +58,7 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
   const sizeProblems = valuesOf(part).sizesOf(sketch.id).problems
   const problemKey = [...sizeProblems.values()].map((p) => p.message).join()
   // The ends of a chain that becomes a wall are meant to be open.
-  const walled = part.route.some((s) => s.kind === 'wall' && s.sketch === sketch.id)
+  const walled = part.route.some((s) => usesChain(s) && s.sketch === sketch.id)
   const key = [driving.key, problemKey, lost.join(), String(walled)].join('|')
   const known = states.get(sketch)
   if (known?.key === key) return known.state

@@ -1,4 +1,4 @@
-import { PART_FRAME, type Frame } from '../geometry'
+import { PART_FRAME, type Frame, type Piece } from '../geometry'
 import type { Section } from '../section'
 
 /**
@@ -33,6 +33,17 @@ export interface FacetTool {
   readonly phase: number
 }
 
+/** An outline carried along a path in the frame's first two directions. */
+export interface SweptTool {
+  readonly kind: 'swept'
+  readonly path: readonly Piece[]
+  /** About the path: x to its left in the plane, y square to the plane. */
+  readonly outline: Section
+  readonly frame: Frame
+  /** As a full turn of the part's axis, what the tool leaves free: the inside of a vessel. */
+  readonly without: Section
+}
+
 /** Another body as it stands. */
 export interface BodyTool {
   readonly kind: 'body'
@@ -40,7 +51,7 @@ export interface BodyTool {
   readonly frame: Frame
 }
 
-export type SolidTool = (TurnedTool | PrismTool | FacetTool | BodyTool) & {
+export type SolidTool = (TurnedTool | PrismTool | FacetTool | SweptTool | BodyTool) & {
   /** Tells the faces of one tool from those of its likes: “@2”; empty for an only one. */
   readonly mark: string
 }

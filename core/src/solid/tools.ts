@@ -53,6 +53,35 @@ export function slotOf(step: string, from: number, to: number, width: number): S
   ])
 }
 
+/** A circle about the middle, in two halves. */
+export function circleOf(step: string, diameter: number): Section {
+  const r = diameter / 2
+  const [a, b, middle] = [vec(-r, 0), vec(r, 0), vec(0, 0)]
+  return outlineOf(step, [
+    { piece: arc(a, b, middle, true), name: 'rod' },
+    { piece: arc(b, a, middle, true), name: 'rod' },
+  ])
+}
+
+/** A rectangle about the middle, its corners rounded where a radius is given. */
+export function barOf(step: string, width: number, height: number, radius: number): Section {
+  const [x, y, r] = [width / 2, height / 2, radius]
+  if (r <= 0) return rectangleOf(step, vec(-x, -y), vec(x, y))
+  const corners = [
+    [vec(x - r, -y + r), vec(x - r, -y), vec(x, -y + r)],
+    [vec(x - r, y - r), vec(x, y - r), vec(x - r, y)],
+    [vec(-x + r, y - r), vec(-x + r, y), vec(-x, y - r)],
+    [vec(-x + r, -y + r), vec(-x, -y + r), vec(-x + r, -y)],
+  ] as const
+  return outlineOf(
+    step,
+    corners.flatMap(([centre, from, to], i) => [
+      { piece: arc(from, to, centre, true), name: 'rod' },
+      { piece: line(to, corners[(i + 1) % 4]?.[1] ?? to), name: 'rod' },
+    ]),
+  )
+}
+
 /** Out from the axis at an angle. */
 export const outwards = (angle: number): Place => place(Math.cos(angle), Math.sin(angle), 0)
 

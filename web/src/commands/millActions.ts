@@ -5,6 +5,8 @@ import {
   offeredCrossHole,
   offeredHoles,
   offeredSlot,
+  offeredSweep,
+  usesSketch,
   type NewStep,
   type Section,
   type SectionEdge,
@@ -57,6 +59,26 @@ function extrude(effect: 'add' | 'cut'): void {
   if (putStep(extrudeOf(board.sketch.id, body, effect, section, parts.units))) board.fit()
 }
 
+/** Carries a rod along the open chain in hand; a chain that ends on the axis stands on both sides. */
+function sweep(): void {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const route = useRouteStore()
+  const target = route.visible.find((b) => b.section.regions.length > 0)
+  const { points } = board.sketch
+  const ends = points.filter((p) => Math.abs(p.y) < 1e-6).length
+  const body = target?.bodyId ?? parts.bodies[0]?.id ?? ''
+  const section = target?.section ?? { regions: [] }
+  if (section.regions.length === 0) return
+  if (putStep(offeredSweep(board.sketch.id, body, section, ends > 0, parts.units))) board.fit()
+}
+
+const isChain = (): boolean => {
+  const board = useBoardStore()
+  const used = usePartStore().route.some((s) => usesSketch(s) && s.sketch === board.sketch.id)
+  return !used && board.sketch.entities.some((e) => e.role === 'outline') && hasMaterial()
+}
+
 const isDrawn = (): boolean => {
   const section = useBoardStore().sketchState?.profile.section
   return section !== undefined && edgesOf(section).length > 0
@@ -100,6 +122,16 @@ export function millActions(): Action[] {
       ...(['f', 'extrudeCut', 'Extrude cut', 'Draws the profile out and takes it away.'] as const),
       () => extrude('cut'),
       () => isDrawn() && hasMaterial(),
+    ),
+    action(
+      ...([
+        'x',
+        'sweep',
+        'Sweep',
+        'Carries a rod along an open chain: handles and bails.',
+      ] as const),
+      sweep,
+      () => isChain() && !isDrawn(),
     ),
     action('g', 'halve', 'Halve', 'Cuts the body by a plane along the axis.', () =>
       makeStep('halve'),

@@ -6,6 +6,7 @@ import {
   changeSize,
   measureOf,
   unitScale,
+  usesChain,
   usesSketch,
   type Size,
 } from '@lathica/core'
@@ -47,7 +48,7 @@ const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])]
 const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
 const own = computed(() => parts.route.filter((s) => usesSketch(s) && s.sketch === board.sketch.id))
 const turned = computed(() => own.value.length > 0)
-const walled = computed(() => own.value.some((s) => s.kind === 'wall'))
+const walled = computed(() => own.value.some(usesChain))
 const standing = computed(() => {
   const free = board.freedoms
   if (board.sketch.entities.length === 0) return 'empty'

@@ -79,6 +79,7 @@ function detailOf(step: Step, at: number): string {
 /** How a profile is turned, or drawn out, where it is not fully and round. */
 function turnWords(step: Step): string {
   if (step.kind === 'extrude') return `, ${figure(step.length)} long`
+  if (step.kind === 'sweep') return `, ${step.form === 'round' ? '⌀' : ''}${figure(step.width)}`
   if (step.kind !== 'revolve') return ''
   if (step.facets !== '') return `, ${figure(step.facets, 'number')} sides`
   return step.turn === '' ? '' : `, by ${figure(step.turn, 'angle')}`

@@ -1,6 +1,6 @@
 import type { CornerPick, HolesStep, KnownStep, Measure, Part } from '@lathica/core'
 
-type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' | 'extrude' }>
+type Sized = Exclude<KnownStep, { kind: 'revolve' | 'wall' | 'extrude' | 'sweep' }>
 
 /** What the words are made with: faces in words by their keys, formulas as figures. */
 interface Telling {

@@ -15,6 +15,7 @@ const TITLES: Readonly<Record<StepKind, string>> = {
   flats: 'Flats',
   slot: 'Slot',
   extrude: 'Extrude',
+  sweep: 'Sweep',
   around: 'Round the axis',
   halve: 'Halve',
 }

@@ -68,6 +68,9 @@ const SOLID_FACES: Readonly<Record<string, string>> = {
   near: 'side',
   far: 'side',
   start: 'end',
+  first: 'plane face',
+  last: 'plane face',
+  rod: 'rod',
   end: 'end',
 }
 

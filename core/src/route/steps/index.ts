@@ -3,7 +3,7 @@ import { bore } from './bore'
 import { mirror, overallLength, repeat } from './copies'
 import { chamfer, fillet, shell } from './finish'
 import { groove } from './groove'
-import { extrude, revolve, wall } from './profileSteps'
+import { extrude, revolve, sweep, wall } from './profileSteps'
 import { around, flats, halve, holes, slot } from './solid'
 import type { Outcome, StepContext } from './context'
 import type { Step } from '../../part'
@@ -41,6 +41,8 @@ export function runStep(step: Step, context: StepContext): Result<Outcome> {
       return slot(step, context)
     case 'extrude':
       return extrude(step, context)
+    case 'sweep':
+      return sweep(step, context)
     case 'around':
       return around(step, context)
     case 'halve':

@@ -11,8 +11,8 @@ import {
 import { chainOf, endsOf, locator, pieceOf, type Sketch } from '../../sketch'
 import { faultProblem } from '../problems'
 import { changed, positive, type Outcome, type StepContext } from './context'
-import type { ExtrudeStep, RevolveStep, StepEffect, WallStep } from '../../part'
-import { drawOut, isSolidTurn, solidTurn } from './solid'
+import type { ExtrudeStep, RevolveStep, StepEffect, SweepStep, WallStep } from '../../part'
+import { carried, drawOut, isSolidTurn, solidTurn } from './solid'
 
 interface TurnedStep {
   readonly id: string
@@ -34,6 +34,19 @@ export function revolve(step: RevolveStep, context: StepContext): Result<Outcome
 export function extrude(step: ExtrudeStep, context: StepContext): Result<Outcome> {
   const profile = chosenProfile(step, context)
   return profile.ok ? drawOut(step, context, profile.value.section) : profile
+}
+
+/** Carries a small section along an open chain. */
+export function sweep(step: SweepStep, context: StepContext): Result<Outcome> {
+  const sketch = context.part.sketches.find((s) => s.id === step.sketch)
+  if (!sketch || !context.sketchState(step.sketch)) return noProfile
+  const chain = openChain(sketch, step.id)
+  if (!chain.ok) return chain
+  return carried(
+    step,
+    context,
+    chain.value.map((e) => e.piece),
+  )
 }
 
 /** The regions a step is made from, their edges named after it. */

@@ -21,6 +21,7 @@ import {
   halveFields,
   holeFields,
   slotFields,
+  sweepFields,
   turnFields,
 } from './solidFields'
 
@@ -206,6 +207,8 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
       return slotFields(step)
     case 'extrude':
       return extrudeFields(step)
+    case 'sweep':
+      return sweepFields(step)
     case 'around':
       return aroundFields(step, context)
     case 'halve':

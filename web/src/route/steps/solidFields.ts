@@ -7,6 +7,7 @@ import type {
   Part,
   RevolveStep,
   SlotStep,
+  SweepStep,
   Step,
 } from '@lathica/core'
 import {
@@ -277,9 +278,39 @@ export function extrudeFields(step: ExtrudeStep): Field[] {
   ]
 }
 
+export function sweepFields(step: SweepStep): Field[] {
+  const isBar = step.form === 'bar'
+  return [
+    choice('Form', step.form, { round: 'round rod', bar: 'bar' }, (v) => ({
+      ...step,
+      form: v as 'round',
+      height: step.height === '' ? step.width : step.height,
+    })),
+    length(isBar ? 'Width' : 'Diameter', step.width, (width) => ({ ...step, width }), {
+      ...(isBar ? {} : { sign: '⌀' }),
+    }),
+    ...(isBar
+      ? [
+          length('Height', step.height, (height) => ({ ...step, height })),
+          length('Corners', step.corner, (corner) => ({ ...step, corner }), { empty: 'sharp' }),
+        ]
+      : []),
+    choice('Stands', step.side, { one: 'on one side', mirrored: 'on both sides' }, (v) => ({
+      ...step,
+      side: v as 'one',
+    })),
+    choice('Effect', step.effect, { add: EFFECTS.add, cut: EFFECTS.cut }, (v) => ({
+      ...step,
+      effect: v as 'add',
+    })),
+    optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane })),
+    bodyField(step.body),
+  ]
+}
+
 /** Steps before this one that can be done again. */
 const KINDS = {
-  around: ['holes', 'flats', 'slot', 'extrude', 'revolve'],
+  around: ['holes', 'flats', 'slot', 'extrude', 'sweep', 'revolve'],
   repeat: ['revolve', 'wall', 'groove', 'bore', 'mirror', 'holes', 'flats', 'slot', 'extrude'],
 }
 

@@ -1,5 +1,6 @@
 export { around, halve } from './around'
 export { flats } from './flats'
 export { holes } from './holes'
+export { carried } from './sweep'
 export { slot } from './slot'
 export { drawOut, isSolidTurn, solidTurn } from './turning'

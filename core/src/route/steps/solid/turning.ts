@@ -196,15 +196,23 @@ export function drawOut(
 ): Result<Outcome> {
   const plane = angleOr(context, step.plane, 0, 'angle of the plane')
   if (!plane.ok) return plane
-  const length = positive(context, step.length, 'length', 'length')
+  const length =
+    step.side === 'one'
+      ? context.number(step.length, 'length', 'length')
+      : positive(context, step.length, 'length', 'length')
   if (!length.ok) return length
+  if (length.value === 0) {
+    return fail('extrude.flat', 'The length is nought.', 'Type one; negative goes the other way.')
+  }
   const back =
     step.side === 'both'
       ? positive(context, step.back, 'length', 'length the other way')
       : succeed(0)
   if (!back.ok) return back
   const [from, to] =
-    step.side === 'symmetric' ? [-length.value / 2, length.value / 2] : [-back.value, length.value]
+    step.side === 'symmetric'
+      ? [-length.value / 2, length.value / 2]
+      : [Math.min(0, length.value) - back.value, Math.max(0, length.value)]
   const tool: SolidTool = {
     ...{ kind: 'prism', outline: section, frame: halfPlane(plane.value) },
     ...{ from, to, mark: '' },
