@@ -3,8 +3,7 @@ import { partsOf, scoped, type OpenCascade, type Scope, type Shape } from './ope
 
 /**
  * Volume, area, centre and moments of a solid for a density of 1, in mm and its powers.
- * @param mesh of the solid: its vertices lie on the true surface and tell how far out it goes; else its
- *   box does
+ * @param mesh of the solid, which helps to tell how far out it goes
  * @returns undefined when nothing is left of it
  */
 export function figuresOf(
@@ -45,22 +44,23 @@ export function figuresOf(
   })
 }
 
-/** How far a solid goes along the axis, from its exact geometry, and out from it, by the mesh's places. */
+/** How far a solid goes along the axis, and out from it. */
 function boundsOf(
   oc: OpenCascade,
-  shape: Shape,
+  solid: Shape,
   mesh: SolidMesh | undefined,
   scope: Scope,
 ): { readonly from: number; readonly to: number; readonly radius: number } {
   const box = scope.own(new oc.Bnd_Box())
-  oc.BRepBndLib.AddOptimal(shape, box, false, false)
+  oc.BRepBndLib.AddOptimal(solid, box, false, false)
   const [low, high] = [scope.own(box.CornerMin()), scope.own(box.CornerMax())]
-  if (!mesh) {
-    const reach = Math.max(-low.X(), -low.Y(), high.X(), high.Y())
-    return { from: low.Z(), to: high.Z(), radius: reach }
-  }
   let reach = 0
-  const { positions } = mesh
+  // Round edges begin and end at a place on them, and the mesh's vertices lie on the surface.
+  for (const shape of partsOf(oc, solid, 'VERTEX', scope)) {
+    const at = scope.own(oc.BRep_Tool.Pnt(scope.own(oc.TopoDS.Vertex(shape))))
+    reach = Math.max(reach, Math.hypot(at.X(), at.Y()))
+  }
+  const positions = mesh?.positions ?? []
   for (let i = 0; i < positions.length; i += 3) {
     reach = Math.max(reach, Math.hypot(positions[i] ?? 0, positions[i + 1] ?? 0))
   }

@@ -80,8 +80,8 @@ describe('a cut', () => {
       return all.filter((a) => isCutAway(spec, a, 0, 9)).length / 360
     }
     expect(specs.slice(0, 4).map(share)).toEqual([0.5, 0.25, 0.5, 0.25])
-    // A lying part is seen from −x of its model, a standing one from −y.
-    expect(isCutAway(cutSpec('half', 'lying', 0), Math.PI, 0, 9)).toBe(true)
+    // A lying part is seen from y of its model, a standing one from −y.
+    expect(isCutAway(cutSpec('half', 'lying', 0), Math.PI / 2, 0, 9)).toBe(true)
     expect(isCutAway(cutSpec('half', 'standing', 0), -Math.PI / 2, 0, 9)).toBe(true)
   })
 })
@@ -135,46 +135,46 @@ describe('the cut faces', () => {
 
 describe('what lies under the pointer', () => {
   it('is the surface nearest to the eye', () => {
-    const hit = nearestHit(bodies, ray(-100, 0, 10, 1, 0, 0), undefined)
+    const hit = nearestHit(bodies, ray(0, 100, 10, 0, -1, 0), undefined)
     expect(hit).toMatchObject({ body: 'body1', t: 80, at: { x: 10, y: 20 } })
-    expect(nearestHit(bodies, ray(-100, 30, 10, 1, 0, 0), undefined)).toBeUndefined()
+    expect(nearestHit(bodies, ray(30, 100, 10, 0, -1, 0), undefined)).toBeUndefined()
     // What lies behind the eye is not seen.
-    expect(nearestHit(bodies, ray(100, 0, 10, 1, 0, 0), undefined)).toBeUndefined()
+    expect(nearestHit(bodies, ray(0, -100, 10, 0, -1, 0), undefined)).toBeUndefined()
   })
 
   it('is a cut face where the surface before it is cut away', () => {
     const cut = cutSpec('half', 'lying', 0)
-    const face = nearestHit(bodies, ray(-100, 5, 10, 1, 0, 0), cut)
+    const face = nearestHit(bodies, ray(5, 100, 10, 0, -1, 0), cut)
     expect(face?.t).toBeCloseTo(100, 9)
     expect(face?.at.x).toBeCloseTo(10, 9)
     expect(face?.at.y).toBeCloseTo(5, 9)
     // Below the axis it is the other half of the cut.
-    expect(nearestHit(bodies, ray(-100, -5, 10, 1, 0, 0), cut)?.at.y).toBeCloseTo(5, 9)
+    expect(nearestHit(bodies, ray(-5, 100, 10, 0, -1, 0), cut)?.at.y).toBeCloseTo(5, 9)
     // From behind nothing is cut.
-    expect(nearestHit(bodies, ray(100, 5, 10, -1, 0, 0), cut)?.at.y).toBeCloseTo(20, 9)
+    expect(nearestHit(bodies, ray(5, -100, 10, 0, 1, 0), cut)?.at.y).toBeCloseTo(20, 9)
   })
 
   it('is the ring of a cut across the axis, or what is left beyond it', () => {
     const cut = cutSpec('across', 'lying', 10)
     const ring = nearestHit(bodies, ray(3, 4, 100, 0, 0, -1), cut)
     expect(ring).toMatchObject({ t: 90, at: { x: 10, y: 5 } })
-    expect(nearestHit(bodies, ray(-100, 0, 30, 1, 0, 0), cut)).toBeUndefined()
+    expect(nearestHit(bodies, ray(0, 100, 30, 0, -1, 0), cut)).toBeUndefined()
   })
 
   it('is the face of a cut beside the axis, at its own radius', () => {
     const cut = cutSpec('beside', 'lying', 12)
     // The plane lies 12 towards the viewer; 5 up on it the radius is 13.
-    const face = nearestHit(bodies, ray(-100, 5, 10, 1, 0, 0), cut)
+    const face = nearestHit(bodies, ray(5, 100, 10, 0, -1, 0), cut)
     expect(face?.t).toBeCloseTo(88, 9)
     expect(face?.at.y).toBeCloseTo(13, 9)
     // The thin land does not reach the plane, and is seen whole.
-    expect(nearestHit(bodies, ray(-100, 0, 30, 1, 0, 0), cut)?.t).toBeCloseTo(90, 9)
+    expect(nearestHit(bodies, ray(0, 100, 30, 0, -1, 0), cut)?.t).toBeCloseTo(90, 9)
   })
 
   it('is the face of a cut aslant, at its own radius', () => {
     const cut = cutSpec('aslant', 'lying', 10, Math.PI / 4)
     // At 2 before the place where it meets the axis the plane stands 2 towards the viewer.
-    const face = nearestHit(bodies, ray(-100, 5, 8, 1, 0, 0), cut)
+    const face = nearestHit(bodies, ray(5, 100, 8, 0, -1, 0), cut)
     expect(face?.t).toBeCloseTo(98, 9)
     expect(face?.at.x).toBeCloseTo(8, 9)
     expect(face?.at.y).toBeCloseTo(Math.hypot(2, 5), 9)
@@ -182,8 +182,8 @@ describe('what lies under the pointer', () => {
 
   it('is the body in front of others', () => {
     const both = [...bodies, { id: 'cover', section: ring(25, 30), chord: 0.01 }]
-    expect(nearestHit(both, ray(-100, 0, 10, 1, 0, 0), undefined)?.body).toBe('cover')
-    expect(nearestHit(both, ray(-100, 0, 10, 1, 0, 0), cutSpec('half', 'lying', 0))?.at.y).toBe(0)
+    expect(nearestHit(both, ray(0, 100, 10, 0, -1, 0), undefined)?.body).toBe('cover')
+    expect(nearestHit(both, ray(0, 100, 10, 0, -1, 0), cutSpec('half', 'lying', 0))?.at.y).toBe(0)
   })
 })
 

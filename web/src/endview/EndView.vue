@@ -1,14 +1,18 @@
 <script setup lang="ts">
-import { endCircles } from '@lathica/core'
+import { endCircles, latheMesh } from '@lathica/core'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
+import { useSolidsStore } from '../store/solids'
+import { chordFor } from '../solid/turnedBody'
+import { endLines } from './endLines'
 
 const board = useBoardStore()
 const parts = usePartStore()
 const route = useRouteStore()
+const solids = useSolidsStore()
 const pane = useTemplateRef<HTMLElement>('pane')
 const { width, height } = useElementSize(pane)
 const from = ref<'right' | 'left'>('right')
@@ -27,9 +31,31 @@ const seen = computed(() => {
   const regions = route.followedVisible.flatMap(({ section }) => section.regions)
   return endCircles({ regions }, from.value)
 })
+/** Where a body is no full turn, its edges as the kernel built them; else circles say all. */
+const lines = computed(() => {
+  const bodies = route.followedVisible.filter((b) => b.section.regions.length > 0)
+  if (!bodies.some((b) => solids.meshOf(b))) return undefined
+  const meshes = bodies.map((b) => solids.meshOf(b) ?? latheMesh(b.section, chordFor(b.section)))
+  return endLines(meshes, from.value)
+})
+/** Up on the page is where the half-section lies, as in the solid's own views. */
+function pathOf(places: readonly number[]): string {
+  const s = scale.value
+  const flip = from.value === 'right' ? -1 : 1
+  const at = (x: number, y: number): string => {
+    const [px, py] = lying.value ? [flip * y, -x] : [x, flip * y]
+    return `${(px * s).toFixed(2)} ${(py * s).toFixed(2)}`
+  }
+  const parts: string[] = []
+  for (let i = 0; i < places.length; i += 4) {
+    const [a = 0, b = 0, c = 0, d = 0] = places.slice(i, i + 4)
+    parts.push(`M${at(a, b)}L${at(c, d)}`)
+  }
+  return parts.join('')
+}
 /** The board's own scale where the circles fit the pane, else one at which they do. */
 const scale = computed(() => {
-  const greatest = Math.max(1e-9, ...seen.value.map((c) => c.radius))
+  const greatest = lines.value?.reach ?? Math.max(1e-9, ...seen.value.map((c) => c.radius))
   const { x, y } = inLine.value
   // Below stands the line that says from where one looks.
   const room = Math.min(x, width.value - x, y, height.value - y - 16) - 18
@@ -41,7 +67,10 @@ const centre = computed(() =>
   reduced.value ? { x: width.value / 2, y: height.value / 2 - 9 } : inLine.value,
 )
 const circles = computed(() => seen.value.map((c) => ({ ...c, r: c.radius * scale.value })))
-const reach = computed(() => Math.max(30, ...circles.value.map((c) => c.r)) + 14)
+const reach = computed(() => {
+  const own = lines.value ? [lines.value.reach * scale.value] : circles.value.map((c) => c.r)
+  return Math.max(30, ...own) + 14
+})
 const side = computed(() => {
   if (lying.value) return from.value === 'right' ? 'from the right' : 'from the left'
   return from.value === 'right' ? 'from above' : 'from below'
@@ -53,7 +82,16 @@ const side = computed(() => {
     <svg v-if="width > 0" :width="width" :height="height" role="img" :aria-label="side">
       <g :transform="`translate(${centre.x} ${centre.y})`">
         <path class="axis" :d="`M${-reach} 0H${reach}M0 ${-reach}V${reach}`" />
-        <circle v-for="(c, i) in circles" :key="i" :r="c.r" :class="{ hidden: c.hidden }" />
+        <template v-if="lines">
+          <path class="edge hidden" :d="pathOf(lines.hidden)" />
+          <path class="edge" :d="pathOf(lines.seen)" />
+        </template>
+        <circle
+          v-for="(c, i) in lines ? [] : circles"
+          :key="i"
+          :r="c.r"
+          :class="{ hidden: c.hidden }"
+        />
       </g>
     </svg>
     <button
@@ -81,7 +119,8 @@ svg {
   inset: 0;
 }
 
-circle {
+circle,
+.edge {
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.8;
@@ -90,6 +129,12 @@ circle {
 circle.hidden {
   stroke-width: 0.9;
   stroke-dasharray: 5 3;
+}
+
+/* Short pieces take no dashes: hidden edges are thin and faint instead. */
+.edge.hidden {
+  stroke: var(--rule-strong);
+  stroke-width: 0.9;
 }
 
 .axis {

@@ -102,12 +102,21 @@ onMounted(() => {
     },
     { immediate: true },
   )
+  // Once for every part: later the view is the user's own.
+  let fitsAnew = true
+  watch(
+    () => parts.id,
+    () => (fitsAnew = true),
+  )
   watch(
     bodies,
     (shown, before) => {
       scene?.show(shown, parts.preview !== undefined)
       const wasEmpty = before?.every((b) => b.section.regions.length === 0) ?? true
-      if (wasEmpty && !empty.value) scene?.fit('threeQuarter', false)
+      // What the kernel builds may reach further than a full turn.
+      const isBuilt = shown.some((b) => b.mesh && !before?.find((o) => o.id === b.id)?.mesh)
+      if ((wasEmpty && !empty.value) || (isBuilt && fitsAnew)) scene?.fit('threeQuarter', false)
+      if (shown.some((b) => b.mesh)) fitsAnew = false
     },
     { immediate: true },
   )

@@ -114,10 +114,12 @@ const views = computed(() =>
   position: absolute;
   left: 8px;
   top: 6px;
+  max-width: calc(100% - 116px);
 }
 
 .row {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 1px;
 }

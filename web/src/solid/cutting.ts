@@ -47,11 +47,11 @@ interface Beside {
 
 /** The angle round the axis of the side that is seen from the front. */
 export const frontOf = (lie: 'lying' | 'standing'): number =>
-  lie === 'lying' ? Math.PI : -Math.PI / 2
+  lie === 'lying' ? Math.PI / 2 : -Math.PI / 2
 
 /**
  * The wedge or place of a cut. What lies towards the viewer goes: a lying part is seen from the side
- * of its model’s −x, a standing one from that of its −y.
+ * of its model’s y, a standing one from that of its −y.
  * @param at where a cut meets the axis, or its distance beside it towards the viewer, in mm
  * @param tilt of a cut aslant, from the axis, in radians; less than a right angle
  */

@@ -65,9 +65,10 @@ export class LiftedBody extends DrawnBody {
   }
 
   protected capsFor(cut: CutSpec, pitch: number, leansBack: boolean, tones: CapTones): Group {
-    const faces = framesOf(cut).map(({ frame, half }) => {
+    const faces = framesOf(cut).map(({ frame, half }, i) => {
       const loops = sliceMesh(this.mesh, frame).map((l) => (half ? clipped(l) : l))
-      return { face: faceOf(loops), rim: rimOf(loops), place: matrixOf(frame) }
+      // On the far side the hatch runs on across the axis.
+      return { face: faceOf(loops, half && i === 1), rim: rimOf(loops), place: matrixOf(frame) }
     })
     return cappedGroup(faces, pitch, leansBack, tones)
   }
@@ -157,7 +158,7 @@ const areaOf = (loop: readonly Vec[]): number =>
 
 const points = (loop: readonly Vec[]): Vector2[] => loop.map(({ x, y }) => new Vector2(x, y))
 
-function faceOf(loops: readonly (readonly Vec[])[]): ShapeGeometry {
+function faceOf(loops: readonly (readonly Vec[])[], turned: boolean): ShapeGeometry {
   const sized = loops.map((loop) => ({ loop, area: areaOf(loop) }))
   const outer = sized.filter((l) => l.area > 1e-9)
   const shapes = outer.map((l) => new Shape(points(l.loop)))
@@ -171,7 +172,10 @@ function faceOf(loops: readonly (readonly Vec[])[]): ShapeGeometry {
       .sort((a, b) => a.area - b.area)[0]
     if (around) shapes[around.i]?.holes.push(new Path(points(loop)))
   }
-  return new ShapeGeometry(shapes)
+  const face = new ShapeGeometry(shapes)
+  const uv = face.getAttribute('uv')
+  if (turned) for (let i = 0; i < uv.count; i++) uv.setY(i, -uv.getY(i))
+  return face
 }
 
 function contains(loop: readonly Vec[], { x, y }: Vec): boolean {

@@ -69,6 +69,12 @@ const SLOW_PICTURE = 25
 const SLOW_SHARE = 20
 /** However slow, one comes after so long, in ms. */
 const LONGEST_WAIT = 1000
+/** How a lying part stands in the room: its x upwards, its y to the viewer, its axis to the right. */
+const LYING = new Matrix4().makeBasis(
+  new Vector3(0, 1, 0),
+  new Vector3(0, 0, 1),
+  new Vector3(1, 0, 0),
+)
 /** Turns of the part per second while it spins. */
 const SPIN = 0.12
 
@@ -271,8 +277,9 @@ export function createSolidScene(
     },
     setLie(next) {
       lie = next
-      // The part's axis is Z. Lying parts run to the right, standing ones upwards.
-      if (lie === 'lying') model.rotation.set(0, Math.PI / 2, 0)
+      // The part's axis is Z. Lying parts run to the right, their half-section upwards as on the board;
+      // standing ones run upwards, their half-section to the right.
+      if (lie === 'lying') model.quaternion.setFromRotationMatrix(LYING)
       else model.rotation.set(-Math.PI / 2, 0, 0)
       ask()
     },
@@ -327,9 +334,7 @@ export function createSolidScene(
       return hit && { ...hit, perPixel: cameras.perPixel() }
     },
     project(at) {
-      // Straight up on the page where the axis lies across, and to the right where it stands.
-      const angle = lie === 'lying' ? Math.PI / 2 : 0
-      const seen = new Vector3(at.y * Math.cos(angle), at.y * Math.sin(angle), at.x)
+      const seen = new Vector3(at.y, 0, at.x)
       const size = renderer.getSize(new Vector2())
       const { x, y } = seen.applyMatrix4(model.matrixWorld).project(cameras.current())
       return { x: ((x + 1) / 2) * size.x, y: ((1 - y) / 2) * size.y }
