@@ -66,8 +66,8 @@ function treeOf({ positions, indices }: Edged): MeshBVH {
   if (found) return found
   const geometry = new BufferGeometry()
   geometry.setAttribute('position', new BufferAttribute(positions, 3))
-  geometry.setIndex(new BufferAttribute(indices.slice(), 1))
-  const tree = new MeshBVH(geometry)
+  geometry.setIndex(new BufferAttribute(indices, 1))
+  const tree = new MeshBVH(geometry, { indirect: true })
   known.set(positions, tree)
   return tree
 }

@@ -75,7 +75,7 @@ export class LiftedBody extends DrawnBody {
 
   /** The nearest place of the surface that a ray meets and that is not cut away. */
   hit(ray: Ray, cut: CutSpec | undefined): SolidHit | undefined {
-    this.tree ??= new MeshBVH(geometryOf(this.mesh))
+    this.tree ??= new MeshBVH(geometryOf(this.mesh), { indirect: true })
     const hits = this.tree.raycast(ray, 2).sort((a, b) => a.distance - b.distance)
     for (const { point, distance, faceIndex } of hits) {
       const angle = Math.atan2(point.y, point.x)
@@ -100,8 +100,8 @@ export interface SolidHit {
 function geometryOf({ positions, indices }: SolidMesh): BufferGeometry {
   const geometry = new BufferGeometry()
   geometry.setAttribute('position', new BufferAttribute(positions, 3))
-  // The tree orders triangles its own way; the picture keeps the faces' order.
-  geometry.setIndex(new BufferAttribute(indices.slice(), 1))
+  // The tree stands beside the triangles, which keep the order of the faces.
+  geometry.setIndex(new BufferAttribute(indices, 1))
   geometry.boundingBox = new Box3()
   return geometry
 }

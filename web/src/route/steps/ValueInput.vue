@@ -3,6 +3,7 @@ import { type Measure, type Problem } from '@lathica/core'
 import { ref, watch } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
+import { undoFromField } from './fieldUndo'
 
 /** A formula in a step's card: shown while it is typed, taken by Enter, Tab or leaving the field. */
 const props = defineProps<{
@@ -63,15 +64,6 @@ function onEscape(): void {
   emit('left')
 }
 
-/** While nothing is typed there is nothing to take back in the field: the last edit is meant. */
-function onKey(event: KeyboardEvent): void {
-  const undoes = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'
-  if (!undoes || typed.value !== props.text) return
-  event.preventDefault()
-  if (event.shiftKey) parts.stepForth()
-  else parts.stepBack()
-}
-
 function onEnter(event: KeyboardEvent): void {
   if (takeTyped()) (event.target as HTMLInputElement).select()
 }
@@ -93,7 +85,7 @@ function onEnter(event: KeyboardEvent): void {
       @blur="takeTyped"
       @keydown.enter.prevent="onEnter"
       @keydown.esc.stop.prevent="onEscape"
-      @keydown.stop="onKey"
+      @keydown.stop="undoFromField($event, typed === text)"
     />
     <span class="soft figure" aria-hidden="true">{{ unit() }}</span>
   </span>

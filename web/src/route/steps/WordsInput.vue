@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { useBoardStore } from '../../store/board'
+import { undoFromField } from './fieldUndo'
 
 /** Words in a step's card, taken by Enter, Tab or leaving the field; Esc brings the old ones back. */
 const props = defineProps<{ id: string; label: string; text: string; empty: string }>()
@@ -23,31 +24,22 @@ function onEscape(): void {
 </script>
 
 <template>
-  <input
-    :id="id"
-    v-model="typed"
-    class="words"
-    :aria-label="label"
-    :placeholder="empty"
-    maxlength="120"
-    spellcheck="false"
-    autocomplete="off"
-    @keydown.enter.prevent="take"
-    @keydown.esc.stop.prevent="onEscape"
-    @keydown.stop
-    @blur="take"
-  />
+  <span class="value">
+    <input
+      :id="id"
+      v-model="typed"
+      class="figure"
+      :aria-label="label"
+      :placeholder="empty"
+      maxlength="120"
+      spellcheck="false"
+      autocomplete="off"
+      @keydown.enter.prevent="take"
+      @keydown.esc.stop.prevent="onEscape"
+      @keydown.stop="undoFromField($event, typed === text)"
+      @blur="take"
+    />
+  </span>
 </template>
 
-<style scoped>
-.words {
-  width: 100%;
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--field);
-  color: var(--ink);
-  font: inherit;
-}
-</style>
+<style scoped src="../../ui/valueField.css"></style>

@@ -117,9 +117,14 @@ export function holeFields(step: HolesStep): Field[] {
     ...(step.head === 'none'
       ? []
       : [
-          length('Head', step.headDiameter, (headDiameter) => ({ ...step, headDiameter }), {
-            sign: '⌀',
-          }),
+          length(
+            'Head diameter',
+            step.headDiameter,
+            (headDiameter) => ({ ...step, headDiameter }),
+            {
+              sign: '⌀',
+            },
+          ),
           step.head === 'countersink'
             ? angle('Head angle', step.headAngle, (headAngle) => ({ ...step, headAngle }))
             : length('Head depth', step.headDepth, (headDepth) => ({ ...step, headDepth })),

@@ -1,0 +1,148 @@
+import { expect, test, type Locator, type Page } from '@playwright/test'
+import { Workshop, press } from './support/board'
+import { Inspection } from './support/inspection'
+
+const grams = (volume: number): string => `${(volume * 7.85e-3).toPrecision(4)} g`
+const cylinder = (d: number, l: number): number => (Math.PI / 4) * d * d * l
+/** A flange of ⌀60 × 10 with a hub of ⌀20 × 30. */
+const FLANGE = cylinder(60, 10) + cylinder(20, 30)
+
+async function flange(shop: Workshop, name: string): Promise<void> {
+  const { page } = shop
+  await shop.newPart(name)
+  await press(page, 'g')
+  await expect(page.getByLabel('diameter, length')).toBeFocused()
+  await page.keyboard.type('60, 10; 20, 30')
+  await press(page, 'Enter', 'Enter')
+  await expect(shop.figure('freedoms')).toHaveText('in ink')
+  await shop.revolve()
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE))
+  await press(page, 'Escape', ' ')
+}
+
+const field = (shop: Workshop, label: string): Locator =>
+  shop.card.getByLabel(label, { exact: true })
+const fill = async (shop: Workshop, label: string, text: string): Promise<void> => {
+  await field(shop, label).fill(text)
+  await press(shop.page, 'Enter')
+}
+const triangles = async (page: Page): Promise<number> =>
+  Number(await page.getByRole('region', { name: 'Solid' }).getAttribute('data-triangles'))
+
+test('a flange is drilled from nothing, with wrong values, undo and reload on the way', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const messages: string[] = []
+  page.on('pageerror', (error) => messages.push(error.message))
+  await flange(shop, 'Drilled flange')
+  await press(page, '5', 'w')
+  await expect(page.getByText('Click the end face or shoulder')).toBeVisible()
+  await press(page, 'Escape')
+  await expect(shop.route.getByText('Holes')).toHaveCount(0)
+  await press(page, 'w')
+  await shop.moveTo(10, 22)
+  await expect(shop.board).toContainText('face at 10')
+  await shop.click(10, 22)
+  await expect(shop.card).toContainText('20 Holes')
+  await fill(shop, 'Pitch circle', '40')
+  await fill(shop, 'Number', '4')
+  await fill(shop, 'Diameter', '6')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * cylinder(6, 10)))
+  await expect(shop.route).toContainText('4 × ⌀6 on ⌀40')
+  await expect.poll(() => triangles(page)).toBeGreaterThan(400)
+
+  // Off the flange it is refused in its field, and the last good shape stays.
+  await fill(shop, 'Pitch circle', '80')
+  await expect(shop.card.getByRole('alert').first()).toContainText('misses the face')
+  await press(page, 'Escape')
+  await expect(field(shop, 'Pitch circle')).toHaveValue('40')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * cylinder(6, 10)))
+
+  await field(shop, 'Head').selectOption('counterbore')
+  await fill(shop, 'Head diameter', '10')
+  await fill(shop, 'Head depth', '4')
+  const bored = FLANGE - 4 * (cylinder(10, 4) + cylinder(6, 6))
+  await expect(shop.figure('mass')).toHaveText(grams(bored))
+  await field(shop, 'Left out').fill('2')
+  await press(page, 'Enter')
+  const three = FLANGE - 3 * (cylinder(10, 4) + cylinder(6, 6))
+  await expect(shop.figure('mass')).toHaveText(grams(three))
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('mass')).toHaveText(grams(bored))
+  await page.reload()
+  await expect(shop.figure('mass')).toHaveText(grams(bored))
+  // A bore after the holes is a full turn again, on the solid.
+  await shop.ready()
+  await press(page, '4', 'g')
+  await fill(shop, 'Diameter', '12')
+  await expect(shop.figure('mass')).toHaveText(grams(bored - cylinder(12, 40)))
+  await shop.card.getByRole('switch', { name: 'Set aside' }).click()
+  await expect(shop.figure('mass')).toHaveText(grams(bored))
+  expect(messages).toEqual([])
+})
+
+test('flats, a cross hole and a keyway are milled, and steps repeat round the axis', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Milled flange')
+  await press(page, '5', 'r')
+  await expect(shop.card).toContainText('20 Flats')
+  await fill(shop, 'Across', '18')
+  await fill(shop, 'Length', '12')
+  const segment = 100 * Math.acos(0.9) - 9 * Math.sqrt(19)
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 24 * segment))
+  await fill(shop, 'Across', '25')
+  await expect(shop.card.getByRole('alert').first()).toContainText('outside of the body')
+  await press(page, 'Escape')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+
+  await press(page, '5', 'e')
+  await shop.click(25, 10)
+  await expect(shop.card).toContainText('30 Cross hole')
+  await field(shop, 'Goes').selectOption('axis')
+  await press(page, '5')
+  await page.getByRole('button', { name: 'Round the axis' }).click()
+  await expect(shop.card).toContainText('40 Round the axis')
+  await expect(shop.route).toContainText('3 ×')
+  await expect(shop.route.getByText('…')).toHaveCount(0)
+  const row = shop.route.getByRole('listitem').filter({ hasText: 'Round the axis' })
+  await expect(row).toContainText('−')
+  // The order of steps is kept when what they stand on goes: it is said what is missing.
+  await shop.route.getByRole('button', { name: /Cross hole/ }).click()
+  await shop.card.getByRole('switch', { name: 'Set aside' }).click()
+  await expect(row).toContainText('A step to repeat is gone')
+})
+
+test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await shop.openDemo('winding-spindle')
+  await expect(shop.figure('mass')).toHaveText('508.5 g')
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await page.keyboard.press('Alt+2')
+  await page.waitForTimeout(900)
+  const box = await solid.boundingBox()
+  const middle = {
+    x: (box?.x ?? 0) + (box?.width ?? 0) / 2,
+    y: (box?.y ?? 0) + (box?.height ?? 0) / 2,
+  }
+  await page.mouse.move(middle.x, middle.y)
+  await expect(solid).toContainText('cylinder ⌀30')
+  await bench.open()
+  await bench.tab('Mass')
+  await expect(bench.mass).toContainText('centre of mass, off the axis')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  for (const [name, start] of [
+    ['STEP, ISO 10303', 'ISO-10303-21;'],
+    ['STL, binary', 'binary Winding spindle'],
+  ] as const) {
+    const file = page.getByRole('region', { name })
+    const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
+    expect(saved.bytes.subarray(0, start.length).toString('latin1')).toBe(start)
+    expect(saved.bytes.length).toBeGreaterThan(20_000)
+  }
+})
