@@ -44,14 +44,14 @@ export function createKernel(oc: OpenCascade): Kernel {
       safely(() => {
         const solid = builder.build(plan)
         const mesh = meshOf(oc, solid, tolerance)
-        const figures = figuresOf(oc, solid.shape, mesh)
+        const figures = figuresOf(oc, solid.shape, plan.ops.length === 0, mesh)
         if (figures && figures.volume <= 0) throw turnedInsideOut
         const check = new oc.BRepCheck_Analyzer(solid.shape, true)
         const valid = check.IsValid()
         check.delete()
         return { mesh, figures, valid }
       }),
-    weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape)),
+    weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape, plan.ops.length === 0)),
     writeStep: (bodies, name) =>
       safely(() =>
         writeStepOf(

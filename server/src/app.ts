@@ -14,18 +14,23 @@ import { guardHostAndOrigin, securityHeaders } from './http/guard'
 import { LARGEST_BODY } from './http/validate'
 import { createMaterialLibrary } from './materials'
 import { createRepository } from './repository'
+import type { Weigher } from './weighing'
 
 export interface AppOptions {
   readonly database: Knex
   readonly log: Logger
+  /** Weighs parts that take the solid kernel; left out, their cards show no mass. */
+  readonly weigher?: Weigher
   /** The folder of the built interface; left out, only the API is served. */
   readonly webRoot?: string
 }
 
 /** The server as a Koa application: guards, then the API, then the interface's files. */
-export function createApp({ database, log, webRoot }: AppOptions): Koa {
+export function createApp({ database, log, weigher, webRoot }: AppOptions): Koa {
   const app = new Koa()
-  const repository = createRepository(database)
+  const repository = createRepository(database, (id, { overall }) => {
+    if (overall && overall.mass === null) weigher?.want(id)
+  })
   app.use(answerErrors(log))
   app.use(securityHeaders())
   app.use(guardHostAndOrigin())

@@ -5,6 +5,7 @@ import pino from 'pino'
 import { createApp } from './app'
 import { openDatabase } from './database/open'
 import { loadDemo } from './demo'
+import { createWeigher } from './weighing'
 
 const { values } = parseArgs({
   options: {
@@ -20,13 +21,16 @@ if (values.database !== ':memory:') mkdirSync(dirname(values.database), { recurs
 const database = await openDatabase(values.database)
 if (values.demo !== undefined) await loadDemo(database, values.demo, log)
 
+const weigher = createWeigher(database, log)
 const app = createApp({
   database,
   log,
+  weigher,
   ...(values.web === undefined ? {} : { webRoot: values.web }),
 })
 const server = app.listen(Number(values.port), '127.0.0.1')
 server.on('listening', () => {
+  void weigher.catchUp()
   process.stdout.write(`Lathica is served at http://127.0.0.1:${values.port}/\n`)
 })
 server.on('error', (error: NodeJS.ErrnoException) => {
@@ -37,7 +41,10 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 
 const stop = (): void => {
   server.close(() => {
-    void database.destroy().then(() => process.exit(0))
+    void weigher
+      .stop()
+      .then(() => database.destroy())
+      .then(() => process.exit(0))
   })
   server.closeIdleConnections()
 }

@@ -60,14 +60,18 @@ export interface Repository {
 }
 
 /** Reads and writes projects and parts. Deleted ones are only marked, so that they can come back. */
-export function createRepository(database: Knex): Repository {
+export function createRepository(
+  database: Knex,
+  /** Told of every part that is written. */
+  onWritten: (id: string, summary: PartSummary) => void = () => undefined,
+): Repository {
   const projects = () => database<ProjectRow>('projects')
   const parts = () => database<PartRow>('parts')
   const now = (): string => new Date().toISOString()
-  const content = (part: Part) => ({
+  const content = (part: Part, summary: PartSummary) => ({
     name: part.name,
     document: JSON.stringify(toDocument(part)),
-    summary: JSON.stringify(summarise(part)),
+    summary: JSON.stringify(summary),
   })
   const touchProject = (id: string, at: string) =>
     projects().where({ id }).update({ updated_at: at })
@@ -113,8 +117,9 @@ export function createRepository(database: Knex): Repository {
       if (!project) return undefined
       const at = now()
       const id = randomUUID()
+      const summary = summarise(part)
       await parts().insert({
-        ...content(part),
+        ...content(part, summary),
         id,
         project_id: projectId,
         revision: 1,
@@ -122,6 +127,7 @@ export function createRepository(database: Knex): Repository {
         updated_at: at,
       })
       await touchProject(projectId, at)
+      onWritten(id, summary)
       return { id, revision: 1 }
     },
 
@@ -141,11 +147,12 @@ export function createRepository(database: Knex): Repository {
 
     async savePart(id, revision, part) {
       const at = now()
+      const summary = summarise(part)
       // The revision is part of the condition, so that of two writers only one can win.
       const changed = await parts()
         .where({ id, revision })
         .whereNull('deleted_at')
-        .update({ ...content(part), revision: revision + 1, updated_at: at })
+        .update({ ...content(part, summary), revision: revision + 1, updated_at: at })
       const row = await parts()
         .where({ id })
         .whereNull('deleted_at')
@@ -153,6 +160,7 @@ export function createRepository(database: Knex): Repository {
       if (!row) return { outcome: 'missing' }
       if (changed === 0) return { outcome: 'stale', revision: row.revision }
       await touchProject(row.project_id, at)
+      onWritten(id, summary)
       return { outcome: 'saved', revision: revision + 1, updatedAt: at }
     },
 

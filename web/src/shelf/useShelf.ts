@@ -8,11 +8,15 @@ import {
   type Part,
 } from '@lathica/core'
 import { message } from 'ant-design-vue'
-import { h, ref, shallowRef } from 'vue'
+import { h, onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'
 import { tell, tellProblem } from '../notices'
 import type { Problem } from '@lathica/core'
+
+/** How often, and after how long in ms, the shelf looks for masses that were not told yet. */
+const MOST_LOOKS = 10
+const LOOK_AGAIN = 3000
 
 /** The projects and parts one starts from, and what can be done with them. */
 export function useShelf() {
@@ -35,6 +39,7 @@ export function useShelf() {
     try {
       projects.value = await api.projects()
       problem.value = undefined
+      lookAgain()
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       problem.value = error.problem
@@ -42,6 +47,18 @@ export function useShelf() {
       loading.value = false
     }
   }
+
+  /** Masses that take the solid kernel come later; they are looked for a few times. */
+  let looks = 0
+  let timer: ReturnType<typeof setTimeout> | undefined
+  function lookAgain(): void {
+    const open = projects.value.some((p) => p.parts.some((x) => x.summary.overall?.mass === null))
+    if (!open || looks >= MOST_LOOKS) return
+    looks += 1
+    clearTimeout(timer)
+    timer = setTimeout(() => void load(), LOOK_AGAIN)
+  }
+  onBeforeUnmount(() => clearTimeout(timer))
 
   async function createProject(name: string): Promise<void> {
     if (await ask(() => api.createProject(name))) await load()

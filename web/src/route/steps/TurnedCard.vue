@@ -68,6 +68,8 @@ watch(marked, (keys) => (route.marked = keys), { immediate: true })
 onMounted(async () => {
   if (route.fresh !== props.step.id) return
   route.fresh = undefined
+  // A full turn asks for nothing: one goes on drawing.
+  if (props.step.kind === 'revolve') return
   await nextTick()
   const input = card.value?.querySelector('input')
   input?.focus()
