@@ -6,6 +6,7 @@ import { inspectRows } from './inspect'
 import { kernelRows } from './kernel'
 import { pageRows } from './page'
 import { routeRows } from './route'
+import { solidRows } from './solids'
 import { solverRows } from './solver'
 import { turnedRows } from './turned'
 import { updateRows } from './update'
@@ -19,6 +20,7 @@ const rows = [
   ...routeRows(),
   ...inspectRows(),
   ...(await kernelRows()),
+  ...(await solidRows()),
   ...(await pageRows()),
 ]
 console.table(

@@ -122,26 +122,17 @@ try {
     await shop.click(82, 25.5)
     await page.keyboard.up('Shift')
   })
-  await take('repeat', async (shop, page) => {
-    await shop.newPart('Winding wheel')
-    await shop.tooth()
-    await page.keyboard.type('5')
+  await take('mill-bearing', async (shop, page) => {
+    await shop.openPart('End bearing')
+    await shop.route.getByRole('button', { name: /Holes/ }).first().click()
+    await page.keyboard.press('5')
+    await page.mouse.move(300, 700)
+    await page.waitForTimeout(3000)
   })
-  await take('missing', async (shop, page) => {
-    await shop.newPart('Bearing housing')
-    await shop.chain([
-      [0, 14],
-      [0, 34],
-      [30, 34],
-      [42, 24],
-      [70, 24],
-      [70, 14],
-      [0, 14],
-    ])
-    await shop.size([15, 34], [15, 40], '36')
-    await press(page, 'Escape', 'Escape', 'q')
-    await shop.card.getByRole('button', { name: 'What is missing?' }).click()
-    await shop.card.getByRole('listitem').first().hover()
+  await take('mill-can', async (shop, page) => {
+    await shop.openPart('Sampling can')
+    await page.keyboard.press('5')
+    await page.waitForTimeout(3000)
   })
   await take('refusal', async (shop, page) => {
     await shop.openPart('Spindle')

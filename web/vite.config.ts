@@ -1,6 +1,7 @@
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs'
+import { copyFileSync, readFileSync, readdirSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { brotliCompressSync, constants, gzipSync } from 'node:zlib'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig, type Plugin } from 'vite'
@@ -14,6 +15,11 @@ function precompressed(): Plugin {
     apply: 'build',
     closeBundle() {
       const assets = join(root, 'dist', 'assets')
+      // The kernel goes with its licence.
+      const kernel = dirname(
+        createRequire(import.meta.url).resolve('replicad-opencascadejs/package.json'),
+      )
+      copyFileSync(join(kernel, 'LICENSE'), join(assets, 'open-cascade-LICENSE.txt'))
       for (const name of readdirSync(assets).filter((n) => n.endsWith('.wasm'))) {
         const file = join(assets, name)
         const bytes = readFileSync(file)

@@ -1,12 +1,13 @@
 import { PART_FRAME, planKeys, type SolidOp, type SolidPlan, type SolidTool } from '@lathica/core'
 import { combined } from './combine'
+import { finishedEdges } from './edges'
 import { KernelFault, faultOf } from './fault'
 import { freeSolid, type NamedSolid } from './named'
 import type { OpenCascade } from './openCascade'
 import { facetSolid, marked, movedSolid, prismSolid, sweptSolid, turnedSolid } from './tools'
 
 /** So many states of solids are kept; a change in a late step finds all before it. */
-const MOST_KEPT = 60
+const MOST_KEPT = 40
 
 /** Builds plans, and keeps what it built by content. What it hands out stays its own. */
 export class Builder {
@@ -44,7 +45,10 @@ export class Builder {
   }
 
   private apply(solid: NamedSolid | undefined, op: SolidOp): NamedSolid {
-    if (op.kind === 'edges') throw new KernelFault('kernel.edges', 'Not yet.', 'Set it aside.')
+    if (op.kind === 'edges') {
+      if (solid) return finishedEdges(this.oc, solid, op)
+      throw new KernelFault('kernel.nothing', 'There are no edges yet.', 'Make a solid first.')
+    }
     const tools = op.tools.map((tool) => marked(this.tool(tool, op.step), tool.mark))
     try {
       const [first, ...more] = tools
@@ -91,14 +95,20 @@ export class Builder {
     for (const [oldest, old] of this.kept) {
       if (this.kept.size <= MOST_KEPT) break
       this.kept.delete(oldest)
-      freeSolid(old)
+      this.drop(old)
     }
     return solid
   }
 
   /** Gives back all that is kept. */
   free(): void {
-    for (const solid of this.kept.values()) freeSolid(solid)
+    for (const solid of this.kept.values()) this.drop(solid)
     this.kept.clear()
+  }
+
+  /** Triangles are not given back with their solid, so they go first. */
+  private drop(solid: NamedSolid): void {
+    this.oc.BRepTools.Clean(solid.shape, true)
+    freeSolid(solid)
   }
 }

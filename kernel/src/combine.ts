@@ -15,6 +15,8 @@ export function combined(
   if (tools.length === 0) return sameSolid(base)
   return scoped((scope) => {
     const builder = scope.own(builderFor(oc, effect))
+    // Its own end does not let go of what it worked with.
+    scope.own({ delete: () => builder.Clear() })
     builder.SetArguments(scope.own(new oc.NCollection_List_TopoDS_Shape([base.shape])))
     builder.SetTools(scope.own(new oc.NCollection_List_TopoDS_Shape(tools.map((t) => t.shape))))
     builder.SetRunParallel(false)

@@ -21,7 +21,7 @@ import {
   type Part,
   type Step,
 } from '@lathica/core'
-import { KernelFault, loadKernel, type BuiltSolid, type Kernel } from '../src'
+import { KernelFault, loadKernel, settlePlans, type BuiltSolid, type Kernel } from '../src'
 import { watertight } from './support'
 
 let kernel: Kernel
@@ -293,6 +293,56 @@ describe('keyways, half-round seats and slots', () => {
     expect(problemOf(slotted({ width: '30' }))).toContain('as wide as the cylinder')
     expect(problemOf(slotted({ length: '6' }))).toContain('longer than wide')
     expect(problemOf(slotted({ distance: '60' }))).toContain('off its cylinder')
+  })
+})
+
+describe('edges of holes and flats', () => {
+  const holes = (): Part => withHole({ reach: 'wall', circle: '35' })
+  const finish = (step: NewStep): Part => run(holes(), addStep(step))
+  const pick = (part: Part) => ({ kind: 'step' as const, step: part.route.at(-1)?.id ?? '' })
+
+  test('are bevelled: both mouths of every hole', () => {
+    const part = finish({
+      ...{ kind: 'chamfer', body: 'body1' },
+      sets: [{ pick: pick(holes()), along: '0.3', across: '', angle: '45' }],
+    })
+    const cone = 0.045 * 2 * Math.PI * (2 + 0.3 / 3)
+    expect(change(part) - change(holes())).toBeCloseTo(-8 * cone, 6)
+  })
+
+  test('are rounded, and named after the step', () => {
+    const part = finish({
+      ...{ kind: 'fillet', body: 'body1' },
+      sets: [{ pick: pick(holes()), radius: '0.3' }],
+    })
+    const ring = (1 - Math.PI / 4) * 0.09
+    const less = change(holes()) - change(part)
+    expect(less).toBeGreaterThan(8 * ring * 2 * Math.PI * 2)
+    expect(less).toBeLessThan(8 * ring * 2 * Math.PI * 2.3)
+    const step = part.route.at(-1)?.id ?? ''
+    expect(built(part).mesh.faces.map((f) => f.name)).toContain(`${step}/round`)
+  })
+
+  test('too large are refused by the kernel, and the hole stays', () => {
+    const part = finish({
+      ...{ kind: 'fillet', body: 'body1' },
+      sets: [{ pick: pick(holes()), radius: '12' }],
+    })
+    const state = settlePlans(part, (plan) => kernel.weigh(plan))
+    expect(state.steps.at(-1)?.status).toBe('failed')
+    expect(problemOf(part)).toContain('does not fit')
+    expect(change(part)).toBeCloseTo(change(holes()), 9)
+  })
+
+  test('go in a step of their own', () => {
+    const part = finish({
+      ...{ kind: 'fillet', body: 'body1' },
+      sets: [
+        { pick: pick(holes()), radius: '0.3' },
+        { pick: { kind: 'outside' }, radius: '0.3' },
+      ],
+    })
+    expect(problemOf(part)).toContain('a step of their own')
   })
 })
 

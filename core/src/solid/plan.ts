@@ -65,14 +65,15 @@ export interface CombineOp {
   readonly tools: readonly SolidTool[]
 }
 
-/** Edges of the solid, by the names of the two faces that meet there. */
+/** Edges where the faces of a step meet others, rounded or bevelled. */
 export interface EdgeOp {
   readonly kind: 'edges'
   readonly step: string
   readonly sets: readonly {
-    readonly edges: readonly string[]
+    readonly ofStep: string
     readonly work:
       | { readonly kind: 'round'; readonly radius: number }
+      /** Along the face beside the step's own, and across into it. */
       | { readonly kind: 'bevel'; readonly along: number; readonly across: number }
   }[]
 }

@@ -9,7 +9,7 @@ import type { KernelThread } from './worker'
 const LONGEST = 60_000
 
 /** A thread whose memory has grown past this many bytes is replaced by a fresh one. */
-const MOST_MEMORY = 1_200_000_000
+const MOST_MEMORY = 500_000_000
 
 let thread: { readonly worker: Worker; readonly remote: Remote<KernelThread> } | undefined
 let last: Promise<unknown> = Promise.resolve()

@@ -10,6 +10,7 @@ import {
   type CornerWork,
   type Section,
 } from '../../section'
+import type { EdgeOp } from '../../solid'
 import { cornerWords } from '../words'
 import {
   changed,
@@ -18,6 +19,7 @@ import {
   material,
   positive,
   told,
+  worked,
   type Outcome,
   type StepContext,
 } from './context'
@@ -56,6 +58,8 @@ function finished<S extends { readonly pick: CornerPick }>(
 ): Result<Outcome> {
   const before = material(context, step.body)
   if (!before.ok) return before
+  const solid = step.sets.filter((s) => isOfSolid(s.pick, context))
+  if (solid.length > 0) return finishedSolid(step, solid, context, workOf)
   const sets: { corners: readonly Corner[]; work: CornerWork }[] = []
   const taken = new Set<Corner>()
   for (const set of step.sets) {
@@ -90,6 +94,41 @@ function finished<S extends { readonly pick: CornerPick }>(
     mend,
     { involves: [done.corner.key] },
   )
+}
+
+/** Whether a rule means the edges of a step that is no full turn. */
+const isOfSolid = (pick: CornerPick, context: StepContext): boolean =>
+  pick.kind === 'step' && context.outcomeOf(pick.step)?.work !== undefined
+
+/** The edges where holes, flats and slots meet the rest of the solid. */
+function finishedSolid<S extends { readonly pick: CornerPick }>(
+  step: { readonly id: string; readonly body: string; readonly sets: readonly S[] },
+  solid: readonly S[],
+  context: StepContext,
+  workOf: (set: S) => Result<CornerWork>,
+): Result<Outcome> {
+  if (solid.length < step.sets.length) {
+    return fail(
+      'corner.mixed',
+      'Edges of holes, flats and slots go in a step of their own.',
+      'Take the other edges out, and finish them in another step.',
+    )
+  }
+  const sets: EdgeOp['sets'][number][] = []
+  for (const set of solid) {
+    const work = workOf(set)
+    if (!work.ok) return work
+    const ofStep = set.pick.kind === 'step' ? set.pick.step : ''
+    sets.push({ ofStep, work: edgeWork(work.value) })
+  }
+  return worked(context, step.body, [{ kind: 'edges', step: step.id, sets }])
+}
+
+function edgeWork(work: CornerWork): EdgeOp['sets'][number]['work'] {
+  if (work.kind === 'round') return work
+  const { size } = work
+  const across = size.kind === 'legs' ? size.across : size.along * Math.tan(size.angle)
+  return { kind: 'bevel', along: size.along, across }
 }
 
 /** Rounded down, so that what is told does fit. */

@@ -1,0 +1,130 @@
+import {
+  PART_FRAME,
+  line,
+  place,
+  profileOf,
+  prismTool,
+  rectangleOf,
+  solidProperties,
+  turnedTool,
+  vec,
+  type Section,
+  type SolidOp,
+  type SolidPlan,
+} from '@lathica/core'
+import { loadKernel, type Kernel } from '@lathica/kernel'
+import { atMost, type Row } from './row'
+
+/** Bodies that are no full turn, as the page's thread builds them: picture, figures and check. */
+export async function solidRows(): Promise<Row[]> {
+  const start = performance.now()
+  const kernel = await loadKernel()
+  const ready = performance.now() - start
+  // The kernel's first calls compile what they use.
+  build(kernel, { base: shaft(20, 0), ops: [] })
+  build(kernel, { base: shaft(20, 0), ops: [holes(3, 0, 0)] })
+
+  const lift = median(5, (i) => ({ base: shaft(100, i), ops: [] }), kernel)
+  const circle = median(5, (i) => ({ base: shaft(100, 10 + i), ops: [holes(12, 0, 0)] }), kernel)
+  const picture = pictureOf(kernel, { base: shaft(100, 30), ops: [holes(12, 0, 0)] })
+  const late = lateChange(kernel)
+  const exact = solidProperties(shaft(100, 0))
+  const { figures } = kernel.build({ base: shaft(100, 0), ops: [] }, TOLERANCE)
+  const volume = Math.abs((figures?.volume ?? 0) / (exact?.volume ?? 1) - 1)
+  const area = Math.abs((figures?.area ?? 0) / (exact?.area ?? 1) - 1)
+  const rebuild = (i: number): void => {
+    kernel.build({ base: shaft(20, 100 + i), ops: [holes(2, 0, i)] }, 0.5)
+  }
+  // What is kept for the next change is full before it is looked whether more is held.
+  for (let i = 0; i < KEPT; i++) rebuild(i)
+  const before = kernel.memory()
+  for (let i = 0; i < REBUILDS; i++) rebuild(KEPT + i)
+  const grown = (kernel.memory() - before) / 1e6
+  return [
+    atMost('solid kernel ready', ready, 'ms', 2000),
+    atMost('first lift of 100 edges, weighed', lift, 'ms', 150),
+    atMost('the same with a circle of 12 holes', circle, 'ms', 400),
+    atMost('change in the last of 10 solid steps, weighed', late, 'ms', 300),
+    atMost('triangles and check of the 12 holes besides', picture, 'ms', 400),
+    atMost('lifted volume against the section', volume, 'of it', 1e-9),
+    atMost('lifted area against the section', area, 'of it', 1e-9),
+    atMost(`memory after ${REBUILDS} rebuilds`, grown, 'MB more', 50),
+  ]
+}
+
+const TOLERANCE = 0.05
+const REBUILDS = 500
+const KEPT = 60
+
+/** Builds and weighs. */
+function build(kernel: Kernel, plan: SolidPlan): number {
+  const start = performance.now()
+  if (!kernel.weigh(plan)) throw new Error('nothing is left of a solid of the bench')
+  return performance.now() - start
+}
+
+/** What the picture takes once the solid is there. */
+function pictureOf(kernel: Kernel, plan: SolidPlan): number {
+  kernel.weigh(plan)
+  const start = performance.now()
+  if (!kernel.build(plan, TOLERANCE).valid) throw new Error('a solid of the bench is not valid')
+  return performance.now() - start
+}
+
+function median(rounds: number, planOf: (i: number) => SolidPlan, kernel: Kernel): number {
+  const times = Array.from({ length: rounds }, (_, i) => build(kernel, planOf(i)))
+  return times.sort((a, b) => a - b)[Math.floor(rounds / 2)] ?? 0
+}
+
+/** Ten steps: five circles of holes, and five sets of flats; the last one changes. */
+function lateChange(kernel: Kernel): number {
+  const steps = Array.from({ length: 9 }, (_, i) => (i % 2 === 0 ? holes(4, i, 0) : flats(i, 0)))
+  build(kernel, { base: shaft(40, 50), ops: [...steps, flats(9, 0)] })
+  return median(
+    5,
+    (i) => ({ base: shaft(40, 50), ops: [...steps, flats(9, 0.01 * (i + 1))] }),
+    kernel,
+  )
+}
+
+/** A shaft of so many edges: lands of changing height, a little different each time. */
+function shaft(edges: number, seed: number): Section {
+  const lands = Math.floor((edges - 2) / 2)
+  const corners = [vec(0, 0)]
+  for (let i = 0; i < lands; i++) {
+    const y = 40 + (i % 2) * 4 + 1e-3 * seed
+    corners.push(vec(2 * i, y), vec(2 * i + 2, y))
+  }
+  corners.push(vec(2 * lands, 0))
+  const clockwise = [...corners].reverse()
+  return profileOf(
+    clockwise.map((p, i) => ({
+      piece: line(p, clockwise[(i + 1) % clockwise.length] ?? p),
+      name: { step: 's', entity: `l${i}`, role: 'drawn' },
+    })),
+    's',
+  ).section
+}
+
+/** Holes of ⌀5 through all, on a circle that grows with the step. */
+function holes(count: number, step: number, seed: number): SolidOp {
+  const drill = rectangleOf('h', vec(-1, 0), vec(400, 2.5))
+  return {
+    ...{ kind: 'combine', step: `h${step}`, effect: 'cut' },
+    tools: Array.from({ length: count }, (_, i) => {
+      const angle = (2 * Math.PI * i) / count + 0.02 * seed
+      const radius = 12 + 3 * step
+      const at = place(radius * Math.cos(angle), radius * Math.sin(angle), 0)
+      return turnedTool(drill, { ...PART_FRAME, at }, `@${i + 1}`)
+    }),
+  }
+}
+
+/** A flat at the right end, lower with every step. */
+function flats(step: number, seed: number): SolidOp {
+  const outline = rectangleOf('f', vec(43 - 0.2 * step - seed, -60), vec(60, 60))
+  return {
+    ...{ kind: 'combine', step: `f${step}`, effect: 'cut' },
+    tools: [prismTool(outline, PART_FRAME, 2 * step, 2 * step + 1.5)],
+  }
+}

@@ -1,0 +1,122 @@
+import type { EdgeOp } from '@lathica/core'
+import { KernelFault } from './fault'
+import { named, type NamedFace, type NamedSolid } from './named'
+import {
+  partsOf,
+  scoped,
+  shapesIn,
+  type Edge,
+  type Face,
+  type OpenCascade,
+  type Scope,
+} from './openCascade'
+
+/** An edge where a face of a step meets a face of something else. */
+interface Rim {
+  readonly edge: Edge
+  /** The face beside it that is not of the step. */
+  readonly beside: Face
+}
+
+/** Rounds or bevels the edges where the faces of steps meet others: mouths of holes, rims of flats. */
+export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): NamedSolid {
+  return op.sets.reduce<NamedSolid>((here, set, i) => {
+    const done = scoped((scope) => {
+      const rims = rimsOf(oc, here, set.ofStep, scope)
+      if (rims.length === 0) {
+        throw new KernelFault(
+          'kernel.noEdges',
+          'The step has no edges on this solid any more.',
+          'Choose another step, or set this one aside.',
+        )
+      }
+      return set.work.kind === 'round'
+        ? rounded(oc, here, rims, set.work.radius, op.step, scope)
+        : bevelled(oc, here, rims, set.work, op.step, scope)
+    })
+    // What lies between two sets is nobody else's.
+    if (i > 0) here.faces.forEach(({ face }) => face.delete())
+    return done
+  }, solid)
+}
+
+function rimsOf(oc: OpenCascade, { faces }: NamedSolid, step: string, scope: Scope): Rim[] {
+  const isOf = ({ name }: NamedFace): boolean => name.startsWith(`${step}/`)
+  const edgesOf = ({ face }: NamedFace): Edge[] =>
+    [...partsOf(oc, face, 'EDGE', scope)].map((e) => scope.own(oc.TopoDS.Edge(e)))
+  const others = faces.flatMap((f) => (isOf(f) ? [] : edgesOf(f).map((edge) => ({ edge, f }))))
+  const rims: Rim[] = []
+  for (const own of faces.filter(isOf)) {
+    for (const edge of edgesOf(own)) {
+      const other = others.find((o) => o.edge.IsSame(edge))
+      if (!other || rims.some((r) => r.edge.IsSame(edge))) continue
+      rims.push({ edge, beside: scope.own(oc.TopoDS.Face(other.f.face)) })
+    }
+  }
+  return rims
+}
+
+function rounded(
+  oc: OpenCascade,
+  solid: NamedSolid,
+  rims: readonly Rim[],
+  radius: number,
+  step: string,
+  scope: Scope,
+): NamedSolid {
+  const maker = scope.own(
+    new oc.BRepFilletAPI_MakeFillet(solid.shape, oc.ChFi3d_FilletShape.ChFi3d_Rational),
+  )
+  for (const { edge } of rims) maker.Add(radius, edge)
+  return finishedBy(oc, maker, solid, rims, `${step}/round`, step, 'radius', scope)
+}
+
+function bevelled(
+  oc: OpenCascade,
+  solid: NamedSolid,
+  rims: readonly Rim[],
+  { along, across }: { readonly along: number; readonly across: number },
+  step: string,
+  scope: Scope,
+): NamedSolid {
+  const maker = scope.own(new oc.BRepFilletAPI_MakeChamfer(solid.shape))
+  for (const { edge, beside } of rims) maker.Add(along, across, edge, beside)
+  return finishedBy(oc, maker, solid, rims, `${step}/bevel`, step, 'leg', scope)
+}
+
+type Maker = InstanceType<OpenCascade['BRepFilletAPI_MakeFillet' | 'BRepFilletAPI_MakeChamfer']>
+
+function finishedBy(
+  oc: OpenCascade,
+  maker: Maker,
+  solid: NamedSolid,
+  rims: readonly Rim[],
+  name: string,
+  step: string,
+  what: string,
+  scope: Scope,
+): NamedSolid {
+  const tooLarge = new KernelFault(
+    'kernel.edges',
+    `This ${what} does not fit the edges of the step.`,
+    'Type a smaller one.',
+  )
+  try {
+    maker.Build()
+  } catch {
+    throw tooLarge
+  }
+  if (!maker.IsDone()) throw tooLarge
+  const made = rims.flatMap(({ edge }) =>
+    [...shapesIn(oc, scope.own(maker.Generated(edge)), scope)].map((face) => ({ face, name })),
+  )
+  const kept = solid.faces.flatMap((f): NamedFace[] => {
+    if (maker.IsDeleted(f.face)) return []
+    const images = [...shapesIn(oc, scope.own(maker.Modified(f.face)), scope)]
+    return images.length > 0 ? images.map((face) => ({ face, name: f.name })) : [f]
+  })
+  const result = named(oc, maker.Shape(), [...made, ...kept], step, scope)
+  const check = scope.own(new oc.BRepCheck_Analyzer(result.shape, true))
+  if (!check.IsValid()) throw tooLarge
+  return result
+}
