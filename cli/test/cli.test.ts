@@ -254,3 +254,35 @@ describe('the installed command', () => {
     expect(failed).toMatchObject({ code: 3 })
   })
 })
+
+describe('parts that are no full turn', () => {
+  const SEGMENT = SPINDLE.replace('spindle', 'guide-segment')
+  // A channel of 18 × 3 and two cheeks of 4 × 9, turned by a third and drawn out by 30 at both ends.
+  const area = 18 * 3 + 2 * 4 * 9
+  const volume = ((18 * 3 * 51.5 + 72 * 57.5) * 2 * Math.PI) / 3 + 60 * area
+
+  it('are weighed by the solid kernel', async () => {
+    const { code, out } = await call('inspect', SEGMENT, '--json')
+    const report = JSON.parse(out) as PartReport
+    expect(code).toBe(0)
+    expect((report.bodies[0]?.volume_mm3 ?? 0) / volume).toBeCloseTo(1, 9)
+    expect(report.steps.map((s) => s.status)).toEqual(['done', 'done', 'done'])
+  })
+
+  it('are written as exact solids and as triangles', async () => {
+    const step = await call('export', SEGMENT, '--format', 'step', '-o', '-')
+    expect(step.code).toBe(0)
+    expect(step.out).toContain("FILE_NAME('Guide segment'")
+    expect(step.out).toContain('MANIFOLD_SOLID_BREP')
+    const stl = await call('export', SEGMENT, '--format', 'stl', '-o', '-')
+    expect(stl.out.length).toBeGreaterThan(84 + 50 * 300)
+  })
+
+  it('that cannot be built say which step, and end with 1', async () => {
+    const text = await readFile(SEGMENT, 'utf8')
+    const path = await file('wide.lathica.json', text.replace('"turn": "120"', '"turn": "400"'))
+    const { code, out } = await call('inspect', path)
+    expect(code).toBe(1)
+    expect(out).toContain('more than a full turn')
+  })
+})

@@ -1,5 +1,14 @@
 import { describe, expect, test } from 'vitest'
-import { METRIC, dependenceOf, evaluate, readPartFile, stepMarks, type Part } from '../src'
+import {
+  METRIC,
+  dependenceOf,
+  evaluate,
+  readPartFile,
+  stepMarks,
+  type HolesStep,
+  type Part,
+  type Step,
+} from '../src'
 import { demoParts } from '../../scripts/demo/parts'
 
 const demo = (name: string): Part => {
@@ -75,5 +84,20 @@ describe('sizes of a step on the drawing', () => {
 
   test('are none for what a profile draws', () => {
     expect(wordsOf('spindle', 10)).toEqual([])
+  })
+})
+
+describe('marks of holes', () => {
+  test('tell their number and diameter at the first of them, or their thread', () => {
+    const part = demo('end-bearing')
+    const at = (number: number, change: Partial<HolesStep> = {}): readonly string[] => {
+      const step = part.route.find((s) => s.number === number)
+      const state = evaluate(part).steps.find((s) => s.stepId === step?.id)
+      if (!step || !state) throw new Error('there is no such step')
+      return stepMarks(state, METRIC, { ...step, ...change } as Step).map((m) => m.words)
+    }
+    expect(at(50)).toEqual(['6 × ⌀6.6'])
+    expect(at(60)).toEqual(['2 × ⌀4'])
+    expect(at(50, { thread: 'M8' })).toEqual(['6 × M8'])
   })
 })

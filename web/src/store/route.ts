@@ -52,7 +52,7 @@ export const useRouteStore = defineStore('route', () => {
   const marks = computed<readonly StepMark[]>(() =>
     // What is drawn has its sizes on the profile.
     currentState.value && current.value && !usesSketch(current.value)
-      ? stepMarks(currentState.value, parts.units)
+      ? stepMarks(currentState.value, parts.units, current.value)
       : [],
   )
   /** True while the steps are shown one after another. */
