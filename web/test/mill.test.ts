@@ -31,6 +31,7 @@ import StepCard from '../src/route/StepCard.vue'
 import { cutSpec } from '../src/solid/cutting'
 import type { Manner } from '../src/solid/drawnBody'
 import { LiftedBody } from '../src/solid/liftedBody'
+import { spreadLabels } from '../src/solid/spreadLabels'
 import { refWords } from '../src/solid/words'
 import { useRouteStore } from '../src/store/route'
 import { useSolidsStore } from '../src/store/solids'
@@ -302,5 +303,17 @@ describe('a solid in the pane', () => {
     const { id } = screen.parts.route[0] ?? { id: '' }
     expect(refWords({ solidFace: `${id}/wall@3` }, part)).toBe('wall of the hole, from step 10')
     expect(refWords({ solidFace: 'gone/other' }, part)).toBe('face')
+  })
+})
+
+describe('sizes on the pane', () => {
+  it('stand each once, and one below the other where they would lie on one another', () => {
+    const marks = ['⌀6', '⌀6', '6 × M5', '⌀40'].map((words, i) => ({ words, at: vec(i, i) }))
+    const labels = spreadLabels(marks, ({ x }) => ({ x: x < 3 ? 100 : 300, y: 50 }))
+    expect(labels.map((l) => [l.words, l.x, l.y])).toEqual([
+      ['⌀6', 100, 50],
+      ['6 × M5', 100, 72],
+      ['⌀40', 300, 50],
+    ])
   })
 })

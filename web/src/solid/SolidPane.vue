@@ -2,8 +2,7 @@
 import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/core'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
-import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
-import { REF_REACH, type Ask } from '../board/tools'
+import { refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { saveFile } from '../dispatch/saveFile'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
@@ -15,9 +14,10 @@ import { THEME } from '../style/themeKey'
 import { cutSpec, frontOf } from './cutting'
 import PictureDialog from './PictureDialog.vue'
 import { radiusOf } from './turnedBody'
-import type { Hit } from './picking'
+import { refOfHit } from './refOfHit'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import SolidTools from './SolidTools.vue'
+import { spreadLabels, type Label } from './spreadLabels'
 import { refWords } from './words'
 
 const parts = usePartStore()
@@ -156,38 +156,12 @@ function hitUnder(event: MouseEvent): ReturnType<SolidScene['hitAt']> {
   return box && scene?.hitAt(event.clientX - box.left, event.clientY - box.top)
 }
 
-/** What a step or a measure asks for is picked here as well: a place of the surface is one of the section. */
+/** What a step or a measure asks for is picked here as well. */
 function refUnder(event: PointerEvent): SectionRef | undefined {
-  const { ask } = route
-  const hit = ask?.accept === 'region' ? undefined : hitUnder(event)
-  if (!hit) return undefined
-  if (hit.face !== undefined) return solidRef(hit)
-  const among = (ask?.bodies() ?? route.followedVisible).filter((b) => b.bodyId === hit.body)
-  const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
-  const found = refAt(among, hit.at, REF_REACH * hit.perPixel, accept)
-  under = found?.edge ? { edge: found.edge, angle: hit.angle } : undefined
-  // On a cut face, away from its edges, lies the body.
-  const [body] = ask?.wholes ? among : []
-  return found ?? (body && wholeBody(body))
-}
-
-/** A face of a solid: one of the section where it has that name, else by its own. */
-function solidRef({ body, face = '' }: Hit): SectionRef | undefined {
-  const key = face.replace(/@.*$/, '')
-  const known = refsCalled(
-    (route.ask?.bodies() ?? route.followedVisible).filter((b) => b.bodyId === body),
-    [key],
-  )[0]
-  if (known && fits(known, route.ask?.accept)) return known
-  return route.ask ? undefined : { body, key: face, solidFace: face }
-}
-
-/** What a step asks for is what is pointed at. */
-function fits({ edge }: SectionRef, accept: Ask['accept'] | undefined): boolean {
-  if (accept === undefined || accept === 'face' || accept === 'any') return true
-  const piece = edge?.piece
-  if (piece?.kind !== 'line') return false
-  return accept === 'straight' || (accept === 'plane' && piece.from.x === piece.to.x)
+  const hit = route.ask?.accept === 'region' ? undefined : hitUnder(event)
+  const found = hit && refOfHit(hit, route.ask, route.followedVisible)
+  under = hit && found?.edge ? { edge: found.edge, angle: hit.angle } : undefined
+  return found
 }
 
 const at = ref<{ readonly x: number; readonly y: number }>()
@@ -278,10 +252,7 @@ async function savePicture(wide: number, high: number, background: boolean): Pro
 }
 
 /** The sizes of the step that is looked at, beside its faces as they are seen. */
-const labels = ref<readonly { readonly words: string; readonly x: number; readonly y: number }[]>(
-  [],
-)
-const MOST_LABELS = 8
+const labels = ref<readonly Label[]>([])
 /** From where one looks, and how much there is to see: what a test and the bench go by. */
 function onPicture(): void {
   placeLabels()
@@ -292,18 +263,7 @@ function onPicture(): void {
 function placeLabels(): void {
   const { marks } = route
   if (!scene || (marks.length === 0 && labels.value.length === 0)) return
-  const { project } = scene
-  const seen = new Set<string>()
-  labels.value = marks
-    .filter(({ words: told }) => !seen.has(told) && seen.add(told).size <= MOST_LABELS)
-    .map(({ at: where, words: told }) => ({ words: told, ...project(where) }))
-    .sort((a, b) => a.y - b.y)
-    .reduce<{ words: string; x: number; y: number }[]>((placed, next) => {
-      // One below the other where they would lie on one another.
-      const near = placed.filter((p) => Math.abs(p.x - next.x) < 90)
-      const lowest = Math.max(-Infinity, ...near.map((p) => p.y))
-      return [...placed, { ...next, y: Math.max(next.y, lowest + 22) }]
-    }, [])
+  labels.value = spreadLabels(marks, scene.project)
 }
 watch(() => route.marks, placeLabels, { flush: 'post' })
 
