@@ -33,9 +33,11 @@ export function noteFigures(plan: SolidPlan, figures: LiftedProperties | undefin
   noteFound(plan, figures ? { ok: true, value: figures } : { ok: false, problem: NOTHING_LEFT })
 }
 
-/** Notes that a plan could not be built, at the step that could not be done. */
+/** Notes that a plan could not be built: neither up to the step that could not be done, nor as a whole. */
 export function noteFault(plan: SolidPlan, problem: Problem, after: number | undefined): void {
-  noteFound(failedPlan(plan, after ?? plan.ops.length), { ok: false, problem })
+  const what = { ok: false, problem } as const
+  noteFound(failedPlan(plan, after ?? plan.ops.length), what)
+  noteFound(plan, what)
 }
 
 /**
