@@ -6,6 +6,7 @@ import {
   changeStep,
   createPart,
   drawDraft,
+  drawPiece,
   edgeKey,
   edgesOf,
   evaluate,
@@ -13,12 +14,15 @@ import {
   noteFound,
   offeredHoles,
   perform,
+  rectangle,
+  revolveOf,
   solidProperties,
   steppedShaft,
   type BodyState,
   type Command,
   type NewStep,
   type Part,
+  type RevolveStep,
   type Step,
 } from '@lathica/core'
 import { KernelFault, loadKernel, settlePlans, type BuiltSolid, type Kernel } from '../src'
@@ -399,5 +403,49 @@ describe('steps after the first that is no full turn', () => {
     })
     expect(state.bodies[0]?.plan).toBeUndefined()
     expect(state.bodies[0]?.mass).toBeGreaterThan(0)
+  })
+})
+
+describe('turns about another line', () => {
+  /** A bar of 10 × 6, its middle at radius 33, and a centre line along the axis at radius 25. */
+  function bar(turn: Partial<RevolveStep>): Part {
+    const start = createPart({ name: 'Guide' })
+    const sketch = start.sketches[0]?.id ?? ''
+    const drawn = run(
+      start,
+      drawDraft('draw', sketch, rectangle({ at: { x: 0, y: 30 } }, { at: { x: 10, y: 36 } })),
+      drawPiece({
+        ...{ sketch, from: { at: { x: 0, y: 25 } }, to: { at: { x: 10, y: 25 } } },
+        ...{ role: 'centre', directions: ['axial'], ties: [] },
+      }),
+    )
+    const axis = drawn.sketches[0]?.entities.at(-1)?.id ?? ''
+    return run(drawn, addStep({ ...revolveOf(sketch, 'body1', 'add'), axis, ...turn } as NewStep))
+  }
+
+  test('go round that line, fully or by a part', () => {
+    const ring = 2 * Math.PI * (33 - 25) * 60
+    const whole = built(bar({})).figures
+    expect((whole?.volume ?? 0) / ring).toBeCloseTo(1, 8)
+    expect(whole?.centre.x).toBeCloseTo(25, 6)
+    const part = built(bar({ turn: '90', side: 'symmetric' })).figures
+    expect((part?.volume ?? 0) / (ring / 4)).toBeCloseTo(1, 8)
+    expect(part?.centre.y).toBeCloseTo(0, 6)
+  })
+
+  test('of a profile on both sides of it are refused', () => {
+    const start = createPart({ name: 'Guide' })
+    const sketch = start.sketches[0]?.id ?? ''
+    const part = run(
+      start,
+      drawDraft('draw', sketch, rectangle({ at: { x: 0, y: 20 } }, { at: { x: 10, y: 36 } })),
+      drawPiece({
+        ...{ sketch, from: { at: { x: 0, y: 25 } }, to: { at: { x: 10, y: 25 } } },
+        ...{ role: 'centre', directions: ['axial'], ties: [] },
+      }),
+    )
+    const axis = part.sketches[0]?.entities.at(-1)?.id ?? ''
+    const turned = run(part, addStep({ ...revolveOf(sketch, 'body1', 'add'), axis } as NewStep))
+    expect(problemOf(turned)).toContain('both sides of the line')
   })
 })
