@@ -41,8 +41,9 @@ function readBack(text: string): Read {
   reader.TransferRoots(new kernel.Message_ProgressRange())
   const shape = reader.OneShape()
   const [inside, surface] = [new kernel.GProp_GProps(), new kernel.GProp_GProps()]
-  kernel.BRepGProp.VolumeProperties(shape, inside, false, false, false)
-  kernel.BRepGProp.SurfaceProperties(shape, surface, false, false)
+  // Refined, as faces that end where cylinders meet would be off by 1e-6.
+  kernel.BRepGProp.VolumeProperties(shape, inside, 1e-9, false, false)
+  kernel.BRepGProp.SurfaceProperties(shape, surface, 1e-9, false)
   const explorer = new kernel.TopExp_Explorer(shape, kernel.TopAbs_ShapeEnum.TopAbs_SOLID)
   let solids = 0
   for (; explorer.More(); explorer.Next()) solids++

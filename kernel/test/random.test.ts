@@ -37,7 +37,7 @@ function run(part: Part, ...commands: readonly Command[]): Part {
 }
 
 /** So many random parts; 200 of them take some five minutes. */
-const RUNS = Number(process.env['LATHICA_RANDOM_PARTS'] ?? 25)
+const RUNS = Number(process.env['LATHICA_RANDOM_PARTS'] ?? 12)
 
 const whole = (min: number, max: number): fc.Arbitrary<number> => fc.integer({ min, max })
 const land = fc.record({ radius: whole(8, 30), length: whole(6, 24) })

@@ -113,13 +113,19 @@ describe('the demo project', () => {
     expect(project?.name).toBe('Skerry Point tide gauge')
     expect(project?.parts.map((p) => p.name).sort()).toEqual([
       'Bearing housing',
+      'Click wheel',
       'Cord drum',
       'Counterweight',
+      'End bearing',
       'Float',
       'Guide roller',
+      'Guide segment',
       'Ink flask',
       'Line sheave',
+      'Sampling can',
+      'Setting knob',
       'Spindle',
+      'Winding spindle',
       'Winding wheel',
     ])
     const spindle = project?.parts.find((p) => p.name === 'Spindle')
