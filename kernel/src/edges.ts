@@ -1,6 +1,6 @@
 import type { EdgeOp } from '@lathica/core'
 import { KernelFault } from './fault'
-import { named, type NamedFace, type NamedSolid } from './named'
+import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
 import {
   partsOf,
   scoped,
@@ -35,7 +35,7 @@ export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): N
         : bevelled(oc, here, rims, set.work, op.step, scope)
     })
     // What lies between two sets is nobody else's.
-    if (i > 0) here.faces.forEach(({ face }) => face.delete())
+    if (i > 0) freeSolid(here)
     return done
   }, solid)
 }

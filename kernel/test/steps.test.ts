@@ -338,6 +338,26 @@ describe('edges of holes and flats', () => {
     expect(change(part)).toBeCloseTo(change(holes()), 9)
   })
 
+  test('of several steps are finished one set after another', () => {
+    const two = run(
+      holes(),
+      addStep({
+        ...{ kind: 'flats', body: 'body1', count: '2', measure: 'across', size: '16' },
+        ...{ end: 'right', distance: '', length: '15', phase: '' },
+      } as NewStep),
+    )
+    const [drilled, milled] = two.route
+      .slice(-2)
+      .map((s) => ({ kind: 'step' as const, step: s.id }))
+    const sets = [drilled, milled].flatMap((own) =>
+      own ? [{ pick: own, along: '0.3', across: '', angle: '45' }] : [],
+    )
+    const part = run(two, addStep({ kind: 'chamfer', body: 'body1', sets } as NewStep))
+    expect(change(part)).toBeLessThan(change(two) - 1)
+    // The step before is still there to be built on.
+    expect(change(two)).toBeLessThan(change(holes()) - 100)
+  })
+
   test('go in a step of their own', () => {
     const part = finish({
       ...{ kind: 'fillet', body: 'body1' },

@@ -136,34 +136,38 @@ function alongSlots(
       `Type less than ${told(context, 2 * radius)}.`,
     )
   }
-  // From an edge to the right of the cylinder the distance goes back to the left.
-  const back = origin.value >= to - 1e-9 && step.from !== ''
-  return step.form === 'keyway'
-    ? keyways(step, context, { from, to, radius, back }, origin.value, distance.value, angles, {
-        width,
-        depth,
-      })
-    : woodruff(step, context, { from, to, radius, back }, origin.value, distance.value, angles, {
-        width,
-        depth,
-      })
+  const cylinder: Cylinder = {
+    ...{ from, to, radius, distance: distance.value, origin: origin.value },
+    // From an edge to the right of the cylinder the distance goes back to the left.
+    way: origin.value >= to - 1e-9 && step.from !== '' ? -1 : 1,
+  }
+  const cut = step.form === 'keyway' ? keyways : woodruff
+  return cut(step, context, cylinder, { width, depth }, angles)
 }
 
+/** The cylinder a slot goes into, and from where on and which way its distance is told. */
 interface Cylinder {
   readonly from: number
   readonly to: number
   readonly radius: number
-  readonly back: boolean
+  readonly origin: number
+  readonly distance: number
+  readonly way: 1 | -1
 }
+
+const off = (context: StepContext, { from, to }: Cylinder): Result<never> =>
+  fail(
+    'slot.off',
+    `It lies off its cylinder, which goes from ${told(context, from)} to ${told(context, to)}.`,
+    'Change the distance.',
+  )
 
 function keyways(
   step: SlotStep,
   context: StepContext,
-  { from, to, radius, back }: Cylinder,
-  origin: number,
-  distance: number,
-  angles: readonly number[],
+  cylinder: Cylinder,
   { width, depth }: Sizes,
+  angles: readonly number[],
 ): Result<Made> {
   const length = positive(context, step.length, 'length', 'length')
   if (!length.ok) return length
@@ -174,15 +178,11 @@ function keyways(
       `Type more than ${told(context, width)}, or choose square ends.`,
     )
   }
-  const start = back ? origin - distance - length.value : origin + distance
+  const { from, to, radius, origin, distance, way } = cylinder
+  const near = origin + way * distance
+  const start = way === 1 ? near : near - length.value
   const end = start + length.value
-  if (end <= from || start >= to) {
-    return fail(
-      'slot.off',
-      `It lies off its cylinder, which goes from ${told(context, from)} to ${told(context, to)}.`,
-      'Change the distance.',
-    )
-  }
+  if (end <= from || start >= to) return off(context, cylinder)
   const outline =
     step.ends === 'round'
       ? slotOf(step.id, start, end, width)
@@ -199,11 +199,9 @@ function keyways(
 function woodruff(
   step: SlotStep,
   context: StepContext,
-  { from, to, radius, back }: Cylinder,
-  origin: number,
-  distance: number,
-  angles: readonly number[],
+  cylinder: Cylinder,
   { width, depth }: Sizes,
+  angles: readonly number[],
 ): Result<Made> {
   const cutter = positive(context, step.cutter, 'length', 'diameter of the cutter')
   if (!cutter.ok) return cutter
@@ -214,14 +212,9 @@ function woodruff(
       `Type at most ${told(context, cutter.value / 2)}.`,
     )
   }
-  const at = back ? origin - distance : origin + distance
-  if (at < from || at > to) {
-    return fail(
-      'slot.off',
-      `It lies off its cylinder, which goes from ${told(context, from)} to ${told(context, to)}.`,
-      'Change the distance.',
-    )
-  }
+  const { from, to, radius, origin, distance, way } = cylinder
+  const at = origin + way * distance
+  if (at < from || at > to) return off(context, cylinder)
   const disc = rectangleOf(step.id, vec(-width / 2, 0), vec(width / 2, cutter.value / 2))
   return succeed({
     tools: angles.map((angle, i) => {
