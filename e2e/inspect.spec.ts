@@ -151,6 +151,23 @@ test('points on the axis are picked, and bodies in their material', async ({ pag
   await expect(bench.measure).toContainText('point on the axis at 0')
   await bench.click(171, 0)
   await expect(bench.figure('axial distance')).toHaveText('171 mm')
+  // From the end, the axis stands in the middle of the solid pane.
+  await bench.section.focus()
+  await page.keyboard.press('Escape')
+  await expect(bench.measure.getByRole('listitem')).toHaveCount(0)
+  await bench.solid.getByRole('button', { name: 'right end', exact: true }).click()
+  const pane = await bench.solid.boundingBox()
+  await expect(async () => {
+    const [x, y] = [
+      (pane?.x ?? 0) + (pane?.width ?? 0) / 2,
+      (pane?.y ?? 0) + (pane?.height ?? 0) / 2,
+    ]
+    await page.mouse.move(x + 3, y)
+    await page.mouse.move(x, y)
+    await expect(bench.solid).toContainText('point on the axis at 171', { timeout: 500 })
+    await page.mouse.click(x, y)
+    await expect(bench.measure.getByRole('listitem')).toHaveText(/point on the axis at 171/)
+  }).toPass()
 
   await page.goto('/')
   await shop.openDemo('guide-roller')

@@ -182,6 +182,31 @@ test('the route is run step by step and plays by itself, saying what each step d
   await expect(shop.card.getByRole('heading')).toContainText('60 Chamfer')
 })
 
+test('sizes of what is no full turn stand on board and solid while the route is run', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await shop.openDemo('setting-knob')
+  await expect.poll(() => solid.getAttribute('data-triangles')).not.toBe('0')
+  await expect(solid).not.toContainText('M5')
+  const before = await shop.board.screenshot()
+  await page.keyboard.press(',')
+  await page.keyboard.press('.')
+  await expect(solid).toContainText('M5')
+  expect((await shop.board.screenshot()).equals(before)).toBe(false)
+  // Its circle is seen on the solid where it stands round the axis.
+  await shop.openDemo('winding-spindle')
+  for (const [step, words] of [
+    ['Flats', /flats?, [\d.]+ across/],
+    ['Keyway', /keyway [\d.]+ × [\d.]+, [\d.]+ deep/],
+  ] as const) {
+    await shop.route.getByRole('button', { name: new RegExp(step) }).click()
+    await expect(solid).toContainText(words)
+    await shop.card.getByRole('button', { name: 'Done' }).click()
+  }
+})
+
 test('without 3D pictures the rest goes on working, and says so', async ({ page }) => {
   await page.addInitScript(() => {
     const original = HTMLCanvasElement.prototype.getContext

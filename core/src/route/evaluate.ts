@@ -56,7 +56,7 @@ class Run {
     const { bodies: before, part, sections, plans, sketches, outcomes } = this
     const idle = {
       ...{ stepId: step.id, notes: [], touched: [], bodies: before },
-      ...{ tool: undefined, massChange: 0 },
+      ...{ tool: undefined, sizes: [], threads: [], massChange: 0 },
     }
     if (step.aside) return { ...idle, status: 'aside' }
     const source = { part, sections, plans, sketches, outcomes }
@@ -87,6 +87,8 @@ class Run {
       touched: [...new Set([...value.sections.keys(), ...next.keys()])],
       bodies: after,
       tool: value.tool?.section,
+      sizes: value.told?.sizes ?? [],
+      threads: value.told?.threads ?? [],
       get massChange() {
         return massOf(after) - massOf(before)
       },

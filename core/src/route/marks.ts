@@ -1,13 +1,15 @@
-import { leftNormal, lengthOf, pointAt, radiusOf, type Vec } from '../geometry'
+import { leftNormal, lengthOf, pointAt, radiusOf, vec, type Place, type Vec } from '../geometry'
 import { edgesOf, liesOnAxis, type SectionEdge } from '../section'
 import { formatAngle, formatLength, type UnitSettings } from '../units'
-import type { Step } from '../part'
 import type { StepState } from './state'
 
 /** A size of a step where it stands on the section. */
 export interface StepMark {
   readonly body: string
+  /** On the half-section, turned into its plane. */
   readonly at: Vec
+  /** On the solid, where that is somewhere else round the axis. */
+  readonly inSpace?: Place
   readonly words: string
   /** Out of the material. */
   readonly out: Vec
@@ -19,10 +21,11 @@ export interface StepMark {
 const MOST_MARKS = 14
 
 /**
- * The sizes that a step's own faces have as they stand after it: diameters and widths, radii, bevels.
+ * The sizes of a step: those it tells itself, and those its own faces have as they stand after it:
+ * diameters and widths, radii, bevels. Of what is drawn, the profile has the sizes.
  * Sizes that come more than once are told once for each place, the largest faces first.
  */
-export function stepMarks(state: StepState, units: UnitSettings, step?: Step): readonly StepMark[] {
+export function stepMarks(state: StepState, units: UnitSettings): readonly StepMark[] {
   const made = state.bodies.flatMap(({ bodyId, section }) =>
     edgesOf(section).flatMap((edge): StepMark[] => {
       if (edge.name.step !== state.stepId || edge.name.role !== 'made' || liesOnAxis(edge))
@@ -34,30 +37,11 @@ export function stepMarks(state: StepState, units: UnitSettings, step?: Step): r
     }),
   )
   const largest = (mark: StepMark): number => (mark.edge ? lengthOf(mark.edge.piece) : 0)
-  return [...holeMarks(state, units, step), ...made.sort((a, b) => largest(b) - largest(a))].slice(
-    0,
-    MOST_MARKS,
-  )
-}
-
-/** Holes by their diameters, and their thread as drawings tell it (ISO 6410-1), at the first of them. */
-function holeMarks(state: StepState, units: UnitSettings, step: Step | undefined): StepMark[] {
-  if (step?.kind !== 'holes') return []
-  return state.bodies.flatMap(({ bodyId, plan }) =>
-    (plan?.ops ?? []).flatMap((op): StepMark[] => {
-      if (op.kind !== 'combine' || op.step !== state.stepId) return []
-      const drills = op.tools.filter((t) => t.kind === 'turned')
-      const [first] = drills
-      if (!first) return []
-      const radii = edgesOf(first.section).map(({ piece }) => piece.from.y)
-      const least = Math.min(...radii.filter((r) => r > 1e-9))
-      const many = drills.length > 1 ? `${drills.length} × ` : ''
-      const thread = step.thread.trim()
-      const words = `${many}${thread === '' ? `⌀${formatLength(2 * least, units)}` : thread}`
-      const { x, y, z } = first.frame.at
-      return [{ body: bodyId, at: { x: z, y: Math.hypot(x, y) }, words, out: { x: 0, y: 1 } }]
-    }),
-  )
+  const own = state.sizes.map(({ body, at, words }): StepMark => ({
+    ...{ body, words, inSpace: at },
+    ...{ at: vec(at.z, Math.hypot(at.x, at.y)), out: vec(0, 1) },
+  }))
+  return [...own, ...made.sort((a, b) => largest(b) - largest(a))].slice(0, MOST_MARKS)
 }
 
 function sizeWords({ piece }: SectionEdge, units: UnitSettings): string {

@@ -1,7 +1,26 @@
+import type { Frame, Place } from '../geometry'
 import type { Problem } from '../result'
 import type { Profile, Section, SolidProperties } from '../section'
 import type { SolidPlan } from '../solid'
 import type { Solution } from '../solver'
+
+/** A size of a step in words, in the part's unit, where it stands on the solid. */
+export interface SizeAt {
+  readonly body: string
+  readonly at: Place
+  readonly words: string
+}
+
+/** A thread that is told but not modelled: its nominal circle at the mouth of its hole. */
+export interface ThreadCircle {
+  readonly body: string
+  /** Its z runs into the hole. */
+  readonly frame: Frame
+  /** in mm */
+  readonly radius: number
+  /** Whether its other end is open too. */
+  readonly through: boolean
+}
 
 /** What a sketch comes to. */
 export interface SketchState {
@@ -28,6 +47,9 @@ export interface StepState {
   readonly bodies: readonly BodyState[]
   /** What it added or took away, by itself, where it is such a step. */
   readonly tool: Section | undefined
+  /** The sizes that its section does not show: of holes, flats, slots, bars. */
+  readonly sizes: readonly SizeAt[]
+  readonly threads: readonly ThreadCircle[]
   /** The change of mass it made, in g. */
   readonly massChange: number
 }

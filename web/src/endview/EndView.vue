@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { endCircles, latheMesh } from '@lathica/core'
+import { endCircles, latheMesh, threadArc } from '@lathica/core'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
@@ -53,6 +53,19 @@ function pathOf(places: readonly number[]): string {
   }
   return parts.join('')
 }
+/** Threads whose mouth is turned this way: three quarters of a thin circle each. */
+const threads = computed(() => {
+  const way = from.value === 'right' ? -1 : 1
+  const open = route.threads.filter(({ frame: { z }, through }) =>
+    through ? Math.abs(z.z) > 0.99 : way * z.z > 0.99,
+  )
+  return open.map((thread) => {
+    const places = threadArc(thread)
+    return pathOf(
+      places.slice(1).flatMap((b, i) => [places[i]?.x ?? 0, places[i]?.y ?? 0, b.x, b.y]),
+    )
+  })
+})
 /** The board's own scale where the circles fit the pane, else one at which they do. */
 const scale = computed(() => {
   const greatest = lines.value?.reach ?? Math.max(1e-9, ...seen.value.map((c) => c.radius))
@@ -85,6 +98,7 @@ const side = computed(() => {
         <template v-if="lines">
           <path class="edge hidden" :d="pathOf(lines.hidden)" />
           <path class="edge" :d="pathOf(lines.seen)" />
+          <path v-for="(thread, i) in threads" :key="i" class="thread" :d="thread" />
         </template>
         <circle
           v-for="(c, i) in lines ? [] : circles"
@@ -124,6 +138,12 @@ circle,
   fill: none;
   stroke: var(--ink);
   stroke-width: 1.8;
+}
+
+.thread {
+  fill: none;
+  stroke: var(--ink);
+  stroke-width: 0.8;
 }
 
 circle.hidden {

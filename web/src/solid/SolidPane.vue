@@ -94,6 +94,11 @@ onMounted(() => {
   )
   watch(setting, (now) => scene?.set(now), { immediate: true })
   watch(
+    () => route.threads,
+    (threads) => scene?.setThreads(threads),
+    { immediate: true },
+  )
+  watch(
     [width, height],
     ([w, h], [w0]) => {
       if (w < 10 || h < 10) return

@@ -1,4 +1,4 @@
-import type { Eye, Vec } from '@lathica/core'
+import type { Eye, Place, ThreadCircle, Vec } from '@lathica/core'
 import {
   AmbientLight,
   Box3,
@@ -23,6 +23,7 @@ import { Glow, type Lit } from './glow'
 import type { Tones } from './looks'
 import { nearestHit, type Hit } from './picking'
 import { createStudio } from './studio'
+import { ThreadRings } from './threadRings'
 
 export type { ShownBody } from './drawnBody'
 
@@ -51,8 +52,10 @@ export interface SolidScene {
   spin(on: boolean): void
   /** What lies under a place of the pane, and how large a pixel is there in mm. */
   hitAt(x: number, y: number): (Hit & { readonly perPixel: number }) | undefined
-  /** Where a place of the section is seen on the pane, on the side of the part that is turned up. */
-  project(at: Vec): { readonly x: number; readonly y: number }
+  /** Where a place of the part is seen on the pane. */
+  project(at: Place): { readonly x: number; readonly y: number }
+  /** Draws threads as the circles that stand for them. */
+  setThreads(threads: readonly ThreadCircle[]): void
   /** Lights faces and circular edges. */
   light(items: readonly Lit[]): void
   /** A picture of the view, of so many pixels. */
@@ -108,7 +111,8 @@ export function createSolidScene(
   scene.add(model, plain)
   const studio = createStudio(renderer)
   const glow = new Glow()
-  turning.add(glow.lines)
+  const threads = new ThreadRings()
+  turning.add(glow.lines, threads.lines)
 
   const bodies = new Map<string, DrawnBody>()
   let shown: readonly ShownBody[] = []
@@ -160,7 +164,9 @@ export function createSolidScene(
     if (setting.cut) {
       planesOf(setting.cut).forEach((p, i) => planes[i]?.copy(p.applyMatrix4(turning.matrixWorld)))
     }
-    Object.assign(glow.lines.material, { clippingPlanes: planes, clipIntersection: true })
+    for (const { material } of [glow.lines, threads.lines]) {
+      Object.assign(material, { clippingPlanes: planes, clipIntersection: true })
+    }
     const from = eye()
     const perPixel = cameras.perPixel()
     for (const body of bodies.values()) {
@@ -270,6 +276,7 @@ export function createSolidScene(
       // A cut that is opened faces the viewer, however far the part has spun.
       if (next.cut && !setting.cut && !spinning) turning.rotation.z = 0
       setting = next
+      threads.lines.material.color.set(next.tones.edge)
       cameras.setPerspective(next.perspective)
       sky.intensity = next.tones.dark ? 0.9 : 1.15
       draw()
@@ -333,11 +340,15 @@ export function createSolidScene(
       const hit = [...(turnedHit ? [turnedHit] : []), ...hits].sort((a, b) => a.t - b.t)[0]
       return hit && { ...hit, perPixel: cameras.perPixel() }
     },
-    project(at) {
-      const seen = new Vector3(at.y, 0, at.x)
+    project({ x: px, y: py, z: pz }) {
+      const seen = new Vector3(px, py, pz)
       const size = renderer.getSize(new Vector2())
       const { x, y } = seen.applyMatrix4(model.matrixWorld).project(cameras.current())
       return { x: ((x + 1) / 2) * size.x, y: ((1 - y) / 2) * size.y }
+    },
+    setThreads(next) {
+      threads.show(next)
+      ask()
     },
     light(items) {
       glow.light(items)
@@ -373,6 +384,7 @@ export function createSolidScene(
     triangles: () => [...bodies.values()].reduce((sum, b) => sum + b.triangles, 0),
     dispose() {
       glow.dispose()
+      threads.dispose()
       studio.dispose()
       cancelAnimationFrame(frame)
       clearTimeout(waiting)

@@ -1,4 +1,4 @@
-import type { Vec } from '@lathica/core'
+import { place, type Place, type StepMark } from '@lathica/core'
 
 /** A size as it stands on the pane, in pixels. */
 export interface Label {
@@ -16,13 +16,13 @@ const APART = 22
 
 /** Sizes beside their places as they are seen, each once, none on another. */
 export function spreadLabels(
-  marks: readonly { readonly words: string; readonly at: Vec }[],
-  project: (at: Vec) => { readonly x: number; readonly y: number },
+  marks: readonly Pick<StepMark, 'words' | 'at' | 'inSpace'>[],
+  project: (at: Place) => { readonly x: number; readonly y: number },
 ): Label[] {
   const seen = new Set<string>()
   return marks
     .filter(({ words }) => !seen.has(words) && seen.add(words).size <= MOST_LABELS)
-    .map(({ at, words }) => ({ words, ...project(at) }))
+    .map(({ at, inSpace, words }) => ({ words, ...project(inSpace ?? place(at.y, 0, at.x)) }))
     .sort((a, b) => a.y - b.y)
     .reduce<Label[]>((placed, next) => {
       const near = placed.filter((p) => Math.abs(p.x - next.x) < NEAR)

@@ -1,6 +1,6 @@
 import {
   stepMarks,
-  usesSketch,
+  threadsOf,
   type BodyState,
   type PartState,
   type Step,
@@ -50,10 +50,7 @@ export const useRouteStore = defineStore('route', () => {
   )
   /** The sizes of its own that it made, to be shown on board and solid. */
   const marks = computed<readonly StepMark[]>(() =>
-    // What is drawn has its sizes on the profile.
-    currentState.value && current.value && !usesSketch(current.value)
-      ? stepMarks(currentState.value, parts.units, current.value)
-      : [],
+    currentState.value ? stepMarks(currentState.value, parts.units) : [],
   )
   /** True while the steps are shown one after another. */
   const playing = ref(false)
@@ -77,6 +74,13 @@ export const useRouteStore = defineStore('route', () => {
     const hidden = new Set(parts.bodies.filter((b) => !b.visible).map((b) => b.id))
     return hidden.size === 0 ? all : all.filter((b) => !hidden.has(b.bodyId))
   }
+
+  /** The threads of holes in what is seen, told by circles. */
+  const threads = computed(() => {
+    const shown = new Set(followedVisible.value.map((b) => b.bodyId))
+    const all = parts.followed ? threadsOf(parts.followed, shownCount.value) : []
+    return all.filter((t) => shown.has(t.body))
+  })
 
   /** The bodies as a step finds them. */
   function before(id: string | undefined): readonly BodyState[] {
@@ -119,6 +123,7 @@ export const useRouteStore = defineStore('route', () => {
     visible,
     followed,
     followedVisible,
+    threads,
     before,
     stopAsking,
     reset,

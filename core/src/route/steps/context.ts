@@ -11,7 +11,7 @@ import {
 import type { SolidOp, SolidPlan } from '../../solid'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
-import type { SketchState } from '../state'
+import type { SizeAt, SketchState, ThreadCircle } from '../state'
 
 /** What a step made: the sections of the bodies it changed, and what is worth saying. */
 export interface Outcome {
@@ -21,8 +21,16 @@ export interface Outcome {
   readonly tool?: { readonly section: Section; readonly effect: StepEffect; readonly body: string }
   /** What the solid kernel builds of bodies that are no full turn after this step. */
   readonly plans?: ReadonlyMap<string, SolidPlan>
+  /** What is written beside it. */
+  readonly told?: Told
   /** What it did to a solid, for steps that can be repeated. */
   readonly work?: { readonly ops: readonly SolidOp[]; readonly body: string }
+}
+
+/** Sizes and threads of a step, as they are written beside what it made. */
+export interface Told {
+  readonly sizes?: readonly SizeAt[]
+  readonly threads?: readonly ThreadCircle[]
 }
 
 /** What a step may read. Everything it reads is noted, so that it is run again only when that changes. */
@@ -169,15 +177,19 @@ export function worked(
   context: StepContext,
   body: string,
   ops: readonly SolidOp[],
-  notes: readonly string[] = [],
-  turned?: Section,
+  also: {
+    readonly notes?: readonly string[]
+    readonly turned?: Section
+    readonly told?: Told
+  } = {},
 ): Result<Outcome> {
   const plan = planSoFar(context, body)
   return succeed({
-    sections: new Map(turned ? [[body, turned]] : []),
+    sections: new Map(also.turned ? [[body, also.turned]] : []),
     plans: new Map([[body, { base: plan.base, ops: [...plan.ops, ...ops] }]]),
     work: { ops, body },
-    notes,
+    notes: also.notes ?? [],
+    ...(also.told ? { told: also.told } : {}),
   })
 }
 

@@ -7,11 +7,19 @@ import type { Scene } from './scene'
 const AWAY = 26
 /** Plates that would lie on one another are put further out, by steps of this. */
 const STEP = 22
+/** Where none is free outwards, they go so far to the side. */
+const BESIDE = 40
+/** How high the label of a size is, in pixels. */
+const LABEL_HIGH = 20
 
 /** The sizes of the step that is looked at, on plates beside its faces. */
 export function paintMarks(ctx: CanvasRenderingContext2D, scene: Scene): void {
-  const placed: Plate[] = []
   const { view, colours, width, height } = scene
+  // The labels of sizes lie over the picture: plates keep clear of them.
+  const placed: Plate[] = scene.sizes.map(({ label, width: wide }) => ({
+    ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
+    ...{ width: wide, height: LABEL_HIGH },
+  }))
   for (const { at, words, out } of scene.marks) {
     const foot = toScreen(view, at)
     if (foot.x < 0 || foot.y < 0 || foot.x > width || foot.y > height) continue
@@ -38,7 +46,7 @@ function directionOf(out: Vec, lie: 'lying' | 'standing'): Px {
   return lie === 'lying' ? { x: 0, y: -away } : { x: away, y: 0 }
 }
 
-/** The nearest place outwards of a face where its plate lies on no other. */
+/** The nearest place outwards of a face where its plate lies on no other, beside it where none is free. */
 function clearPlate(
   ctx: CanvasRenderingContext2D,
   words: string,
@@ -47,20 +55,23 @@ function clearPlate(
   placed: readonly Plate[],
   { width, height }: Scene,
 ): Plate | undefined {
-  for (let far = 0; far < 8; far++) {
-    const away = AWAY + far * STEP
-    const bare = plateFor(ctx, words, { x: 0, y: 0 })
-    const reach = Math.abs(way.x) * (bare.width / 2)
-    const at = {
-      x: foot.x + way.x * (away + reach) - bare.width / 2,
-      y: foot.y + way.y * away - bare.height / 2 - Math.abs(way.x) * far * 6,
+  const bare = plateFor(ctx, words, { x: 0, y: 0 })
+  const reach = Math.abs(way.x) * (bare.width / 2)
+  for (const aside of [0, 1, -1]) {
+    for (let far = 0; far < 8; far++) {
+      const away = AWAY + far * STEP
+      const beside = aside * (bare.width / 2 + BESIDE) * Math.abs(way.y)
+      const at = {
+        x: foot.x + way.x * (away + reach) + beside - bare.width / 2,
+        y: foot.y + way.y * away - bare.height / 2 - Math.abs(way.x) * far * 6,
+      }
+      const plate = {
+        ...bare,
+        x: Math.min(width - bare.width - 2, Math.max(2, at.x)),
+        y: Math.min(height - bare.height - 2, Math.max(2, at.y)),
+      }
+      if (!placed.some((p) => overlap(p, plate))) return plate
     }
-    const plate = {
-      ...bare,
-      x: Math.min(width - bare.width - 2, Math.max(2, at.x)),
-      y: Math.min(height - bare.height - 2, Math.max(2, at.y)),
-    }
-    if (!placed.some((p) => overlap(p, plate))) return plate
   }
   return undefined
 }

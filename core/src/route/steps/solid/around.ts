@@ -1,5 +1,5 @@
 import { fail, succeed, type Result } from '../../../result'
-import { PART_FRAME, turnedFrame, vec } from '../../../geometry'
+import { PART_FRAME, inFrame, place, turned, turnedFrame, vec } from '../../../geometry'
 import { extentOf, greatestRadius } from '../../../section'
 import {
   byAngle,
@@ -10,8 +10,9 @@ import {
   type SolidPlan,
 } from '../../../solid'
 import type { AroundStep, HalveStep } from '../../../part'
+import type { SizeAt, ThreadCircle } from '../../state'
 import { material, planSoFar, wholeCount, worked, type Outcome, type StepContext } from '../context'
-import { angleOr, anglesOf, lengthOr } from './common'
+import { angleOr, anglesOf, lengthOr, sizesAt, tell, tellAngle } from './common'
 
 /** Does again round the axis what earlier steps did. */
 export function around(step: AroundStep, context: StepContext): Result<Outcome> {
@@ -24,8 +25,11 @@ export function around(step: AroundStep, context: StepContext): Result<Outcome> 
   }
   const plans = new Map<string, SolidPlan>()
   let last: Outcome['work']
+  const sizes: SizeAt[] = []
+  const threads: ThreadCircle[] = []
   for (const id of step.steps) {
-    const work = context.outcomeOf(id)?.work
+    const outcome = context.outcomeOf(id)
+    const work = outcome?.work
     const turnedAway = anglesOf(count.value, 0, range?.value).slice(1)
     const ops = work?.ops.map((op) => joined(op, step.id, turnedAway))
     if (!work || !ops || ops.includes(undefined)) {
@@ -40,8 +44,22 @@ export function around(step: AroundStep, context: StepContext): Result<Outcome> 
     const plan = plans.get(work.body) ?? planSoFar(context, work.body)
     plans.set(work.body, { base: plan.base, ops: [...plan.ops, ...done] })
     last = { ops: done, body: work.body }
+    const [next = 0] = turnedAway
+    const pitch = count.value > 1 ? `, ${tellAngle(context, next)} apart` : ''
+    const [size] = outcome.told?.sizes ?? []
+    if (size && sizes.length === 0) {
+      sizes.push({ ...size, at: turned(size.at, next), words: `${count.value} round${pitch}` })
+    }
+    threads.push(
+      ...turnedAway.flatMap((angle) =>
+        (outcome.told?.threads ?? []).map((t) => ({ ...t, frame: turnedFrame(t.frame, angle) })),
+      ),
+    )
   }
-  return succeed({ sections: new Map(), plans, notes: [], ...(last ? { work: last } : {}) })
+  return succeed({
+    ...{ sections: new Map(), plans, notes: [], told: { sizes, threads } },
+    ...(last ? { work: last } : {}),
+  })
 }
 
 /** All copies of an operation as one. */
@@ -78,7 +96,16 @@ export function halve(step: HalveStep, context: StepContext): Result<Outcome> {
       ),
     ],
   })
-  const kept = worked(context, step.body, [side(1)])
+  const sizes = sizesAt(
+    step.body,
+    inFrame(turnedFrame(PART_FRAME, angle.value), place(offset.value, 0, (from + to) / 2)),
+    [
+      offset.value === 0
+        ? `cut through the axis at ${tellAngle(context, angle.value)}`
+        : `cut ${tell(context, offset.value)} beside the axis at ${tellAngle(context, angle.value)}`,
+    ],
+  )
+  const kept = worked(context, step.body, [side(1)], { told: { sizes } })
   if (!kept.ok || step.into === '') return kept
   if (step.into === step.body || !context.part.bodies.some((b) => b.id === step.into)) {
     return fail('step.body', 'The body for the other half is gone.', 'Choose another one.')

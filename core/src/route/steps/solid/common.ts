@@ -1,7 +1,9 @@
 import { fail, succeed, type Result } from '../../../result'
-import { leftNormal } from '../../../geometry'
+import { leftNormal, type Place } from '../../../geometry'
 import { type Section, type SectionEdge } from '../../../section'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
+import { formatAngle, formatLength } from '../../../units'
+import type { SizeAt } from '../../state'
 import { edgesNamed, lost, type StepContext } from '../context'
 
 /** An angle that may be left out. */
@@ -85,6 +87,19 @@ export function anglesOf(count: number, start: number, range: number | undefined
   const pitch = range === undefined ? (2 * Math.PI) / count : count > 1 ? range / (count - 1) : 0
   return Array.from({ length: count }, (_, i) => start + i * pitch)
 }
+
+/** A length and an angle as they stand beside what they are the size of. */
+export const tell = (context: StepContext, mm: number): string =>
+  formatLength(mm, context.part.units)
+export const tellAngle = (context: StepContext, radians: number): string =>
+  formatAngle(radians, context.part.units)
+
+/** “6 × ” before what there are six of. */
+export const times = (count: number): string => (count > 1 ? `${count} × ` : '')
+
+/** Words that stand at one place, one below the other; empty ones not at all. */
+export const sizesAt = (body: string, at: Place, words: readonly string[]): SizeAt[] =>
+  words.filter((w) => w !== '').map((w) => ({ body, at, words: w }))
 
 /** The mark that tells one of several from the others. */
 export const markOf = (i: number, count: number): string => (count > 1 ? `@${i + 1}` : '')

@@ -1,5 +1,5 @@
 import { fail, type Result } from '../../../result'
-import { PART_FRAME, turnedFrame, vec } from '../../../geometry'
+import { PART_FRAME, inFrame, place, turnedFrame, vec } from '../../../geometry'
 import { extentOf, greatestRadius, materialAlong } from '../../../section'
 import { prismTool, rectangleOf } from '../../../solid'
 import type { FlatsStep } from '../../../part'
@@ -12,7 +12,7 @@ import {
   type Outcome,
   type StepContext,
 } from '../context'
-import { angleOr, lengthOr, markOf } from './common'
+import { angleOr, lengthOr, markOf, sizesAt, tell } from './common'
 
 /** Cuts plane faces along the axis. */
 export function flats(step: FlatsStep, context: StepContext): Result<Outcome> {
@@ -69,14 +69,19 @@ export function flats(step: FlatsStep, context: StepContext): Result<Outcome> {
     ),
   )
   const bore = boreBehind(section, (from + to) / 2, out)
+  const many = count.value === 1 ? '1 flat' : `${count.value} flats`
+  const sizes = sizesAt(
+    step.body,
+    inFrame(turnedFrame(PART_FRAME, phase.value), place(out, 0, (from + to) / 2)),
+    [
+      `${many}, ${tell(context, size.value)} ${step.measure === 'across' ? 'across' : 'deep'}`,
+      step.length.trim() === '' ? '' : `${tell(context, length.value)} long`,
+    ],
+  )
   const notes =
     bore === undefined ? [] : [`The flats open the bore of ⌀${told(context, 2 * bore)}.`]
-  return worked(
-    context,
-    step.body,
-    [{ kind: 'combine', step: step.id, effect: 'cut', tools }],
-    notes,
-  )
+  const op = { kind: 'combine' as const, step: step.id, effect: 'cut' as const, tools }
+  return worked(context, step.body, [op], { notes, told: { sizes } })
 }
 
 const SIZE_WORDS = { across: 'size across the flats', depth: 'depth of the flats' }

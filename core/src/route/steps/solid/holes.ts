@@ -1,5 +1,5 @@
 import { fail, succeed, type Result } from '../../../result'
-import { line, place, scalePlace, vec, type Frame } from '../../../geometry'
+import { line, place, scalePlace, vec } from '../../../geometry'
 import { extentOf, greatestRadius, materialAlong, type Section } from '../../../section'
 import {
   lookingAlong,
@@ -20,6 +20,7 @@ import {
   type StepContext,
 } from '../context'
 import { angleOr, anglesOf, endFace, lengthOr, lengthwiseFace, placeOfEdge } from './common'
+import { holeSizes, holeThreads, type Head, type Site } from './holeWords'
 
 /** Drills holes along the axis beside it, or across it from outside. */
 export function holes(step: HolesStep, context: StepContext): Result<Outcome> {
@@ -44,24 +45,22 @@ export function holes(step: HolesStep, context: StepContext): Result<Outcome> {
     const mark = sites.value.all.length > 1 ? `@${site.number}` : ''
     tools.push(turnedTool(outline.value, site.frame, mark))
   }
-  const notes = [...sites.value.notes, ...overlapNotes(step, sites.value.all, widest, context)]
-  return worked(
-    context,
-    step.body,
-    [{ kind: 'combine', step: step.id, effect: 'cut', tools }],
+  const all = sites.value.all
+  const threads = holeThreads(step, all, head.value)
+  const bare = threads.some((t) => 2 * t.radius <= diameter.value)
+  const notes = [
+    ...sites.value.notes,
+    ...overlapNotes(step, all, widest, context),
+    ...(bare
+      ? [
+          `Holes of ⌀${told(context, diameter.value)} leave nothing to cut ${step.thread.trim()} into.`,
+        ]
+      : []),
+  ]
+  return worked(context, step.body, [{ kind: 'combine', step: step.id, effect: 'cut', tools }], {
     notes,
-  )
-}
-
-/** Where one hole is: its frame looks in, and it goes so deep. */
-interface Site {
-  readonly number: number
-  readonly frame: Frame
-  /** To the end of the full diameter; a blind one has a tip beyond it. */
-  readonly depth: number
-  readonly blind: boolean
-  /** How far the tool reaches back out, so that it clears what stands beside its mouth. */
-  readonly back: number
+    told: { sizes: holeSizes(step, context, all, diameter.value, head.value), threads },
+  })
 }
 
 interface Sites {
@@ -254,13 +253,6 @@ function crossSites(
     })),
     notes,
   })
-}
-
-interface Head {
-  readonly kind: Exclude<HolesStep['head'], 'none'>
-  readonly diameter: number
-  /** Of a counterbore or spot face; of a countersink what its angle makes. */
-  readonly depth: number
 }
 
 function headOf(step: HolesStep, context: StepContext, diameter: number): Result<Head | undefined> {

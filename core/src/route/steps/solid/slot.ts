@@ -1,5 +1,13 @@
 import { fail, succeed, type Result } from '../../../result'
-import { PART_FRAME, addPlaces, place, scalePlace, turnedFrame, vec } from '../../../geometry'
+import {
+  PART_FRAME,
+  addPlaces,
+  place,
+  scalePlace,
+  turnedFrame,
+  vec,
+  type Place,
+} from '../../../geometry'
 import { greatestRadius, type Section } from '../../../section'
 import {
   halfPlane,
@@ -22,7 +30,18 @@ import {
   type StepContext,
 } from '../context'
 import { hostOf } from '../groove'
-import { angleOr, anglesOf, endFace, lengthOr, lengthwiseFace, markOf, placeOfEdge } from './common'
+import {
+  angleOr,
+  anglesOf,
+  endFace,
+  lengthOr,
+  lengthwiseFace,
+  markOf,
+  placeOfEdge,
+  sizesAt,
+  tell,
+  times,
+} from './common'
 
 /** Mills a keyway, a seat for a half-round key, or slots across an end face. */
 export function slot(step: SlotStep, context: StepContext): Result<Outcome> {
@@ -51,7 +70,10 @@ export function slot(step: SlotStep, context: StepContext): Result<Outcome> {
     context,
     step.body,
     [{ kind: 'combine', step: step.id, effect: 'cut', tools: made.value.tools }],
-    made.value.notes,
+    {
+      notes: made.value.notes,
+      told: { sizes: sizesAt(step.body, made.value.at, [made.value.words]) },
+    },
   )
 }
 
@@ -62,6 +84,9 @@ interface Sizes {
 
 interface Made {
   readonly tools: readonly SolidTool[]
+  /** The middle of the first, on the surface, and its size in words. */
+  readonly at: Place
+  readonly words: string
   readonly notes: readonly string[]
 }
 
@@ -99,6 +124,8 @@ function endSlots(
         markOf(i, angles.length),
       ),
     ),
+    at: addPlaces(scalePlace(outwards(angles[0] ?? 0), 0.7 * outer), place(0, 0, at)),
+    words: `${times(angles.length)}slot ${tell(context, width)} × ${tell(context, depth)}`,
     notes: [],
   })
 }
@@ -192,6 +219,8 @@ function keyways(
     tools: angles.map((angle, i) =>
       prismTool(outline, lookingOut(angle), radius - depth, over, markOf(i, angles.length)),
     ),
+    at: addPlaces(scalePlace(outwards(angles[0] ?? 0), radius), place(0, 0, (start + end) / 2)),
+    words: `${times(angles.length)}keyway ${tell(context, width)} × ${tell(context, length.value)}, ${tell(context, depth)} deep`,
     notes: end > to + 1e-6 || start < from - 1e-6 ? ['It runs over the end of its cylinder.'] : [],
   })
 }
@@ -223,6 +252,8 @@ function woodruff(
       const frame = { at: middle, x: out, z: halfPlane(angle).z }
       return turnedTool(disc, frame, markOf(i, angles.length))
     }),
+    at: addPlaces(scalePlace(outwards(angles[0] ?? 0), radius), place(0, 0, at)),
+    words: `${times(angles.length)}seat ${tell(context, width)} × ⌀${tell(context, cutter.value)}, ${tell(context, depth)} deep`,
     notes: [],
   })
 }

@@ -1,8 +1,11 @@
 import { fail, succeed, type Result } from '../../../result'
 import {
   distance,
+  inFrame,
   line,
   meetingsOf,
+  place,
+  pointAt,
   radiusOf,
   reversed,
   vec,
@@ -14,7 +17,7 @@ import { barOf, circleOf, halfPlane, rectangleOf, type SolidTool } from '../../.
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { SweepStep } from '../../../part'
 import { positive, told, worked, type Outcome, type StepContext } from '../context'
-import { angleOr, lengthOr } from './common'
+import { angleOr, lengthOr, sizesAt, tell } from './common'
 
 /** Carries a rod or a bar along a path; it joins into the wall and leaves the inside free. */
 export function carried(
@@ -42,12 +45,19 @@ export function carried(
   if (!plane.ok) return plane
   const section = context.sectionOf(step.body)
   const tool: SolidTool = {
-    ...{ kind: 'swept', path: path.value, outline: outline.value, mark: '' },
+    ...{ kind: 'swept', path: path.value, outline: outline.value.section, mark: '' },
     frame: halfPlane(plane.value),
     without: step.effect === 'add' ? insideOf(section) : EMPTY_SECTION,
   }
   const op = { kind: 'combine' as const, step: step.id, effect: step.effect, tools: [tool] }
-  if (section.regions.length > 0 || step.effect === 'add') return worked(context, step.body, [op])
+  const [first] = path.value
+  const at = first && pointAt(first, 0.5)
+  const sizes = at
+    ? sizesAt(step.body, inFrame(tool.frame, place(at.x, at.y, 0)), [outline.value.words])
+    : []
+  if (section.regions.length > 0 || step.effect === 'add') {
+    return worked(context, step.body, [op], { told: { sizes } })
+  }
   return fail(
     'step.noMaterial',
     'There is nothing to cut from at this step.',
@@ -55,15 +65,25 @@ export function carried(
   )
 }
 
-function outlineFor(step: SweepStep, context: StepContext, width: number): Result<Section> {
-  if (step.form === 'round') return succeed(circleOf(step.id, width))
+function outlineFor(
+  step: SweepStep,
+  context: StepContext,
+  width: number,
+): Result<{ readonly section: Section; readonly words: string }> {
+  const wide = tell(context, width)
+  if (step.form === 'round') {
+    return succeed({ section: circleOf(step.id, width), words: `rod ⌀${wide}` })
+  }
   const height = positive(context, step.height, 'length', 'height')
   if (!height.ok) return height
   const corner = lengthOr(context, step.corner, 0, 'corner radius')
   if (!corner.ok) return corner
   const most = Math.min(width, height.value) / 2
   return corner.value >= 0 && corner.value < most
-    ? succeed(barOf(step.id, width, height.value, corner.value))
+    ? succeed({
+        section: barOf(step.id, width, height.value, corner.value),
+        words: `bar ${wide} × ${tell(context, height.value)}`,
+      })
     : fail(
         'sweep.corner',
         'The corner radius does not fit the bar.',

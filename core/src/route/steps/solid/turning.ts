@@ -4,8 +4,10 @@ import {
   arc,
   cross,
   dot,
+  inFrame,
   line,
   place,
+  pointAt,
   subtract,
   turnedFrame,
   unit,
@@ -19,8 +21,9 @@ import { locator, type Sketch } from '../../../sketch'
 import { halfPlane, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { ExtrudeStep, RevolveStep, StepEffect } from '../../../part'
+import type { SizeAt } from '../../state'
 import { notSound, positive, worked, type Outcome, type StepContext } from '../context'
-import { angleOr } from './common'
+import { angleOr, sizesAt, tell, tellAngle } from './common'
 
 /** Whether a turn takes the solid kernel. */
 export const isSolidTurn = (step: RevolveStep): boolean =>
@@ -45,7 +48,14 @@ export function solidTurn(
     ...{ kind: 'turned', section: own, frame: turnedFrame(frame, phase.value), mark: '' },
     ...(turn.value ? { turn: turn.value } : {}),
   }
-  return combinedWith(step, context, tool, axis.value ? undefined : section)
+  const middle = turn.value ? turn.value.from + turn.value.by / 2 : 0
+  const top = highest(own)
+  const sizes = sizesAt(
+    step.body,
+    inFrame(turnedFrame(tool.frame, middle), place(top.y, 0, top.x)),
+    [turn.value ? `turned by ${tellAngle(context, turn.value.by)}` : ''],
+  )
+  return combinedWith(step, context, tool, axis.value ? undefined : section, sizes)
 }
 
 /** From which angle on and by how much; undefined for a full turn. */
@@ -147,7 +157,19 @@ function facets(
   const round =
     step.facetTo === 'corners' ? section : straight ? scaledOut(section, 1 / share) : section
   const tool: SolidTool = { kind: 'facets', section: flats, sides: sides.value, phase, mark: '' }
-  return combinedWith(step, context, tool, round)
+  const top = highest(flats)
+  const at = inFrame(turnedFrame(PART_FRAME, phase), place(top.y, 0, top.x))
+  const across = 2 * (step.facetTo === 'corners' ? top.y / share : top.y)
+  const sizes = sizesAt(step.body, at, [
+    `${sides.value} sides, ${tell(context, across)} ${step.facetTo === 'corners' ? 'over corners' : 'across flats'}`,
+  ])
+  return combinedWith(step, context, tool, round, sizes)
+}
+
+/** The place of a section that lies farthest out: the middle of its outermost edge. */
+function highest(section: Section): Vec {
+  const middles = edgesOf(section).map(({ piece }) => pointAt(piece, 0.5))
+  return middles.reduce((a, b) => (b.y > a.y ? b : a), middles[0] ?? vec(0, 0))
 }
 
 /** Radii in another proportion; of straight outlines only. */
@@ -170,6 +192,7 @@ function combinedWith(
   context: StepContext,
   tool: SolidTool,
   round: Section | undefined,
+  sizes: readonly SizeAt[],
 ): Result<Outcome> {
   const meta = context.part.bodies.find((b) => b.id === step.body)
   if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
@@ -185,7 +208,7 @@ function combinedWith(
   const after = !round || step.effect === 'cut' ? before : combine(before, round, step.effect)
   if (!after) return notSound
   const ops = [{ kind: 'combine' as const, step: step.id, effect: step.effect, tools: [tool] }]
-  return worked(context, step.body, ops, [], after)
+  return worked(context, step.body, ops, { turned: after, told: { sizes } })
 }
 
 /** Draws a profile out square to a plane through the axis. */
@@ -218,5 +241,11 @@ export function drawOut(
     ...{ from, to, mark: '' },
   }
   const has = context.sectionOf(step.body).regions.length > 0
-  return combinedWith(step, context, tool, has ? undefined : section)
+  const top = highest(section)
+  const sizes = sizesAt(step.body, inFrame(halfPlane(plane.value), place(top.x, top.y, to)), [
+    step.side === 'both'
+      ? `${tell(context, length.value)} + ${tell(context, back.value)} thick`
+      : `${tell(context, to - from)} thick`,
+  ])
+  return combinedWith(step, context, tool, has ? undefined : section, sizes)
 }
