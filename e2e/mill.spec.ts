@@ -115,6 +115,64 @@ test('flats, a cross hole and a keyway are milled, and steps repeat round the ax
   await expect(row).toContainText('A step to repeat is gone')
 })
 
+test('the end is a drawing board too: a pocket and holes by a sketch across the axis', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Gauge cover')
+  await press(page, '5', 'c')
+  await expect(page.getByText('Click the end face or shoulder to draw on')).toBeVisible()
+  await shop.click(10, 22)
+  await expect(shop.board).toHaveAttribute('data-plane', 'end')
+  // On the board x is to the right and the radius is up: here both lie across the axis.
+  await press(page, '1', 'r')
+  await shop.click(14, -4)
+  await shop.moveTo(24, 4)
+  await page.keyboard.type('10')
+  await expect(page.getByLabel('level', { exact: true })).toHaveValue('10')
+  await press(page, 'Tab')
+  await page.keyboard.type('8')
+  await press(page, 'Enter', 'Escape')
+  await expect(shop.card).toContainText('End sketch B')
+  await expect(shop.card).toContainText('1 region')
+  await shop.card.getByRole('button', { name: 'Extrude cut' }).click()
+  await expect(shop.card).toContainText('20 Extrude cut')
+  await fill(shop, 'Length', '3')
+  const pocket = 10 * 8 * 3
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+  await expect(shop.route).toContainText('end sketch B, 3 deep')
+  await field(shop, 'Goes').selectOption('through')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 10 * 8 * 10))
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+  await fill(shop, 'Draft', '95')
+  await expect(shop.card.getByRole('alert').first()).toContainText('less than 90°')
+  await press(page, 'Escape')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+
+  // A second sketch sets points; the holes stand there, and follow when a point is sized.
+  await press(page, '5', 'c')
+  await shop.click(10, 22)
+  await expect(shop.board).toHaveAttribute('data-plane', 'end')
+  await press(page, '1', 'f')
+  await shop.click(-18, 6)
+  await shop.click(-18, -6)
+  await press(page, 'Escape', '5', 'w')
+  await expect(shop.card).toContainText('30 Holes')
+  await expect(field(shop, 'Lie')).toHaveValue('sketch')
+  await fill(shop, 'Diameter', '5')
+  const drilled = FLANGE - pocket - 2 * cylinder(5, 10)
+  await expect(shop.figure('mass')).toHaveText(grams(drilled))
+  await page.reload()
+  await shop.ready()
+  await expect(shop.figure('mass')).toHaveText(grams(drilled))
+  // A step without a sketch of its own is seen on the half-section again.
+  await shop.route.getByRole('button', { name: /Holes/ }).click()
+  await expect(shop.board).toHaveAttribute('data-plane', 'end')
+  await shop.route.getByRole('button', { name: /Revolve/ }).click()
+  await expect(shop.board).toHaveAttribute('data-plane', 'half')
+})
+
 test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps', async ({
   page,
 }) => {

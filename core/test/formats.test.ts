@@ -6,6 +6,7 @@ import {
   createPart,
   edgesOf,
   evaluate,
+  extrudeOf,
   migrate,
   offeredGroove,
   offeredStep,
@@ -183,5 +184,22 @@ describe('part files', () => {
     expect(read.value.checks).toEqual([])
     expect(read.value.materials[0]?.look).toBe('glass')
     expect(read.value.bodies[0]?.look).toBe('')
+  })
+
+  it('of the version before end sketches lie in the half-section, and extrusions go by a length', () => {
+    const part = spindle()
+    const own = part.sketches[0]?.id ?? ''
+    const extrude = extrudeOf(own, 'body1', 'add', { regions: [] }, part.units)
+    const grown = must(part, addStep(extrude, 1))
+    type Loose = Record<string, unknown>
+    const old = JSON.parse(writePartFile(grown)) as Loose & { sketches: Loose[]; route: Loose[] }
+    old['version'] = 5
+    for (const sketch of old.sketches) delete sketch['plane']
+    for (const name of ['on', 'offset', 'reach', 'upTo', 'draft']) delete old.route[1]?.[name]
+    const read = readPart(old)
+    if (!read.ok) throw new Error(read.problem.message)
+    expect(read.value.sketches.map((s) => s.plane)).toEqual(['half'])
+    expect(read.value.route[1]).toEqual(grown.route[1])
+    expect(read.value).toEqual(grown)
   })
 })

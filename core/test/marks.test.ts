@@ -140,7 +140,7 @@ describe('sizes of what is no full turn', () => {
     expect(sizesOf('sampling-can', 'sweep', { form: 'bar', height: '3' })).toEqual(['bar 4 × 3'])
     expect(sizesOf('guide-segment', 'revolve')).toContain('turned by 120°')
     expect(sizesOf('guide-segment', 'extrude', { side: 'both', length: '9', back: '4' })).toEqual([
-      '9 + 4 thick',
+      '13 thick',
     ])
     expect(sizesOf('guide-segment', 'extrude', { side: 'symmetric', length: '9' })).toEqual([
       '9 thick',

@@ -84,6 +84,7 @@ function triangle(constraints: Constraint[], sizes: Size[]): Sketch {
   return {
     id: 's',
     name: 'A',
+    plane: 'half',
     nextId: 100,
     points: [
       { id: 'a', x: 0, y: 0 },

@@ -1,11 +1,16 @@
 import {
+  addPlaces,
+  crossPlaces,
   edgeKey,
   inFrame,
   liesOnAxis,
   pointAt,
+  radiusOf,
+  scalePlace,
   type Frame,
   type Loop,
   type Piece,
+  type Place,
   type Region,
   type Vec,
 } from '@lathica/core'
@@ -78,7 +83,10 @@ function drawnWire(oc: OpenCascade, loop: Loop, placing: Placing, scope: Scope):
     const [from, to] = [corners[i], corners[(i + 1) % corners.length]]
     if (!from || !to) throw new Error('a loop has no corners')
     const { piece } = item
-    const edge = drawnEdge(oc, piece, from, to, placing, scope)
+    const edge =
+      piece.kind === 'arc' && loop.length === 1
+        ? drawnCircle(oc, piece, placing, scope)
+        : drawnEdge(oc, piece, from, to, placing, scope)
     wire.Add(edge)
     return { edge, name: edgeKey(item.name), onAxis: liesOnAxis(item) }
   })
@@ -116,6 +124,25 @@ function cornerAt(oc: OpenCascade, at: Vec, placing: Placing, scope: Scope): Cor
   const point = pointAtPlace(oc, at, placing, scope)
   const maker = scope.own(new oc.BRepBuilderAPI_MakeVertex(point))
   return { at: point, vertex: scope.own(maker.Vertex()) }
+}
+
+/** A whole circle as one edge that closes on itself, run through as its piece is. */
+function drawnCircle(
+  oc: OpenCascade,
+  piece: Extract<Piece, { kind: 'arc' }>,
+  placing: Placing,
+  scope: Scope,
+): Edge {
+  const { centre } = piece
+  const middle = placing(centre)
+  // Its axis is told by how it goes on from two places a quarter apart.
+  const spoke = (t: number): Place => addPlaces(placing(pointAt(piece, t)), scalePlace(middle, -1))
+  const { x, y, z } = crossPlaces(spoke(0), spoke(0.25))
+  const axis = scope.own(
+    new oc.gp_Ax2(pointAtPlace(oc, centre, placing, scope), scope.own(new oc.gp_Dir(x, y, z))),
+  )
+  const circle = scope.own(new oc.gp_Circ(axis, radiusOf(piece)))
+  return scope.own(scope.own(new oc.BRepBuilderAPI_MakeEdge(circle)).Edge())
 }
 
 function drawnEdge(

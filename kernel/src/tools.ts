@@ -50,16 +50,53 @@ export function turnedSolid(
 
 /** Draws an outline out along the z of its frame. */
 export function prismSolid(oc: OpenCascade, tool: PrismTool, step: string): NamedSolid {
-  const { outline, frame, from, to } = tool
+  const { outline, frame, from, to, draft } = tool
   return piecewise(oc, outline, step, (region, scope) => {
     const drawn = drawnFace(oc, region, asOutline(frame, from), scope)
     const { x, y, z } = frame.z
     const length = to - from
     const along = scope.own(new oc.gp_Vec(x * length, y * length, z * length))
     const maker = scope.own(new oc.BRepPrimAPI_MakePrism(drawn.face, along, true, true))
-    const faces = [...sweptFaces(oc, maker, drawn, scope), ...endsOf(maker, step, scope)]
-    return { shape: maker.Shape(), faces }
+    const sides = sweptFaces(oc, maker, drawn, scope)
+    const ends = endsOf(maker, step, scope)
+    return draft
+      ? drafted(oc, { shape: scope.own(maker.Shape()), sides, ends }, frame, draft, scope)
+      : { shape: maker.Shape(), faces: [...sides, ...ends] }
   })
+}
+
+/** A prism with its sides leant about where they meet a plane square to it. */
+function drafted(
+  oc: OpenCascade,
+  prism: {
+    readonly shape: Shape
+    readonly sides: readonly NamedFace[]
+    readonly ends: readonly NamedFace[]
+  },
+  frame: Frame,
+  { angle, at }: NonNullable<PrismTool['draft']>,
+  scope: Scope,
+): { readonly shape: Shape; readonly faces: readonly NamedFace[] } {
+  const refused = new KernelFault(
+    'kernel.draft',
+    'The sides cannot lean by this angle.',
+    'Type a smaller draft, or make it less long.',
+  )
+  const maker = scope.own(new oc.BRepOffsetAPI_DraftAngle(prism.shape))
+  const way = wayOf(oc, frame.z, scope)
+  const origin = pointOf(oc, inFrame(frame, place(0, 0, at)), scope)
+  const plane = scope.own(new oc.gp_Pln(origin, way))
+  for (const { face } of prism.sides) {
+    maker.Add(scope.own(oc.TopoDS.Face(face)), way, angle, plane, true)
+    if (!maker.AddDone()) throw refused
+  }
+  maker.Build()
+  if (!maker.IsDone()) throw refused
+  const faces = [...prism.sides, ...prism.ends].map(({ face, name }) => ({
+    face: scope.own(maker.ModifiedShape(face)),
+    name,
+  }))
+  return { shape: maker.Shape(), faces }
 }
 
 /**

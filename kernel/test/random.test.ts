@@ -65,7 +65,8 @@ function stepFor(part: Part, w: Work): NewStep | undefined {
   const face = faces[w.edge % Math.max(1, faces.length)]
   const cylinder = cylinders[w.edge % Math.max(1, cylinders.length)]
   const hole: Omit<HolesStep, 'id' | 'number' | 'aside'> = {
-    ...{ kind: 'holes', body: 'body1', way: 'end', on: '', layout: 'circle', circle: '' },
+    ...{ kind: 'holes', body: 'body1', way: 'end', on: '', layout: 'circle', sketch: '' },
+    circle: '',
     count: String(w.count),
     ...{ start: String(w.angle), range: '', skip: [], places: [], from: '', distance: '' },
     ...{ diameter: String(w.a / 2 + 1), reach: w.reach, depth: String(w.b + 2), tip: 'cone' },

@@ -1,7 +1,5 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import {
-  ORIGIN_ID,
-  addRevolve,
   addStep,
   changeStep,
   createPart,
@@ -10,88 +8,32 @@ import {
   edgeKey,
   edgesOf,
   evaluate,
-  faceWords,
   noteFound,
   offeredHoles,
-  perform,
   rectangle,
   revolveOf,
   solidProperties,
-  steppedShaft,
-  type BodyState,
-  type Command,
   type NewStep,
   type Part,
   type RevolveStep,
   type Step,
 } from '@lathica/core'
 import { KernelFault, loadKernel, settlePlans, type BuiltSolid, type Kernel } from '../src'
-import { watertight } from './support'
+import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
 
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
 }, 60_000)
 
-function run(part: Part, ...commands: readonly Command[]): Part {
-  return commands.reduce((here, command) => {
-    const result = perform(here, command)
-    if (!result.ok) throw new Error(result.problem.message)
-    return result.value
-  }, part)
-}
-
-/** A spindle of ⌀40 × 20, ⌀30 × 40 and ⌀20 × 30. */
-function spindle(): Part {
-  const part = createPart({ name: 'Spindle' })
-  const lands = [
-    [40, 20],
-    [30, 40],
-    [20, 30],
-  ].map(([d = 0, l = 0]) => ({
-    diameter: { formula: String(d), value: d },
-    length: { formula: String(l), value: l },
-  }))
-  const sketch = part.sketches[0]?.id ?? ''
-  const draft = steppedShaft({ at: { x: 0, y: 0 }, on: [ORIGIN_ID] }, lands)
-  return run(part, drawDraft('draw spindle', sketch, draft), addRevolve(sketch))
-}
-
-const bodyOf = (part: Part): BodyState => {
-  const [body] = evaluate(part).bodies
-  if (!body) throw new Error('there is no body')
-  return body
-}
-
-function key(part: Part, words: string): string {
-  const found = edgesOf(bodyOf(part).section).find((e) => faceWords(e, part.units) === words)
-  if (!found) throw new Error(`there is no ${words}`)
-  return edgeKey(found.name)
-}
-
-const problemOf = (part: Part): string => {
-  const step = evaluate(part).steps.at(-1)
-  return step?.problem ? `${step.problem.message} ${step.problem.mend}` : ''
-}
-
-function built(part: Part): BuiltSolid {
-  const { plan } = bodyOf(part)
-  if (!plan) throw new Error('the body is a full turn')
-  const solid = kernel.build(plan, 0.05)
-  if (solid.figures) noteFound(plan, { ok: true, value: solid.figures })
-  expect(solid.valid).toBe(true)
-  expect(watertight(solid.mesh)).toBe(true)
-  return solid
-}
+const built = (part: Part): BuiltSolid => builtBy(kernel, part)
 
 /** What a step took away or added, in mm³, by the kernel. */
-const change = (part: Part): number => {
-  const before = solidProperties(bodyOf(spindle()).section)?.volume ?? 0
-  return (built(part).figures?.volume ?? 0) - before
-}
+const change = (part: Part): number => changeBy(kernel, part)
 
 const HOLE: NewStep = {
-  ...{ kind: 'holes', body: 'body1', way: 'end', on: '', layout: 'circle', circle: '30' },
+  ...{ kind: 'holes', body: 'body1', way: 'end', on: '', layout: 'circle', sketch: '' },
+  circle: '30',
   ...{ count: '4', start: '', range: '', skip: [], places: [], from: '', distance: '' },
   ...{ diameter: '4', reach: 'depth', depth: '10', tip: 'flat', tipAngle: '118', head: 'none' },
   ...{ headDiameter: '', headDepth: '', headAngle: '90', thread: '' },

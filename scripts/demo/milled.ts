@@ -41,7 +41,8 @@ function lands(
 const turned = (part: Part): Part => run(part, addRevolve(profile(part).id))
 
 const HOLE: Omit<HolesStep, 'id' | 'number' | 'aside'> = {
-  ...{ kind: 'holes', body: 'body1', way: 'end', on: '', layout: 'circle', circle: '' },
+  ...{ kind: 'holes', body: 'body1', way: 'end', on: '', layout: 'circle', sketch: '' },
+  circle: '',
   ...{ count: '1', start: '', range: '', skip: [], places: [], from: '', distance: '' },
   ...{ diameter: '', reach: 'through', depth: '', tip: 'cone', tipAngle: '118', head: 'none' },
   ...{ headDiameter: '', headDepth: '', headAngle: '90', thread: '' },
@@ -217,7 +218,16 @@ export function guideSegment(): Part {
   const run30 = (plane: string, length: string) => (): NewStep =>
     ({
       ...{ kind: 'extrude', sketch: id, regions: 'all', effect: 'add', body: 'body1', plane },
-      ...{ side: 'one', length, back: '' },
+      ...{
+        side: 'one',
+        length,
+        back: '',
+        on: '',
+        offset: '',
+        reach: 'length',
+        upTo: '',
+        draft: '',
+      },
     }) satisfies Omit<ExtrudeStep, 'id' | 'number' | 'aside'>
   return withSteps(fixed, () => turn, run30('60', '30'), run30('-60', '-30'))
 }

@@ -67,10 +67,12 @@ export {
 } from './routeEdits'
 export { bodyTouched, hostDiameter, offeredGroove, offeredStep, type OfferedKind } from './newSteps'
 export {
+  endExtrudeOf,
   extrudeOf,
   keySizes,
   offeredCrossHole,
   offeredHoles,
+  sketchHoles,
   offeredSlot,
   offeredSweep,
 } from './newSolidSteps'

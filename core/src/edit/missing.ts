@@ -97,7 +97,8 @@ function candidatesOf(sketch: Sketch): Proposal[] {
     if (e.kind === 'circle') size({ kind: 'curveDiameter', curve: e.id })
   }
   for (const p of sketch.points) {
-    size({ kind: 'diameter', point: p.id })
+    if (sketch.plane === 'end') size({ kind: 'radialDistance', a: ORIGIN_ID, b: p.id })
+    else size({ kind: 'diameter', point: p.id })
     size({ kind: 'axialDistance', a: ORIGIN_ID, b: p.id })
   }
   const longest = (a: Proposal, b: Proposal): number => b.extent - a.extent

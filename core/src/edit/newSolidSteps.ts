@@ -19,7 +19,16 @@ function plainHole(
 ): Omit<HolesStep, 'id' | 'number' | 'aside' | 'way' | 'on'> {
   const diameter = proportion(section, 0.08, units)
   return {
-    ...{ kind: 'holes', body, layout: 'circle', circle: '', count: '1', start: '', range: '' },
+    ...{
+      kind: 'holes',
+      body,
+      layout: 'circle',
+      sketch: '',
+      circle: '',
+      count: '1',
+      start: '',
+      range: '',
+    },
     ...{
       skip: [],
       places: [],
@@ -192,6 +201,12 @@ export function offeredSlot(
   }
 }
 
+/** What extrusions have in common as they are offered. */
+const PLAIN_EXTRUDE = {
+  ...({ kind: 'extrude', regions: 'all', reach: 'length', upTo: '' } as const),
+  ...{ plane: '', on: '', offset: '', back: '', draft: '' },
+}
+
 /** A profile drawn out to both sides of its plane, by about its own height. */
 export function extrudeOf(
   sketch: string,
@@ -202,11 +217,26 @@ export function extrudeOf(
 ): NewStep {
   const ends = edgesOf(section).flatMap(({ piece }) => [piece.from.y, piece.to.y])
   const height = Math.max(1, Math.max(...ends) - Math.min(...ends))
-  return {
-    ...{ kind: 'extrude', sketch, regions: 'all', effect, body, plane: '', side: 'symmetric' },
-    ...{ length: lengthText(rounded(height), units), back: '' },
-  }
+  const length = lengthText(rounded(height), units)
+  return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'symmetric', length }
 }
+
+/** An end sketch drawn out of the face it lies on, or into it. */
+export function endExtrudeOf(
+  sketch: string,
+  body: string,
+  effect: 'add' | 'cut',
+  face: SectionEdge,
+  section: Section,
+  units: UnitSettings,
+): NewStep {
+  const length = proportion(section, 0.08, units)
+  return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'one', on: edgeKey(face.name), length }
+}
+
+/** Holes in a face at the places of an end sketch. */
+export const sketchHoles = (sketch: string, ...offered: Parameters<typeof offeredHoles>): NewStep =>
+  ({ ...offeredHoles(...offered), layout: 'sketch', sketch }) as NewStep
 
 /** A round rod along a path, on both sides where the path ends on the axis. */
 export function offeredSweep(

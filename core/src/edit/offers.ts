@@ -49,7 +49,9 @@ function isPoint(sketch: Sketch, id: string): boolean {
 const lengthUp = 1e-6
 
 function alone(sketch: Sketch, id: string): SizeOffer[] {
+  const isEnd = sketch.plane === 'end'
   if (sketch.points.some((p) => p.id === id)) {
+    if (isEnd) return ofPoints(sketch, ORIGIN_ID, id)
     return [
       { kind: 'diameter', point: id },
       { kind: 'radialDistance', a: ORIGIN_ID, b: id },
@@ -75,6 +77,7 @@ function alone(sketch: Sketch, id: string): SizeOffer[] {
   const length: SizeOffer = { kind: 'length', line: id }
   if (Math.abs(to.y - from.y) < lengthUp) {
     const radial: SizeOffer = { kind: 'radialDistance', a: ORIGIN_ID, b: entity.from }
+    if (isEnd) return [length, radial]
     return [length, { kind: 'diameter', point: entity.from }, radial]
   }
   if (Math.abs(to.x - from.x) < lengthUp) return [length]
@@ -104,10 +107,8 @@ function toCurve(sketch: Sketch, point: string, curve: string): SizeOffer[] {
   const entity = sketch.entities.find((e) => e.id === curve)
   if (curve === AXIS_ID) {
     if (isGiven(point)) return []
-    return [
-      { kind: 'diameter', point },
-      { kind: 'radialDistance', a: ORIGIN_ID, b: point },
-    ]
+    const radial: SizeOffer = { kind: 'radialDistance', a: ORIGIN_ID, b: point }
+    return sketch.plane === 'end' ? [radial] : [{ kind: 'diameter', point }, radial]
   }
   if (!entity) return []
   if (entity.kind !== 'line') return ofPoints(sketch, entity.centre, point)

@@ -1,6 +1,6 @@
 import { isReservedName } from '../formula'
 import { fail, succeed, type Result } from '../result'
-import { emptySketch } from '../sketch'
+import { emptySketch, type SketchPlane } from '../sketch'
 import { refuseMaterial, valuesOf, type Material, type NamedValue, type Part } from '../part'
 import type { Command } from './command'
 
@@ -95,14 +95,14 @@ export function removeValue(name: string): Command {
 }
 
 /** Adds an empty profile, named with the next free letter. */
-export function addSketch(): Command {
+export function addSketch(plane: SketchPlane = 'half'): Command {
   return {
-    label: 'new profile',
+    label: plane === 'half' ? 'new profile' : 'new end sketch',
     run: (part) => {
       const names = new Set(part.sketches.map((s) => s.name))
       let n = 0
       while (names.has(letters(n))) n++
-      const sketch = emptySketch(`sketch${part.nextId}`, letters(n))
+      const sketch = emptySketch(`sketch${part.nextId}`, letters(n), plane)
       return succeed({ ...part, nextId: part.nextId + 1, sketches: [...part.sketches, sketch] })
     },
   }

@@ -24,6 +24,7 @@ const MIGRATIONS: Migrations = new Map([
   [2, withTurnedSteps],
   [3, withChecks],
   [4, withSolidSteps],
+  [5, withEndSketches],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
@@ -83,6 +84,23 @@ function withSolidSteps(document: Json): Json {
     return { ...old, facets: sides, side: 'one', back: '', facetTo: 'flats', phase: '' }
   }
   return Array.isArray(route) ? { ...document, route: route.map(step) } : document
+}
+
+/** Version 6 knows sketches square to the axis, and extrusions that begin there and lean. */
+function withEndSketches(document: Json): Json {
+  const { sketches, route } = document
+  const step = (old: unknown): unknown => {
+    if (!isRecord(old)) return old
+    if (old['kind'] === 'holes') return { ...old, sketch: '' }
+    const more = { on: '', offset: '', reach: 'length', upTo: '', draft: '' }
+    return old['kind'] === 'extrude' ? { ...old, ...more } : old
+  }
+  const sketch = (old: unknown): unknown => (isRecord(old) ? { ...old, plane: 'half' } : old)
+  return {
+    ...document,
+    ...(Array.isArray(sketches) ? { sketches: sketches.map(sketch) } : {}),
+    ...(Array.isArray(route) ? { route: route.map(step) } : {}),
+  }
 }
 
 /** A part as the plain document that is stored; steps of unknown kinds are as they were read. */

@@ -100,6 +100,7 @@ const role = exactly('outline', 'construction', 'centre')
 const sketch = record({
   id,
   name: text,
+  plane: exactly('half', 'end'),
   nextId: count,
   points: list(record({ id, x: coordinate, y: coordinate })),
   entities: list(
@@ -201,7 +202,13 @@ const steps: Readonly<Record<StepKind, Fields>> = {
   repeat: { steps: list(id), count: formula, pitch: formula },
   length: { body: id, end, length: formula },
   holes: {
-    ...{ body: id, way: exactly('end', 'cross'), on: key, layout: exactly('circle', 'places') },
+    ...{
+      body: id,
+      way: exactly('end', 'cross'),
+      on: key,
+      layout: exactly('circle', 'places', 'sketch'),
+    },
+    sketch: text,
     ...{ circle: formula, count: formula, start: formula, range: formula },
     skip: list(count),
     places: list(record({ diameter: formula, angle: formula })),
@@ -225,6 +232,8 @@ const steps: Readonly<Record<StepKind, Fields>> = {
   extrude: {
     ...{ sketch: id, regions, effect, body: id, plane: formula },
     ...{ side: exactly('one', 'both', 'symmetric'), length: formula, back: formula },
+    ...{ on: key, offset: formula, reach: exactly('length', 'through', 'face') },
+    ...{ upTo: key, draft: formula },
   },
   sweep: {
     ...{ sketch: id, body: id, effect: exactly('add', 'cut'), form: exactly('round', 'bar') },

@@ -21,8 +21,13 @@ export interface HolesStep extends AnySolidStep {
   readonly way: 'end' | 'cross'
   /** Key of the face they begin at; for cross holes of the cylinder or cone, empty for the outside. */
   readonly on: string
-  /** On a pitch circle, or at places of their own; cross holes are evenly round the axis. */
-  readonly layout: 'circle' | 'places'
+  /**
+   * On a pitch circle, at places of their own, or at the free points and circles of an end sketch;
+   * cross holes are evenly round the axis.
+   */
+  readonly layout: 'circle' | 'places' | 'sketch'
+  /** The end sketch that places them; else empty. */
+  readonly sketch: string
   readonly circle: string
   readonly count: string
   /** The angle of the first, and the range they are spread over; empty for a whole turn. */
@@ -83,18 +88,28 @@ export interface SlotStep extends AnySolidStep {
   readonly phase: string
 }
 
-/** A profile drawn out square to a plane through the axis. */
+/** A profile drawn out square to a plane through the axis, an end sketch along the axis. */
 export interface ExtrudeStep extends AnySolidStep {
   readonly kind: 'extrude'
   readonly sketch: string
   readonly regions: 'all' | readonly (readonly string[])[]
   readonly effect: 'add' | 'cut' | 'common'
-  /** The angle of the plane about the axis. */
+  /** Of a half-section the angle of its plane about the axis. */
   readonly plane: string
+  /** Of an end sketch the key of the face it lies on; empty for where distances begin. */
+  readonly on: string
+  /** How far before that plane it lies. */
+  readonly offset: string
   readonly side: 'one' | 'both' | 'symmetric'
+  /** How far: by a length, through all, or, from an end sketch, up to a face. */
+  readonly reach: 'length' | 'through' | 'face'
+  /** Key of the face it goes up to. */
+  readonly upTo: string
   readonly length: string
   /** The other way, where both sides have a length of their own. */
   readonly back: string
+  /** By how much its sides lean inwards away from the sketch; empty for none. */
+  readonly draft: string
 }
 
 /** A bar or rod along a path that is drawn as an open chain, in a plane through the axis. */

@@ -1,4 +1,4 @@
-import type { ExtrudeStep, SolidStep, SweepStep } from './solidSteps'
+import type { ExtrudeStep, HolesStep, SolidStep, SweepStep } from './solidSteps'
 
 /**
  * The steps of a route. Numbers are formulas as they were typed; edges are named by their keys, and
@@ -200,8 +200,11 @@ export type Step = KnownStep | UnknownStep
 export type StepKind = KnownStep['kind']
 
 /** Steps that are made from a profile. */
-export const usesSketch = (step: Step): step is RevolveStep | WallStep | ExtrudeStep | SweepStep =>
-  ['revolve', 'wall', 'extrude', 'sweep'].includes(step.kind)
+export const usesSketch = (
+  step: Step,
+): step is RevolveStep | WallStep | ExtrudeStep | SweepStep | HolesStep =>
+  ['revolve', 'wall', 'extrude', 'sweep'].includes(step.kind) ||
+  (step.kind === 'holes' && step.layout === 'sketch')
 
 /** Steps that follow a profile's open chain, which need not close. */
 export const usesChain = (step: Step): step is WallStep | SweepStep =>

@@ -64,7 +64,7 @@ export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
   if (known?.key === key) return known.state
   const lines = entityMap(sketch)
   const locate = locator(sketch)
-  const profile = profileOf(outlineEdges(sketch), sketch.id)
+  const profile = profileOf(outlineEdges(sketch), sketch.id, sketch.plane)
   const state: SketchState = {
     solution: solutionOf(sketch, driving),
     profile: walled ? { ...profile, faults: profile.faults.filter(isNotOpen) } : profile,

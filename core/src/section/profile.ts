@@ -1,5 +1,5 @@
 import { distance, line, reversed } from '../geometry'
-import { AXIS_ID } from '../sketch'
+import { AXIS_ID, type SketchPlane } from '../sketch'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { arrange, traceLoops, twin, type Arrangement } from './arrangement'
 import { axisFaults, crossingFaults, zeroLengthFaults } from './health'
@@ -17,14 +17,20 @@ export interface Profile {
  * from the left. A closed outline inside another is a hole; lines that only divide material leave
  * no edge. With crossings or edges below the axis there is no material, but faults that say so.
  * @param step the step whose name the edges carry
+ * @param plane of a sketch square to the axis nothing is joined along it, and all of it counts
  */
-export function profileOf(drawn: readonly SectionEdge[], step: string): Profile {
+export function profileOf(
+  drawn: readonly SectionEdge[],
+  step: string,
+  plane: SketchPlane = 'half',
+): Profile {
   const zero = zeroLengthFaults(drawn)
   const useless = new Set(zero.flatMap((f) => f.entities))
   const usable = drawn.filter((e) => !useless.has(e.name.entity))
-  const broken = [...axisFaults(usable), ...crossingFaults(usable)]
+  const isHalf = plane === 'half'
+  const broken = [...(isHalf ? axisFaults(usable) : []), ...crossingFaults(usable)]
   if (broken.length > 0) return { section: EMPTY_SECTION, faults: [...zero, ...broken] }
-  const closed = [...usable, ...closingEdges(usable, step)]
+  const closed = isHalf ? [...usable, ...closingEdges(usable, step)] : usable
   const arrangement = arrange(closed)
   const { kept, faults } = withoutLooseEnds(arrangement)
   const whole = kept.length === closed.length

@@ -1,5 +1,5 @@
 import { endsOf } from './measure'
-import type { Entity, Sketch } from './types'
+import type { Entity, Sketch, SketchPoint } from './types'
 
 type Ended = Exclude<Entity, { kind: 'circle' }>
 
@@ -32,4 +32,17 @@ export function chainOf(sketch: Sketch, ids: readonly string[]): readonly ChainL
     next = meeting(here).find((e) => left.has(e))
   }
   return left.size === 0 ? links : undefined
+}
+
+/** Where a sketch places holes: its points that nothing is drawn to, and the centres of its circles. */
+export function holePlaces({ points, entities }: Sketch): readonly SketchPoint[] {
+  const circles = entities.filter((e) => e.kind === 'circle')
+  const drawn = new Set(
+    entities.flatMap((e) => {
+      if (e.kind === 'circle') return [e.rim, ...(e.role === 'outline' ? [] : [e.centre])]
+      return e.kind === 'arc' ? [e.from, e.to, e.centre] : [e.from, e.to]
+    }),
+  )
+  const centres = new Set(circles.filter((c) => c.role === 'outline').map((c) => c.centre))
+  return points.filter((p) => centres.has(p.id) || !drawn.has(p.id))
 }

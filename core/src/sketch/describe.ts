@@ -1,4 +1,11 @@
-import { AXIS_ID, ORIGIN_ID, type Constraint, type Size, type Sketch } from './types'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  type Constraint,
+  type Size,
+  type Sketch,
+  type SketchPlane,
+} from './types'
 
 /** A constraint or a size. */
 export type Item = Constraint | Size
@@ -70,10 +77,32 @@ export function withIds<T extends object>(item: T, rename: (id: string) => strin
   return Object.fromEntries(entries) as T
 }
 
+/** What directions and given places are called in a plane. */
+export interface PlaneWords {
+  readonly axis: string
+  readonly origin: string
+  /** Along x, and along y. */
+  readonly axial: string
+  readonly radial: string
+}
+
+const PLANE_WORDS: Readonly<Record<SketchPlane, PlaneWords>> = {
+  half: { axis: 'the axis', origin: 'the datum point', axial: 'axial', radial: 'radial' },
+  end: {
+    axis: 'the level centre line',
+    origin: 'the centre',
+    axial: 'level',
+    radial: 'upright',
+  },
+}
+
+export const planeWords = (plane: SketchPlane): PlaneWords => PLANE_WORDS[plane]
+
 /** What a point or curve is called in a sentence: its kind and its place in the sketch, from 1. */
 export function entityName(sketch: Sketch, id: string): string {
-  if (id === AXIS_ID) return 'the axis'
-  if (id === ORIGIN_ID) return 'the datum point'
+  const words = planeWords(sketch.plane)
+  if (id === AXIS_ID) return words.axis
+  if (id === ORIGIN_ID) return words.origin
   const found = sketch.entities.findIndex((e) => e.id === id)
   if (found >= 0) return `${sketch.entities[found]?.kind ?? 'line'} ${found + 1}`
   const point = sketch.points.findIndex((p) => p.id === id)
@@ -83,13 +112,14 @@ export function entityName(sketch: Sketch, id: string): string {
 /** A constraint or size in words, as in “line 3 axial” or “⌀ of point 4”. */
 export function describeItem(sketch: Sketch, item: Item): string {
   const name = (id: string): string => entityName(sketch, id)
+  const words = planeWords(sketch.plane)
   switch (item.kind) {
     case 'coincident':
       return `${name(item.a)} meets ${name(item.b)}`
     case 'axial':
-      return `${name(item.line)} axial`
+      return `${name(item.line)} ${words.axial}`
     case 'radial':
-      return `${name(item.line)} radial`
+      return `${name(item.line)} ${words.radial}`
     case 'pointOn':
       return `${name(item.point)} on ${name(item.curve)}`
     case 'fixed':
@@ -97,7 +127,7 @@ export function describeItem(sketch: Sketch, item: Item): string {
     case 'linked':
       return `${name(item.point)} on a corner of another profile`
     case 'inLine':
-      return `${name(item.a)} in line with ${name(item.b)}, ${item.along === 'axial' ? 'axially' : 'radially'}`
+      return `${name(item.a)} in line with ${name(item.b)}, ${words[item.along]}`
     case 'parallel':
     case 'perpendicular':
       return `${name(item.line)} ${item.kind} to ${name(item.to)}`
@@ -116,19 +146,19 @@ export function describeItem(sketch: Sketch, item: Item): string {
     case 'repeat':
       return `repeat of ${item.points.length} points, ${item.copies.length + 1} in all`
     default:
-      return `${measured(item, name)}, ${item.name} = ${signOf(item)}${item.formula}`
+      return `${measured(item, name, words)}, ${item.name} = ${signOf(item)}${item.formula}`
   }
 }
 
 /** What a size measures, in words. */
-function measured(size: Size, name: (id: string) => string): string {
+function measured(size: Size, name: (id: string) => string, words: PlaneWords): string {
   switch (size.kind) {
     case 'length':
       return `length of ${name(size.line)}`
     case 'axialDistance':
-      return `axial distance of ${name(size.a)} and ${name(size.b)}`
+      return `${words.axial} distance of ${name(size.a)} and ${name(size.b)}`
     case 'radialDistance':
-      return `radial distance of ${name(size.a)} and ${name(size.b)}`
+      return `${words.radial} distance of ${name(size.a)} and ${name(size.b)}`
     case 'distance':
       return `distance of ${name(size.a)} and ${name(size.b)}`
     case 'diameter':

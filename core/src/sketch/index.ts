@@ -1,13 +1,15 @@
 export * from './types'
-export { chainOf, type ChainLink } from './chain'
+export { chainOf, holePlaces, type ChainLink } from './chain'
 export {
   describeItem,
   entityName,
   findItem,
+  planeWords,
   referencesOf,
   signOf,
   withIds,
   type Item,
+  type PlaneWords,
 } from './describe'
 export {
   endsOf,

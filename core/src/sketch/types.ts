@@ -1,6 +1,7 @@
 /**
- * A half-section sketch as plain data. Positions are in mm; x runs along the part's axis and y is
- * the radius. The stored positions are the last solved ones: the place the solver starts from.
+ * A sketch as plain data. Positions are in mm; in a half-section x runs along the part's axis and y
+ * is the radius, in an end plane both lie across it. The stored positions are the last solved ones:
+ * the place the solver starts from.
  */
 
 export interface SketchPoint {
@@ -245,9 +246,13 @@ export interface AngleSize extends Sized {
 export type Size =
   LengthSize | DistanceSize | DiameterSize | SpanSize | GapSize | CurveSize | AngleSize
 
+/** Where a sketch lies: in the half-section, or square to the axis as the part is seen from its end. */
+export type SketchPlane = 'half' | 'end'
+
 export interface Sketch {
   readonly id: string
   readonly name: string
+  readonly plane: SketchPlane
   /** Counts up with every id given out, so that no id is used twice. */
   readonly nextId: number
   readonly points: readonly SketchPoint[]
@@ -256,6 +261,6 @@ export interface Sketch {
   readonly sizes: readonly Size[]
 }
 
-export function emptySketch(id: string, name: string): Sketch {
-  return { id, name, nextId: 1, points: [], entities: [], constraints: [], sizes: [] }
+export function emptySketch(id: string, name: string, plane: SketchPlane = 'half'): Sketch {
+  return { id, name, plane, nextId: 1, points: [], entities: [], constraints: [], sizes: [] }
 }

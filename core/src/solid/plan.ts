@@ -22,6 +22,8 @@ export interface PrismTool {
   readonly frame: Frame
   readonly from: number
   readonly to: number
+  /** Its sides lean inwards, or outwards where negative, away from a plane of its own, in radians. */
+  readonly draft?: { readonly angle: number; readonly at: number }
 }
 
 /** A section turned about the part's axis as a regular polygon, its radii told to the flats. */

@@ -113,6 +113,16 @@ export const halfPlane = (angle: number): Frame => ({
   z: turned(place(0, 1, 0), angle),
 })
 
+/**
+ * The frame of sketches square to the axis: their x and y as the part is seen from its greater end,
+ * with the half-section upwards of a lying part, to the right of a standing one.
+ */
+export const endPlane = (lie: 'lying' | 'standing'): Frame => ({
+  at: place(0, 0, 0),
+  x: lie === 'lying' ? place(0, -1, 0) : place(1, 0, 0),
+  z: ALONG,
+})
+
 export const turnedTool = (
   section: Section,
   frame: Frame,

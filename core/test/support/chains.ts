@@ -1,4 +1,11 @@
-import type { Constraint, Entity, Size, Sketch, SketchPoint } from '../../src'
+import {
+  emptySketch,
+  type Constraint,
+  type Entity,
+  type Size,
+  type Sketch,
+  type SketchPoint,
+} from '../../src'
 
 export interface Step {
   readonly diameter: number
@@ -51,7 +58,8 @@ export function steppedSketch(
   const end = place(x, 0)
   draw(last, end, 'radial')
   constraints.push({ id: 'end', kind: 'pointOn', point: end, curve: 'axis' })
-  const sketch = { id: 's', name: 'A', nextId: 1000, points, entities, constraints, sizes }
+  const own = { ...emptySketch('s', 'A'), nextId: 1000 }
+  const sketch = { ...own, points, entities, constraints, sizes }
   return { sketch, values }
 }
 
@@ -89,6 +97,7 @@ export function slantedSketch(
     values.set(`a${i}`, Math.abs(angle))
   })
   const constraints: Constraint[] = [{ id: 'start', kind: 'coincident', a: 'p0', b: 'origin' }]
-  const sketch = { id: 's', name: 'A', nextId: 1000, points, entities, constraints, sizes }
+  const own = { ...emptySketch('s', 'A'), nextId: 1000 }
+  const sketch = { ...own, points, entities, constraints, sizes }
   return { sketch, values }
 }

@@ -1,4 +1,5 @@
 import {
+  emptySketch,
   locator,
   type Constraint,
   type Entity,
@@ -125,7 +126,8 @@ export function turnedSketch(
       last = end
     }
   }
-  const whole = { id: 's', name: 'A', nextId: 100000, points, entities, constraints, sizes }
+  const own = { ...emptySketch('s', 'A'), nextId: 100000 }
+  const whole = { ...own, points, entities, constraints, sizes }
   const intended = new Map(points.map(({ id, ...at }) => [id, at]))
   return { sketch: displaced(whole, share, random), values, intended }
 }

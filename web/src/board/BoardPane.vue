@@ -74,13 +74,22 @@ function step(by: number): void {
     :data-view="viewText"
     :data-tool="board.toolId"
     :data-drawing="isDrawing"
+    :data-plane="board.looksAtEnd ? 'end' : 'half'"
     :style="{ cursor: board.toolState?.cursor ?? 'default' }"
     @keydown.right.exact.prevent="step(1)"
     @keydown.down.exact.prevent="step(1)"
     @keydown.left.exact.prevent="step(-1)"
     @keydown.up.exact.prevent="step(-1)"
   >
-    <canvas ref="canvas" role="img" :aria-label="`half-section of profile ${board.sketch.name}`" />
+    <canvas
+      ref="canvas"
+      role="img"
+      :aria-label="
+        board.looksAtEnd
+          ? `end sketch ${board.sketch.name}`
+          : `half-section of profile ${board.sketch.name}`
+      "
+    />
     <ConstraintMarks v-if="board.view" />
     <SizeLabels :drawings="shown" />
     <SizeField v-if="board.field" :drawings="drawings" :width="width" :height="height" />

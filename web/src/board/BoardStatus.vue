@@ -33,12 +33,16 @@ const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
         :class="{ current: s.id === board.sketch.id }"
         @click="board.sketchId = s.id"
       >
-        profile {{ s.name }}
+        {{ s.plane === 'end' ? 'end sketch' : 'profile' }} {{ s.name }}
       </button>
     </template>
     <span v-else class="soft">profile {{ board.sketch.name }}</span>
   </div>
-  <p v-if="blank" class="empty">
+  <p v-if="blank && board.looksAtEnd" class="empty">
+    Draw across the axis: <kbd>F</kbd> sets points for holes, <kbd>A</kbd> and <kbd>E</kbd> draw
+    what is extruded.
+  </p>
+  <p v-else-if="blank" class="empty">
     Draw half of the section above the axis. <kbd>A</kbd> takes the chain in hand, <kbd>G</kbd> lays
     a stepped shaft.
   </p>

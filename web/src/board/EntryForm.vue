@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { unitScale, type Problem } from '@lathica/core'
+import { planeWords, unitScale, type Problem } from '@lathica/core'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -17,6 +17,12 @@ const place = shallowRef<Px>({ x: 0, y: 0 })
 
 const entry = computed(() => board.toolState?.entry)
 const labels = computed(() => entry.value?.fields.map((f) => f.label).join() ?? '')
+/** Directions by the names they have in the plane of the sketch. */
+function called(label: string): string {
+  const { axial, radial } = planeWords(board.sketch.plane)
+  if (board.sketch.plane === 'half') return label
+  return { axial, radial, axially: 'across', radially: 'up' }[label] ?? label
+}
 const isWide = computed(() => entry.value?.fields.some((f) => f.want === 'words') === true)
 const style = computed(() => {
   const reach = isWide.value ? 380 : 24 + 132 * (entry.value?.fields.length ?? 1)
@@ -116,7 +122,7 @@ function onTab(event: KeyboardEvent): void {
   <form ref="form" class="entry" data-floats :style="style" @submit.prevent="take">
     <div class="row">
       <label v-for="(field, i) in entry?.fields" :key="field.label" :class="{ wide: isWide }">
-        <span class="name">{{ field.label }}</span>
+        <span class="name">{{ called(field.label) }}</span>
         <span class="value" :class="{ wrong: problem }">
           <span v-if="field.sign" class="soft figure" aria-hidden="true">{{ field.sign }}</span>
           <input
@@ -125,7 +131,7 @@ function onTab(event: KeyboardEvent): void {
             autocomplete="off"
             spellcheck="false"
             :placeholder="shadowOf(field)"
-            :aria-label="field.label"
+            :aria-label="called(field.label)"
             :aria-invalid="problem !== undefined"
             @input="onInput"
             @keydown.tab.prevent="onTab"

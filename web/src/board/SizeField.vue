@@ -16,7 +16,7 @@ import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import type { SizeDrawing } from './sizes/layout'
-import { SIZE_WORDS } from './sizes/words'
+import { sizeWord } from './sizes/words'
 
 const props = defineProps<{
   drawings: readonly SizeDrawing[]
@@ -39,7 +39,7 @@ const kind = computed(() =>
 )
 const unit = computed(() => (kind.value === 'angle' ? parts.units.angle : parts.units.length))
 const label = computed(() => {
-  const name = SIZE_WORDS[kind.value]
+  const name = sizeWord(kind.value, board.sketch.plane)
   return size.value ? `${name} ${size.value.name}` : name
 })
 

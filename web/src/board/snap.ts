@@ -10,6 +10,7 @@ import {
   locator,
   meetingsOf,
   nearestOn,
+  planeWords,
   pieceOf,
   pointAt,
   scale,
@@ -91,7 +92,11 @@ function onPoint({ sketch, view, at, from, suggesting, straight }: SnapQuery): S
     ...free(place),
     end: { at: place, point },
     directions: level ? directionsBetween(from?.at, place, NEAR_DIRECTION / 2) : [],
-    words: [point === ORIGIN_ID ? 'on the datum point' : `meets ${entityName(sketch, point)}`],
+    words: [
+      point === ORIGIN_ID
+        ? `on ${entityName(sketch, point)}`
+        : `meets ${entityName(sketch, point)}`,
+    ],
   }
 }
 
@@ -156,7 +161,11 @@ function alongDirection(query: SnapQuery, place: Vec): Snap {
   if (directions.length > 0 && from) {
     const to =
       directions[0] === 'axial' ? { x: place.x, y: from.at.y } : { x: from.at.x, y: place.y }
-    return withCurve(query, { ...free(to), directions, words: directions })
+    return withCurve(query, {
+      ...free(to),
+      directions,
+      words: directions.map((d) => planeWords(sketch.plane)[d]),
+    })
   }
   const smooth =
     level && suggesting.kinds.has('tangents') ? smoothFrom(sketch, from, place) : undefined
@@ -199,7 +208,7 @@ function withCurve(query: SnapQuery, snap: Snap): Snap {
     const levelOnAxis = snap.directions[0] === 'axial' && isOnAxis(sketch, from)
     if (axisIsNear && !levelOnAxis && snap.ties.length === 0) {
       const end = { at: { x: at.x, y: 0 }, on: [AXIS_ID] }
-      return { ...snap, end, words: [...snap.words, 'on the axis'] }
+      return { ...snap, end, words: [...snap.words, `on ${entityName(sketch, AXIS_ID)}`] }
     }
     const met = nearestCurve(sketch, view, toScreen(view, at), CURVE_SNAP)
     const curve = sketch.entities.find((e) => e.id === met)

@@ -6,6 +6,8 @@ import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
 import { readColours } from './colours'
 import { refsCalled } from './refs'
+import { useEndLines } from '../endview/useEndLines'
+import { endPicture } from './endPicture'
 import { paintBoard, type Scene } from './paint'
 import type { SizeDrawing } from './sizes/layout'
 
@@ -73,6 +75,9 @@ export function useBoardPaint(
     return parts.state?.steps.find((s) => s.stepId === openStep.id)?.tool
   })
 
+  const { circles, lines } = useEndLines(ref('right'))
+  const end = computed(() => endPicture(lines.value, circles.value, parts.lie))
+
   const scene = computed<Scene | undefined>(() =>
     board.view && width.value > 0
       ? {
@@ -80,7 +85,8 @@ export function useBoardPaint(
           width: width.value,
           height: height.value,
           colours: colours.value,
-          sections: board.sections,
+          sections: board.looksAtEnd ? [] : board.sections,
+          end: board.looksAtEnd ? end.value : undefined,
           drawnSteps: drawnSteps.value,
           receding: receding.value,
           sketch: board.sketch,
@@ -89,11 +95,11 @@ export function useBoardPaint(
           picks: new Set(board.picks),
           hover: board.hover,
           troubled: troubled.value,
-          marked: marked.value,
+          marked: board.looksAtEnd ? [] : marked.value,
           // What the pointer is on itself is haloed by the profile.
-          hoverRef: board.hover === undefined ? route.hoverRef : undefined,
-          marks: route.marks,
-          tool: tool.value,
+          hoverRef: board.hover === undefined && !board.looksAtEnd ? route.hoverRef : undefined,
+          marks: board.looksAtEnd ? [] : route.marks,
+          tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.toolState?.overlay,
           grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,
         }

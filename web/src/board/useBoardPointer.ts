@@ -69,7 +69,8 @@ export function useBoardPointer(element: Ref<HTMLElement | null>): { readonly at
       panningFrom = here
     } else if (pressed || isOnPaper(event)) {
       board.feed(board.toolState?.move?.(pointer(event)))
-      if (board.toolId === 'pick') route.hoverRef = pressed ? undefined : faceUnder(here)
+      const looks = board.toolId === 'pick' && !board.looksAtEnd
+      if (looks) route.hoverRef = pressed ? undefined : faceUnder(here)
     }
   })
 

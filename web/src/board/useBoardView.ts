@@ -1,4 +1,12 @@
-import { boundsOf, boxAround, entityMap, locator, loopsOf, type Box } from '@lathica/core'
+import {
+  boundsOf,
+  boxAround,
+  entityMap,
+  greatestRadius,
+  locator,
+  loopsOf,
+  type Box,
+} from '@lathica/core'
 import { useElementSize } from '@vueuse/core'
 import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
@@ -9,6 +17,8 @@ import { labelExtent } from './sizes/setting'
 import { fittedView, toScreen, type Margins, type Px, type View } from './view'
 
 const PENDING = 'pending'
+/** How far out an end sketch looks while there is nothing yet, in mm. */
+const LEAST_END = 40
 /** Sizes of what is smaller than this on the pane say nothing there, in pixels. */
 const LEAST_SEEN = 2.5
 const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
@@ -27,8 +37,16 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   const board = useBoardStore()
   const { width, height } = useElementSize(element)
 
-  const box = computed<Box | undefined>(() => {
-    const drawn = parts.part?.sketches.flatMap((s) => s.points) ?? []
+  /** What lies round the axis as it is seen from the end. */
+  const endBox = computed<Box>(() => {
+    const radii = board.sections.map((s) => greatestRadius(s))
+    const drawn = board.sketch.points.flatMap((p) => [Math.abs(p.x), Math.abs(p.y)])
+    const out = Math.max(0, ...radii, ...drawn) || LEAST_END
+    return { min: { x: -out, y: -out }, max: { x: out, y: out } }
+  })
+  const halfBox = computed<Box | undefined>(() => {
+    const drawn =
+      parts.part?.sketches.filter((s) => s.plane === 'half').flatMap((s) => s.points) ?? []
     const turned = board.sections.flatMap((section) =>
       loopsOf(section).flatMap((loop) =>
         loop.flatMap((e) => {
@@ -39,6 +57,10 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     )
     return boxAround([...drawn, ...turned])
   })
+
+  const box = computed(() => (board.looksAtEnd ? endBox.value : halfBox.value))
+  /** An end sketch stands upright whichever way the part lies. */
+  const lie = computed(() => (board.looksAtEnd ? 'lying' : parts.lie))
 
   const drawingsIn = (view: View): SizeDrawing[] => {
     const { sketch, toolState, field } = board
@@ -78,10 +100,10 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   const fit = (): void => {
     if (!parts.history || width.value < 10 || height.value < 10) return
     const fitted = (margins: Margins): View =>
-      fittedView(parts.lie, box.value, width.value, height.value, margins)
+      fittedView(lie.value, box.value, width.value, height.value, margins)
     let found = fitted(ROOMY)
-    const room = parts.lie === 'lying' ? height.value : width.value
-    const length = parts.lie === 'lying' ? width.value : height.value
+    const room = lie.value === 'lying' ? height.value : width.value
+    const length = lie.value === 'lying' ? width.value : height.value
     // Sizes are laid out anew at each scale, so the room they need is found in two rounds.
     for (let round = 0; round < 2 && box.value; round++) {
       found = fitted(capped(marginsFor(drawingsIn(found), found, box.value), length, room))
@@ -98,7 +120,7 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     { immediate: true },
   )
   watch(() => board.fitAsked, fit, { flush: 'post' })
-  watch(() => parts.lie, fit)
+  watch([lie, () => board.looksAtEnd], fit)
   // A new size beyond the edge of the pane is brought in, unless one looks at a detail just then.
   watch(
     () => board.sketch.sizes.length,

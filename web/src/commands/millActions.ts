@@ -1,11 +1,15 @@
 import {
   bodyTouched,
+  edgeKey,
   edgesOf,
+  endExtrudeOf,
   extrudeOf,
+  holePlaces,
   offeredCrossHole,
   offeredHoles,
   offeredSlot,
   offeredSweep,
+  sketchHoles,
   usesSketch,
   type NewStep,
   type Section,
@@ -19,6 +23,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import type { Action } from './action'
+import { beginSketch } from './beginSketch'
 import { hasMaterial, makeStep, putStep } from './makeStep'
 
 type Offer = (body: string, edge: SectionEdge, section: Section, units: UnitSettings) => NewStep
@@ -44,14 +49,59 @@ const slotIn =
   (body, edge, _, units) =>
     offeredSlot(body, edge, form, units)
 
+/** Begins a sketch across the axis, on the face that is clicked. */
+function endSketch(): void {
+  const board = useBoardStore()
+  const { bodies } = useRouteStore()
+  board.startAsking({
+    hint: 'Click the end face or shoulder to draw on.',
+    accept: 'plane',
+    bodies: () => bodies,
+    chosen: () => [],
+    take(face) {
+      board.useTool('pick')
+      if (beginSketch('end')) board.endFaces.set(board.sketch.id, face)
+    },
+  })
+}
+
+/** Makes a step in the face that the end sketch in hand was begun on, or in one that is clicked. */
+function inEndFace(hint: string, offer: Offer): void {
+  const parts = usePartStore()
+  const board = useBoardStore()
+  const { bodies } = useRouteStore()
+  const face = board.endFaces.get(board.sketch.id)
+  const section = bodies.find((b) => b.bodyId === face?.body)?.section ?? { regions: [] }
+  const edge = face && edgesOf(section).find((e) => edgeKey(e.name) === face.key)
+  if (face && edge) putStep(offer(face.body, edge, section, parts.units))
+  else inFace('plane', hint, offer)
+}
+
+/** Drills holes at the places of the end sketch in hand, or in a face that is clicked. */
+export function drillHoles(): void {
+  const { sketch } = useBoardStore()
+  if (sketch.plane === 'end' && holePlaces(sketch).length > 0) {
+    inEndFace('Click the face that gets the holes of this sketch.', (...offered) =>
+      sketchHoles(sketch.id, ...offered),
+    )
+  } else inFace('plane', 'Click the end face or shoulder that gets the holes.', offeredHoles)
+}
+
 /** Draws the profile in hand out square to its plane. */
-function extrude(effect: 'add' | 'cut'): void {
+export function extrude(effect: 'add' | 'cut'): void {
   const parts = usePartStore()
   const board = useBoardStore()
   const route = useRouteStore()
   const section = board.sketchState?.profile.section
   if (!section || section.regions.length === 0) {
     tellProblem({ message: 'The profile encloses nothing yet.', mend: 'Draw one that closes.' })
+    return
+  }
+  const { id, plane } = board.sketch
+  if (plane === 'end') {
+    inEndFace('Click the face that this sketch lies on.', (...offered) =>
+      endExtrudeOf(id, offered[0], effect, offered[1], offered[2], offered[3]),
+    )
     return
   }
   const touched = bodyTouched(section, route.bodies, effect)
@@ -76,7 +126,12 @@ function sweep(): void {
 const isChain = (): boolean => {
   const board = useBoardStore()
   const used = usePartStore().route.some((s) => usesSketch(s) && s.sketch === board.sketch.id)
-  return !used && board.sketch.entities.some((e) => e.role === 'outline') && hasMaterial()
+  return (
+    board.sketch.plane === 'half' &&
+    !used &&
+    board.sketch.entities.some((e) => e.role === 'outline') &&
+    hasMaterial()
+  )
 }
 
 const isDrawn = (): boolean => {
@@ -95,8 +150,9 @@ export function millActions(): Action[] {
     enabled: () => boolean = hasMaterial,
   ): Action => ({ id: `mill:${icon}`, label, help, key, icon, pages: ['mill'], enabled, run })
   return [
-    action('w', 'holes', 'Holes', 'Drills holes beside the axis into a face that is clicked.', () =>
-      inFace('plane', 'Click the end face or shoulder that gets the holes.', offeredHoles),
+    action(
+      ...(['w', 'holes', 'Holes', 'Drills holes beside the axis into a face.'] as const),
+      drillHoles,
     ),
     action('e', 'crossHole', 'Cross hole', 'Drills across the axis into a cylinder.', () =>
       inFace('straight', 'Click the cylinder or cone that gets the hole.', offeredCrossHole),
@@ -135,6 +191,10 @@ export function millActions(): Action[] {
     ),
     action('g', 'halve', 'Halve', 'Cuts the body by a plane along the axis.', () =>
       makeStep('halve'),
+    ),
+    action(
+      ...(['c', 'endSketch', 'End sketch', 'Draws on an end face, across the axis.'] as const),
+      endSketch,
     ),
     action('z', 'around', 'Round the axis', 'Does earlier steps again round the axis.', () =>
       makeStep('around'),

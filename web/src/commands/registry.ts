@@ -14,7 +14,7 @@ import { usePartStore } from '../store/part'
 import { createClipboard } from './clipboard'
 import { lookActions } from './lookActions'
 import { stepActions } from './stepActions'
-import { TIES, TOOLS } from './tools'
+import { END_TIES, TIES, TOOLS } from './tools'
 import { viewActions } from './viewActions'
 import type { Action } from './action'
 
@@ -39,11 +39,21 @@ function toolActions(): Action[] {
       id,
       ...rest,
       tool: id,
+      // A stepped shaft is a half-section.
+      enabled: () => id !== 'stepped' || board.sketch.plane === 'half',
       run: () => board.useTool(id),
     })),
     ...TIES.map(({ kind, ...rest }): Action => ({
       id: `tie:${kind}`,
       ...rest,
+      get label() {
+        const isEnd = board.sketch.plane === 'end'
+        return (isEnd ? END_TIES[kind]?.label : undefined) ?? rest.label
+      },
+      get help() {
+        const isEnd = board.sketch.plane === 'end'
+        return (isEnd ? END_TIES[kind]?.help : undefined) ?? rest.help
+      },
       icon: TIE_ICONS[kind],
       pages: ['tie'],
       tool: `tie:${kind}`,

@@ -1,9 +1,10 @@
-import { addSketch, duplicateStep, moveStep, setAside, usesSketch } from '@lathica/core'
+import { duplicateStep, moveStep, setAside, usesSketch } from '@lathica/core'
 import type { IconName } from '../icons/paths'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { hasMaterial, makeStep, revolveCut, type TurnedKind } from './makeStep'
+import { beginSketch } from './beginSketch'
 import { millActions } from './millActions'
 import type { Action } from './action'
 
@@ -58,7 +59,9 @@ export function stepActions(): Action[] {
   const parts = usePartStore()
   const board = useBoardStore()
   const route = useRouteStore()
+  /** Turned already, or square to the axis: not to be turned now. */
   const isTurned = (): boolean =>
+    board.sketch.plane === 'end' ||
     parts.part?.route.some((s) => usesSketch(s) && s.sketch === board.sketch.id) === true
   const opened = (): number => parts.part?.route.findIndex((s) => s.id === board.stepId) ?? -1
   const move = (by: number): void => {
@@ -93,10 +96,7 @@ export function stepActions(): Action[] {
       icon: 'profile',
       pages: ['turn'],
       run: () => {
-        if (!parts.run(addSketch())) return
-        board.sketchId = parts.part?.sketches.at(-1)?.id ?? ''
-        board.picks = []
-        board.useTool('chain')
+        if (beginSketch('half')) board.useTool('chain')
       },
     },
     ...STEPS.map(({ kind, ...rest }): Action => ({

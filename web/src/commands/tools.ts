@@ -155,3 +155,13 @@ export const TIES: readonly {
     help: 'Arcs and circles have one centre.',
   },
 ]
+
+/** What constraints are called in a sketch across the axis, where that is something else. */
+export const END_TIES: Partial<
+  Readonly<Record<ConstraintKind, { readonly label: string; readonly help: string }>>
+> = {
+  axial: { label: 'Level', help: 'Lines run level.' },
+  radial: { label: 'Upright', help: 'Lines stand upright.' },
+  pointOn: { label: 'On curve', help: 'Points lie on a line, an arc or the level centre line.' },
+  inLine: { label: 'In line', help: 'Points stand in line, level or upright.' },
+}

@@ -1,43 +1,29 @@
 <script setup lang="ts">
-import { endCircles, latheMesh, threadArc } from '@lathica/core'
+import { threadArc } from '@lathica/core'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
-import { useSolidsStore } from '../store/solids'
-import { chordFor } from '../solid/turnedBody'
-import { endLines } from './endLines'
+import { useEndLines, type End } from './useEndLines'
 
 const board = useBoardStore()
 const parts = usePartStore()
 const route = useRouteStore()
-const solids = useSolidsStore()
 const pane = useTemplateRef<HTMLElement>('pane')
 const { width, height } = useElementSize(pane)
-const from = ref<'right' | 'left'>('right')
+const from = ref<End>('right')
 
 const lying = computed(() => parts.lie !== 'standing')
 /** The axis stands where it stands on the board, so that circles line up with heights there. */
 const inLine = computed(() => {
   const { view } = board
-  if (!view) return { x: width.value / 2, y: height.value / 2 }
+  if (!view || board.looksAtEnd) return { x: width.value / 2, y: height.value / 2 }
   return lying.value
     ? { x: width.value / 2, y: view.origin.y }
     : { x: view.origin.x, y: height.value / 2 }
 })
-/** All bodies as one section, since one body can hide another. */
-const seen = computed(() => {
-  const regions = route.followedVisible.flatMap(({ section }) => section.regions)
-  return endCircles({ regions }, from.value)
-})
-/** Where a body is no full turn, its edges as the kernel built them; else circles say all. */
-const lines = computed(() => {
-  const bodies = route.followedVisible.filter((b) => b.section.regions.length > 0)
-  if (!bodies.some((b) => solids.meshOf(b))) return undefined
-  const meshes = bodies.map((b) => solids.meshOf(b) ?? latheMesh(b.section, chordFor(b.section)))
-  return endLines(meshes, from.value)
-})
+const { circles: seen, lines } = useEndLines(from)
 /** Up on the page is where the half-section lies, as in the solid's own views. */
 function pathOf(places: readonly number[]): string {
   const s = scale.value
@@ -72,10 +58,12 @@ const scale = computed(() => {
   const { x, y } = inLine.value
   // Below stands the line that says from where one looks.
   const room = Math.min(x, width.value - x, y, height.value - y - 16) - 18
-  const own = board.view?.scale ?? 1
+  const own = (board.looksAtEnd ? undefined : board.view?.scale) ?? 1e9
   return greatest * own <= room ? own : (Math.min(width.value, height.value) / 2 - 32) / greatest
 })
-const reduced = computed(() => scale.value !== board.view?.scale && seen.value.length > 0)
+const reduced = computed(
+  () => !board.looksAtEnd && scale.value !== board.view?.scale && seen.value.length > 0,
+)
 const centre = computed(() =>
   reduced.value ? { x: width.value / 2, y: height.value / 2 - 9 } : inLine.value,
 )

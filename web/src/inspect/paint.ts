@@ -35,6 +35,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
   const { width, height, colours } = picture
   const scene: Scene = {
     ...picture,
+    end: undefined,
     drawnSteps: new Set(),
     receding: true,
     sketch: undefined,

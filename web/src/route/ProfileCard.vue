@@ -7,12 +7,14 @@ import {
   measureOf,
   unitScale,
   usesChain,
+  holePlaces,
   usesSketch,
   type Size,
 } from '@lathica/core'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { makeStep } from '../commands/makeStep'
+import { drillHoles, extrude } from '../commands/millActions'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import FaultList from './FaultList.vue'
@@ -47,6 +49,9 @@ function waysOut(members: readonly string[]): { size: Size; formula: string }[] 
 const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])])
 const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
 const own = computed(() => parts.route.filter((s) => usesSketch(s) && s.sketch === board.sketch.id))
+const isEnd = computed(() => board.sketch.plane === 'end')
+/** Where an end sketch would have holes. */
+const places = computed(() => (isEnd.value ? holePlaces(board.sketch).length : 0))
 const turned = computed(() => own.value.length > 0)
 const walled = computed(() => own.value.some(usesChain))
 const standing = computed(() => {
@@ -62,7 +67,7 @@ function pickAll(ids: readonly string[] | undefined): void {
 </script>
 
 <template>
-  <h2>Profile {{ board.sketch.name }}</h2>
+  <h2>{{ isEnd ? 'End sketch' : 'Profile' }} {{ board.sketch.name }}</h2>
   <dl class="fields">
     <dt>Stands</dt>
     <dd>{{ standing }}</dd>
@@ -106,7 +111,14 @@ function pickAll(ids: readonly string[] | undefined): void {
   </div>
   <FaultList />
 
-  <div v-if="!turned && regions > 0" class="buttons">
+  <div v-if="isEnd && !turned" class="buttons">
+    <Button v-if="regions > 0" type="primary" @click="extrude('cut')">
+      Extrude cut <kbd>5 F</kbd>
+    </Button>
+    <Button v-if="regions > 0" @click="extrude('add')">Extrude <kbd>5 D</kbd></Button>
+    <Button v-if="places > 0" @click="drillHoles()">Holes <kbd>5 W</kbd></Button>
+  </div>
+  <div v-else-if="!turned && regions > 0" class="buttons">
     <Button type="primary" @click="makeStep('revolve')">Revolve <kbd>4 R</kbd></Button>
   </div>
   <MissingList />

@@ -10,6 +10,7 @@ import {
   moveStep,
   usesSketch,
   valuesOf,
+  type ExtrudeStep,
   type Measure,
   type Step,
 } from '@lathica/core'
@@ -64,11 +65,13 @@ const details = computed(() => new Map(rows.value.map((r) => [r.step.id, r.detai
 function detailOf(step: Step, at: number): string {
   const { part, followed, units } = parts
   if (!part || step.kind === 'unknown') return 'not known to this version'
-  if (usesSketch(step)) {
-    const name = part.sketches.find((s) => s.id === step.sketch)?.name ?? '?'
+  if (usesSketch(step) && step.kind !== 'holes') {
+    const sketch = part.sketches.find((s) => s.id === step.sketch)
+    const name = sketch?.name ?? '?'
     const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
     const { solid } = body ?? {}
     const wall = step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step)
+    if (sketch?.plane === 'end') return `end sketch ${name}${wall}`
     if (!solid) return `profile ${name}${wall}`
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
     return `profile ${name}${wall}, ${size}`
@@ -78,11 +81,17 @@ function detailOf(step: Step, at: number): string {
 
 /** How a profile is turned, or drawn out, where it is not fully and round. */
 function turnWords(step: Step): string {
-  if (step.kind === 'extrude') return `, ${figure(step.length)} long`
+  if (step.kind === 'extrude') return `, ${extrudeWords(step)}`
   if (step.kind === 'sweep') return `, ${step.form === 'round' ? '⌀' : ''}${figure(step.width)}`
   if (step.kind !== 'revolve') return ''
   if (step.facets !== '') return `, ${figure(step.facets, 'number')} sides`
   return step.turn === '' ? '' : `, by ${figure(step.turn, 'angle')}`
+}
+
+function extrudeWords({ reach, length, effect }: ExtrudeStep): string {
+  if (reach === 'through') return 'through all'
+  if (reach === 'face') return 'up to a face'
+  return `${figure(length)} ${effect === 'cut' ? 'deep' : 'long'}`
 }
 
 /** What a formula comes to, short; the formula itself when it comes to nothing. */
@@ -108,7 +117,7 @@ function open(step: Step): void {
   board.picks = []
   route.bodyId = undefined
   board.stepId = step.id
-  if (usesSketch(step)) board.sketchId = step.sketch
+  board.lookAt(step)
 }
 
 function openBody(id: string): void {

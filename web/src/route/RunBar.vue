@@ -40,7 +40,7 @@ watch(
   () => route.runTo,
   () => {
     const { current } = route
-    if (current && 'sketch' in current) board.sketchId = current.sketch
+    if (current) board.lookAt(current)
   },
 )
 

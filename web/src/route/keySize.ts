@@ -63,9 +63,12 @@ export function keySize(step: Sized, { faceOf, figure, lie }: Telling): string {
 }
 
 function holesWords(step: HolesStep, figure: Telling['figure'], faceOf: Telling['faceOf']): string {
-  const all = step.layout === 'places' ? step.places.length : Number(figure(step.count, 'number'))
-  const count = step.layout === 'places' ? all : all - step.skip.length
-  const many = count === 1 ? '' : `${count} × `
+  const count = {
+    circle: () => Number(figure(step.count, 'number')) - step.skip.length,
+    places: () => step.places.length,
+    sketch: () => undefined,
+  }[step.layout]()
+  const many = count === 1 || count === undefined ? '' : `${count} × `
   const deep = step.reach === 'depth' ? ` × ${figure(step.depth)}` : ''
   const thread = step.thread.trim() === '' ? '' : ` ${step.thread}`
   const where =

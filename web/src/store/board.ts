@@ -1,4 +1,11 @@
-import { emptySketch, standingBefore, type SizeOffer, type Sketch } from '@lathica/core'
+import {
+  emptySketch,
+  standingBefore,
+  usesSketch,
+  type SizeOffer,
+  type Sketch,
+  type Step,
+} from '@lathica/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'
@@ -12,6 +19,7 @@ import {
   type ToolState,
 } from '../board/tools'
 import { USUAL, type Suggesting } from '../board/snapping'
+import type { SectionRef } from '../board/refs'
 import type { View } from '../board/view'
 import { usePartStore } from './part'
 import { useRouteStore } from './route'
@@ -60,6 +68,10 @@ export const useBoardStore = defineStore('board', () => {
     return all.find((s) => s.id === sketchId.value) ?? all[0] ?? NO_SKETCH
   })
   const sketchState = computed(() => parts.state?.sketches.get(sketch.value.id))
+  /** The board shows the part from its end while an end sketch is in hand; faces are picked on the half-section. */
+  const looksAtEnd = computed(() => sketch.value.plane === 'end' && toolId.value !== 'asking')
+  /** The face each new end sketch was begun on, for the steps that are made from it. */
+  const endFaces = new Map<string, SectionRef>()
 
   const board: Board = {
     part: () => {
@@ -73,7 +85,7 @@ export const useBoardStore = defineStore('board', () => {
     },
     standing: () => {
       const { part, state } = parts
-      if (!part || !state) return []
+      if (!part || !state || sketch.value.plane === 'end') return []
       return standingBefore(part, state, sketch.value.id).map((b) => b.section)
     },
     picks: () => picks.value,
@@ -154,6 +166,14 @@ export const useBoardStore = defineStore('board', () => {
     useTool('asking')
   }
 
+  /** Takes the sketch of a step in hand; a step without one is seen on the half-section. */
+  function lookAt(step: Step): void {
+    if (usesSketch(step)) sketchId.value = step.sketch
+    else if (sketch.value.plane === 'end') {
+      sketchId.value = parts.part?.sketches.find((s) => s.plane === 'half')?.id ?? ''
+    }
+  }
+
   /** Starts anew with a part that was opened. */
   function reset(): void {
     sketchId.value = ''
@@ -163,6 +183,7 @@ export const useBoardStore = defineStore('board', () => {
     toolState.value = undefined
     toolId.value = 'pick'
     view.value = undefined
+    endFaces.clear()
     route.reset()
   }
 
@@ -221,12 +242,15 @@ export const useBoardStore = defineStore('board', () => {
     pointed,
     sketch,
     sketchState,
+    looksAtEnd,
+    endFaces,
     freedoms,
     sections,
     openField: board.openField,
     useTool,
     startAsking,
     feed,
+    lookAt,
     escape,
     reset,
     fit: () => fitAsked.value++,

@@ -25,15 +25,18 @@ export function revolve(step: RevolveStep, context: StepContext): Result<Outcome
   const profile = chosenProfile(step, context)
   if (!profile.ok) return profile
   const { section, sketch } = profile.value
+  if (sketch.plane === 'end') return notTurned(sketch)
   return isSolidTurn(step)
     ? solidTurn(step, context, section, sketch)
     : applied(step, context, section)
 }
 
-/** Draws closed regions of a profile out square to a plane through the axis. */
+/** Draws closed regions of a profile out square to its plane. */
 export function extrude(step: ExtrudeStep, context: StepContext): Result<Outcome> {
   const profile = chosenProfile(step, context)
-  return profile.ok ? drawOut(step, context, profile.value.section) : profile
+  if (!profile.ok) return profile
+  const { section, sketch } = profile.value
+  return drawOut(step, context, section, sketch.plane)
 }
 
 /** Carries a small section along an open chain. */
@@ -77,6 +80,13 @@ function chosenProfile(
     'Draw its half-section.',
   )
 }
+
+const notTurned = (sketch: Sketch): Result<never> =>
+  fail(
+    'step.endSketch',
+    `Profile ${sketch.name} lies square to the axis.`,
+    'Extrude it, or let it place holes; draw a half-section for this step.',
+  )
 
 const noProfile: Result<never> = fail(
   'step.sketch',
@@ -186,6 +196,7 @@ function facesOut(pieces: readonly Piece[]): boolean {
 
 /** The one open chain of a profile's outline, end to end. */
 function openChain(sketch: Sketch, step: string): Result<SectionEdge[]> {
+  if (sketch.plane === 'end') return notTurned(sketch)
   const outline = sketch.entities.filter((e) => e.role === 'outline')
   if (outline.length === 0) {
     return fail('profile.empty', `Profile ${sketch.name} has no outline yet.`, 'Draw a chain.')

@@ -1,5 +1,6 @@
 import { roundLength } from '../view'
 import type { Scene } from './scene'
+import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
 import { paintRefs, paintSections, paintTool } from './section'
@@ -14,7 +15,8 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   // A pane's size need not be whole pixels; the last ones are filled too.
   ctx.fillRect(0, 0, scene.width + 1, scene.height + 1)
   paintGrid(ctx, scene)
-  paintSections(ctx, scene)
+  if (scene.end) paintEnd(ctx, scene, scene.end)
+  else paintSections(ctx, scene)
   paintTool(ctx, scene)
   paintAxis(ctx, scene)
   paintRefs(ctx, scene)

@@ -13,6 +13,15 @@ export interface Scene {
   readonly height: number
   readonly colours: Colours
   readonly sections: readonly Section[]
+  /** The part seen from its end, instead of its half-section; x, y of both ends of every piece. */
+  readonly end:
+    | {
+        readonly seen: readonly number[]
+        readonly hidden: readonly number[]
+        /** From where one looks, in words. */
+        readonly from: string
+      }
+    | undefined
   /** Steps whose edges the sketch draws itself, in pencil or in ink. */
   readonly drawnSteps: ReadonlySet<string>
   /** True while later steps have changed what the sketch drew: it then stands back behind the part. */

@@ -1,7 +1,6 @@
-import type { Size } from '@lathica/core'
+import { planeWords, type Size, type SketchPlane } from '@lathica/core'
 
-/** A kind of size in a word or two. */
-export const SIZE_WORDS: Readonly<Record<Size['kind'], string>> = {
+const SIZE_WORDS: Readonly<Record<Size['kind'], string>> = {
   length: 'length',
   axialDistance: 'axial distance',
   radialDistance: 'radial distance',
@@ -13,4 +12,11 @@ export const SIZE_WORDS: Readonly<Record<Size['kind'], string>> = {
   curveDiameter: 'diameter',
   arcLength: 'arc length',
   angle: 'angle',
+}
+
+/** A kind of size in a word or two, as it is called in a plane. */
+export function sizeWord(kind: Size['kind'], plane: SketchPlane): string {
+  const words = planeWords(plane)
+  if (kind === 'axialDistance') return `${words.axial} distance`
+  return kind === 'radialDistance' ? `${words.radial} distance` : SIZE_WORDS[kind]
 }

@@ -9,10 +9,12 @@ export function snapAt(board: Board, at: PointerAt, from?: End, straight = true)
   const { sketches } = board.part()
   return snapTo({
     sketch,
-    earlier: sketches.slice(
-      0,
-      sketches.findIndex((s) => s.id === sketch.id),
-    ),
+    earlier: sketches
+      .slice(
+        0,
+        sketches.findIndex((s) => s.id === sketch.id),
+      )
+      .filter((s) => s.plane === sketch.plane),
     standing: board.standing(),
     view: board.view(),
     at: at.px,

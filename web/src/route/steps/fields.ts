@@ -200,13 +200,13 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
         bodyField(step.body),
       ]
     case 'holes':
-      return holeFields(step)
+      return holeFields(step, context)
     case 'flats':
       return flatFields(step, context)
     case 'slot':
       return slotFields(step)
     case 'extrude':
-      return extrudeFields(step)
+      return extrudeFields(step, context)
     case 'sweep':
       return sweepFields(step)
     case 'around':

@@ -70,6 +70,12 @@ export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
 const SIDES = { one: 'one side', symmetric: 'evenly', both: 'both sides' }
 const FACETS = { flats: 'the flats', corners: 'the corners' }
 const KEEP = { circle: 'on a pitch circle', places: 'at single places' }
+
+/** The end sketches of a part by their ids. */
+const endSketches = (part: Part): Record<string, string> =>
+  Object.fromEntries(
+    part.sketches.filter((s) => s.plane === 'end').map((s) => [s.id, `end sketch ${s.name}`]),
+  )
 const HEADS = {
   none: 'none',
   counterbore: 'counterbore',
@@ -77,7 +83,9 @@ const HEADS = {
   spotface: 'spot face',
 }
 
-export function holeFields(step: HolesStep): Field[] {
+export function holeFields(step: HolesStep, { part }: FieldContext): Field[] {
+  const sketches = endSketches(part)
+  const [firstSketch = ''] = Object.keys(sketches)
   const key = step.on === '' ? [] : [step.on]
   return [
     step.way === 'end'
@@ -97,8 +105,19 @@ export function holeFields(step: HolesStep): Field[] {
         ),
     ...(step.way === 'cross'
       ? [length('Distance', step.distance, (distance) => ({ ...step, distance }), { empty: '0' })]
-      : [choice('Lie', step.layout, KEEP, (v) => ({ ...step, layout: v as 'circle' }))]),
-    ...(step.way === 'end' && step.layout === 'places' ? placeFields(step) : roundFields(step)),
+      : [
+          choice(
+            'Lie',
+            step.layout,
+            { ...KEEP, ...(firstSketch === '' ? {} : { sketch: 'by an end sketch' }) },
+            (v) => ({
+              ...step,
+              layout: v as 'circle',
+              sketch: v === 'sketch' && step.sketch === '' ? firstSketch : step.sketch,
+            }),
+          ),
+        ]),
+    ...placing(step, sketches),
     length('Diameter', step.diameter, (diameter) => ({ ...step, diameter }), { sign: '⌀' }),
     choice('Goes', step.reach, REACHES[step.way], (v) => ({ ...step, reach: v as 'depth' })),
     ...(step.reach === 'depth'
@@ -138,6 +157,13 @@ export function holeFields(step: HolesStep): Field[] {
     },
     bodyField(step.body),
   ]
+}
+
+/** Where holes lie, by the way that is told. */
+function placing(step: HolesStep, sketches: Record<string, string>): Field[] {
+  if (step.way === 'cross' || step.layout === 'circle') return roundFields(step)
+  if (step.layout === 'places') return placeFields(step)
+  return [choice('Sketch', step.sketch, sketches, (sketch) => ({ ...step, sketch }))]
 }
 
 /** A head comes with sizes in proportion, so that it can be seen at once. */
@@ -270,16 +296,48 @@ export function slotFields(step: SlotStep): Field[] {
   ]
 }
 
-export function extrudeFields(step: ExtrudeStep): Field[] {
+export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[] {
+  const isEnd = part.sketches.find((s) => s.id === step.sketch)?.plane === 'end'
+  const reaches = { length: 'by a length', through: 'through all' }
   return [
     choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
     bodyField(step.body, true),
-    length('Length', step.length, (text) => ({ ...step, length: text })),
-    choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' })),
-    ...(step.side === 'both'
-      ? [length('Other side', step.back, (back) => ({ ...step, back }))]
+    choice('Goes', step.reach, isEnd ? { ...reaches, face: 'up to a face' } : reaches, (v) => ({
+      ...step,
+      reach: v as 'length',
+    })),
+    ...(step.reach === 'face'
+      ? [
+          faces(
+            {
+              ...{ label: 'Up to', accept: 'plane', many: false },
+              ...{ keys: step.upTo === '' ? [] : [step.upTo], none: 'none' },
+            },
+            ([upTo = '']) => ({ ...step, upTo }),
+          ),
+        ]
+      : [choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' }))]),
+    ...(step.reach === 'length'
+      ? [
+          length('Length', step.length, (text) => ({ ...step, length: text })),
+          ...(step.side === 'both'
+            ? [length('Other side', step.back, (back) => ({ ...step, back }))]
+            : []),
+        ]
       : []),
-    optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane })),
+    ...(isEnd
+      ? [
+          faces(
+            {
+              ...{ label: 'On face', accept: 'plane', many: false },
+              ...{ keys: step.on === '' ? [] : [step.on], none: 'the plane at 0' },
+            },
+            ([on = '']) => ({ ...step, on }),
+          ),
+        ]
+      : [optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane }))]),
+    length('Off it by', step.offset, (offset) => ({ ...step, offset }), { empty: '0' }),
+    optionalAngle('Draft', step.draft, 'none', (draft) => ({ ...step, draft })),
   ]
 }
 

@@ -1,7 +1,8 @@
 import { fail, succeed, type Result } from '../../../result'
-import { line, place, scalePlace, vec } from '../../../geometry'
+import { inFrame, line, place, scalePlace, vec } from '../../../geometry'
 import { extentOf, greatestRadius, materialAlong, type Section } from '../../../section'
 import {
+  endPlane,
   lookingAlong,
   lookingIn,
   outlineOf,
@@ -9,6 +10,7 @@ import {
   turnedTool,
   type SolidTool,
 } from '../../../solid'
+import { holePlaces } from '../../../sketch'
 import type { HolesStep } from '../../../part'
 import {
   material,
@@ -166,11 +168,35 @@ function placesOf(step: HolesStep, context: StepContext): Result<PolarSite[]> {
     }
     return succeed(found)
   }
+  if (step.layout === 'sketch') return drawnPlaces(step, context)
   const circle = positive(context, step.circle, 'length', 'pitch circle')
   if (!circle.ok) return circle
   const angles = roundOf(step, context)
   if (!angles.ok) return angles
   return succeed(angles.value.map((a) => ({ ...a, radius: circle.value / 2 })))
+}
+
+/** The places that an end sketch gives. */
+function drawnPlaces(step: HolesStep, context: StepContext): Result<PolarSite[]> {
+  const sketch = context.part.sketches.find((s) => s.id === step.sketch)
+  if (!sketch || sketch.plane !== 'end' || !context.sketchState(step.sketch)) {
+    return fail('holes.sketch', 'The end sketch of these holes is gone.', 'Choose another one.')
+  }
+  const drawn = holePlaces(sketch)
+  if (drawn.length === 0) {
+    return fail(
+      'holes.none',
+      `Sketch ${sketch.name} has no free points and no circles yet.`,
+      'Draw a point where a hole goes.',
+    )
+  }
+  const plane = endPlane(context.part.lie)
+  return succeed(
+    drawn.map(({ x, y }, i) => {
+      const at = inFrame(plane, place(x, y, 0))
+      return { number: i + 1, radius: Math.hypot(at.x, at.y), angle: Math.atan2(at.y, at.x) }
+    }),
+  )
 }
 
 /** The angles of holes round the axis, without those that are skipped. */

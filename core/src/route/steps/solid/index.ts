@@ -1,6 +1,7 @@
+export { drawOut } from './extrude'
 export { around, halve } from './around'
 export { flats } from './flats'
 export { holes } from './holes'
 export { carried } from './sweep'
 export { slot } from './slot'
-export { drawOut, isSolidTurn, solidTurn } from './turning'
+export { isSolidTurn, solidTurn } from './turning'

@@ -18,9 +18,9 @@ import {
 } from '../../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../../section'
 import { locator, type Sketch } from '../../../sketch'
-import { halfPlane, type SolidTool } from '../../../solid'
+import { type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
-import type { ExtrudeStep, RevolveStep, StepEffect } from '../../../part'
+import type { RevolveStep, StepEffect } from '../../../part'
 import type { SizeAt } from '../../state'
 import { notSound, positive, worked, type Outcome, type StepContext } from '../context'
 import { angleOr, sizesAt, tell, tellAngle } from './common'
@@ -167,7 +167,7 @@ function facets(
 }
 
 /** The place of a section that lies farthest out: the middle of its outermost edge. */
-function highest(section: Section): Vec {
+export function highest(section: Section): Vec {
   const middles = edgesOf(section).map(({ piece }) => pointAt(piece, 0.5))
   return middles.reduce((a, b) => (b.y > a.y ? b : a), middles[0] ?? vec(0, 0))
 }
@@ -187,7 +187,7 @@ interface Combining {
 }
 
 /** Does to its body with a tool what the step says. */
-function combinedWith(
+export function combinedWith(
   step: Combining,
   context: StepContext,
   tool: SolidTool,
@@ -209,43 +209,4 @@ function combinedWith(
   if (!after) return notSound
   const ops = [{ kind: 'combine' as const, step: step.id, effect: step.effect, tools: [tool] }]
   return worked(context, step.body, ops, { turned: after, told: { sizes } })
-}
-
-/** Draws a profile out square to a plane through the axis. */
-export function drawOut(
-  step: ExtrudeStep,
-  context: StepContext,
-  section: Section,
-): Result<Outcome> {
-  const plane = angleOr(context, step.plane, 0, 'angle of the plane')
-  if (!plane.ok) return plane
-  const length =
-    step.side === 'one'
-      ? context.number(step.length, 'length', 'length')
-      : positive(context, step.length, 'length', 'length')
-  if (!length.ok) return length
-  if (length.value === 0) {
-    return fail('extrude.flat', 'The length is nought.', 'Type one; negative goes the other way.')
-  }
-  const back =
-    step.side === 'both'
-      ? positive(context, step.back, 'length', 'length the other way')
-      : succeed(0)
-  if (!back.ok) return back
-  const [from, to] =
-    step.side === 'symmetric'
-      ? [-length.value / 2, length.value / 2]
-      : [Math.min(0, length.value) - back.value, Math.max(0, length.value)]
-  const tool: SolidTool = {
-    ...{ kind: 'prism', outline: section, frame: halfPlane(plane.value) },
-    ...{ from, to, mark: '' },
-  }
-  const has = context.sectionOf(step.body).regions.length > 0
-  const top = highest(section)
-  const sizes = sizesAt(step.body, inFrame(halfPlane(plane.value), place(top.x, top.y, to)), [
-    step.side === 'both'
-      ? `${tell(context, length.value)} + ${tell(context, back.value)} thick`
-      : `${tell(context, to - from)} thick`,
-  ])
-  return combinedWith(step, context, tool, has ? undefined : section, sizes)
 }

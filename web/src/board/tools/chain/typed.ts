@@ -3,6 +3,7 @@ import {
   arc,
   arcThrough,
   cross,
+  entityName,
   line,
   subtract,
   type DraftSize,
@@ -26,15 +27,24 @@ export interface Typing {
 export function typedLine(chain: Chain, from: End, snap: Snap | undefined): Typing {
   const toward = snap?.end.at ?? { x: from.at.x + 1, y: from.at.y }
   const way = subtract(toward, from.at)
+  // Across the axis no place has a diameter.
+  const isEnd = chain.board.sketch().plane === 'end'
+  const diameterField: EntryField = {
+    ...{ label: '⌀ at the end', want: 'length', sign: '⌀', now: 2 * toward.y },
+  }
+  const level = entityName(chain.board.sketch(), AXIS_ID)
   const fields: EntryField[] = [
     { label: 'length', want: 'length', now: Math.hypot(way.x, way.y) },
-    { label: '⌀ at the end', want: 'length', sign: '⌀', now: 2 * toward.y },
-    { label: 'angle to the axis', want: 'angle', now: acute(way) },
+    ...(isEnd ? [] : [diameterField]),
+    { label: `angle to ${level}`, want: 'angle', now: acute(way) },
   ]
-  const strokeFor = (texts: readonly string[]): Stroke | Problem => {
-    const values = readFields(chain.board, fields, texts)
+  const strokeFor = (typedTexts: readonly string[]): Stroke | Problem => {
+    const values = readFields(chain.board, fields, typedTexts)
     if (!values.ok) return values.problem
-    const [length, diameter, angle] = values.value
+    const spread = <T>([first, second, third]: readonly T[]): readonly (T | undefined)[] =>
+      isEnd ? [first, undefined, second] : [first, second, third]
+    const [length, diameter, angle] = spread(values.value)
+    const texts = spread(typedTexts)
     const typed = { length, diameter, angle }
     const bad = refuse(typed)
     if (bad) return bad

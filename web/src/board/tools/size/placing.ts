@@ -11,12 +11,13 @@ import {
   scale,
   subtract,
   type Sketch,
+  type SketchPlane,
   type SizeOffer,
   type Vec,
 } from '@lathica/core'
 import { pickAt } from '../../pick'
 import { anchorOf } from '../../sizes/measured'
-import { SIZE_WORDS } from '../../sizes/words'
+import { sizeWord } from '../../sizes/words'
 import { toPlane } from '../../view'
 import type { Board, Overlay, PointerAt, ToolState } from '../tool'
 
@@ -55,7 +56,7 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
   const offers = fittingSizes(sketch, picks)
   const offer = chooseOffer(board, offers, at, turn)
   return {
-    hint: hintFor(offers, offer),
+    hint: hintFor(offers, offer, board.sketch().plane),
     cursor: 'crosshair',
     ...(offer ? { overlay: overlayOf(board, offer, at) } : {}),
     move(next) {
@@ -94,7 +95,7 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
 
 function overlayOf(board: Board, offer: SizeOffer, at: PointerAt | undefined): Overlay {
   const label = at && labelFor(board, offer, at)
-  return { offer, words: [nameOf(offer)], ...(label ? { label } : {}) }
+  return { offer, words: [nameOf(offer, board.sketch().plane)], ...(label ? { label } : {}) }
 }
 
 /** An angle stays in the sector where its label was put; other sizes find their own place. */
@@ -182,13 +183,17 @@ function inSector(sketch: Sketch, offer: SizeOffer & { kind: 'angle' }, p: Vec):
   return { ...offer, reversed: alongFirst * alongSecond < 0 }
 }
 
-function hintFor(offers: readonly SizeOffer[], offer: SizeOffer | undefined): string {
+function hintFor(
+  offers: readonly SizeOffer[],
+  offer: SizeOffer | undefined,
+  plane: SketchPlane,
+): string {
   if (!offer) return 'Click a second thing to measure to; Esc starts over.'
   const more = offers.length > 1 ? ' Tab takes another measure.' : ''
-  return `Click empty paper to put the ${SIZE_WORDS[offer.kind]} there, or a second thing.${more}`
+  return `Click empty paper to put the ${sizeWord(offer.kind, plane)} there, or a second thing.${more}`
 }
 
-function nameOf(offer: SizeOffer): string {
-  const fromDatum = offer.kind === 'axialDistance' && isGiven(offer.a)
-  return fromDatum ? 'distance from the datum' : SIZE_WORDS[offer.kind]
+function nameOf(offer: SizeOffer, plane: SketchPlane): string {
+  const fromDatum = plane === 'half' && offer.kind === 'axialDistance' && isGiven(offer.a)
+  return fromDatum ? 'distance from the datum' : sizeWord(offer.kind, plane)
 }

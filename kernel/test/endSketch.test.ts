@@ -1,0 +1,206 @@
+import { beforeAll, describe, expect, test } from 'vitest'
+import {
+  ORIGIN_ID,
+  addSketch,
+  addStep,
+  circle,
+  drawDraft,
+  endExtrudeOf,
+  evaluate,
+  edgeKey,
+  edgesOf,
+  extrudeOf,
+  polygon,
+  rectangle,
+  sketchHoles,
+  type Draft,
+  type ExtrudeStep,
+  type HolesStep,
+  type NewStep,
+  type Part,
+} from '@lathica/core'
+import { loadKernel, type Kernel } from '../src'
+import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
+
+let kernel: Kernel
+beforeAll(async () => {
+  kernel = await loadKernel()
+}, 60_000)
+
+const change = (part: Part): number => changeBy(kernel, part)
+const END = 'face at 90'
+const SHOULDER = 'face at 20'
+
+/** The spindle of ⌀40, ⌀30 and ⌀20 with an end sketch of its own. */
+function sketched(...drafts: readonly Draft[]): { readonly part: Part; readonly id: string } {
+  const part = run(spindle(), addSketch('end'))
+  const id = part.sketches.at(-1)?.id ?? ''
+  return { part: run(part, ...drafts.map((d) => drawDraft('draw', id, d))), id }
+}
+
+function extruded(
+  effect: 'add' | 'cut',
+  words: string,
+  more: Partial<ExtrudeStep>,
+  ...drafts: readonly Draft[]
+): Part {
+  const { part, id } = sketched(...drafts)
+  const { section } = bodyOf(part)
+  const face = edgesOf(section).find((e) => edgeKey(e.name) === key(part, words))
+  if (!face) throw new Error('there is no such face')
+  const step = endExtrudeOf(id, 'body1', effect, face, section, part.units)
+  return run(part, addStep({ ...step, ...more } as NewStep, 1))
+}
+
+const square = rectangle({ at: { x: -3, y: -2 } }, { at: { x: 3, y: 2 } })
+const round = circle({ at: { x: 2, y: 4 } }, 3)
+
+describe('an end sketch', () => {
+  test('encloses all it draws, on both sides of the centre', () => {
+    const { part, id } = sketched(square)
+    const state = evaluate(part).sketches.get(id)
+    expect(state?.profile.faults).toEqual([])
+    expect(state?.profile.section.regions).toHaveLength(1)
+  })
+
+  test('is cut into the face it lies on, or added out of it', () => {
+    expect(change(extruded('cut', END, { length: '5' }, square))).toBeCloseTo(-24 * 5, 6)
+    expect(change(extruded('add', END, { length: '5' }, square))).toBeCloseTo(24 * 5, 6)
+    // Out of the shoulder at 20 half of the square is within the land of ⌀30 already.
+    const boss = rectangle({ at: { x: 15, y: -2 } }, { at: { x: 19, y: 2 } })
+    const lug = change(extruded('add', SHOULDER, { length: '5' }, boss))
+    expect(lug).toBeGreaterThan(0)
+    expect(lug).toBeLessThan(16 * 5)
+  })
+
+  test('takes circles whole', () => {
+    const hole = change(extruded('cut', END, { length: '7' }, round))
+    expect(hole).toBeCloseTo(-Math.PI * 9 * 7, 6)
+  })
+
+  test('goes through all, up to a face, to both sides, and off its face', () => {
+    expect(change(extruded('cut', END, { reach: 'through' }, square))).toBeCloseTo(-24 * 90, 5)
+    const upTo = key(spindle(), SHOULDER)
+    expect(change(extruded('cut', END, { reach: 'face', upTo }, square))).toBeCloseTo(-24 * 70, 5)
+    const both = { side: 'both', length: '5', back: '4' } as const
+    expect(change(extruded('add', END, both, square))).toBeCloseTo(24 * 5, 6)
+    expect(change(extruded('cut', END, { offset: '-10', length: '5' }, square))).toBeCloseTo(
+      -24 * 5,
+      6,
+    )
+  })
+
+  test('leans by its draft, smaller away from the sketch', () => {
+    const tan = Math.tan((5 * Math.PI) / 180)
+    const [length, a, b] = [6, 6, 4]
+    const [c, d] = [a - 2 * length * tan, b - 2 * length * tan]
+    // A prismatoid: ends, and four times the middle.
+    const middle = ((a + c) / 2) * ((b + d) / 2)
+    const volume = (length / 6) * (a * b + 4 * middle + c * d)
+    const drafted = { length: '6', draft: '5' }
+    expect(change(extruded('add', END, drafted, square))).toBeCloseTo(volume, 6)
+    expect(change(extruded('cut', END, drafted, square))).toBeCloseTo(-volume, 6)
+    const cone = (Math.PI * 6 * (9 + 3 * (3 - 6 * tan) + (3 - 6 * tan) ** 2)) / 3
+    expect(change(extruded('add', END, drafted, round))).toBeCloseTo(cone, 6)
+  })
+
+  test('lies as it is seen from the end: up is where the half-section is', () => {
+    const up = rectangle({ at: { x: -1, y: 5 } }, { at: { x: 1, y: 8 } })
+    const { figures } = builtBy(kernel, extruded('cut', END, { length: '5' }, up))
+    // Less there means that the centre of mass moves down, along −x of the part.
+    expect(figures?.centre.x).toBeLessThan(-1e-4)
+    expect(Math.abs(figures?.centre.y ?? 1)).toBeLessThan(1e-9)
+    const right = rectangle({ at: { x: 5, y: -1 } }, { at: { x: 8, y: 1 } })
+    const other = builtBy(kernel, extruded('cut', END, { length: '5' }, right)).figures
+    // To the right is −y of a lying part: the mass moves to +y.
+    expect(other?.centre.y).toBeGreaterThan(1e-4)
+  })
+
+  test('a polygon makes a socket', () => {
+    const six = polygon({ at: { x: 0, y: 0 }, point: ORIGIN_ID }, { at: { x: 5, y: 0 } }, 6)
+    const area = (3 * Math.sqrt(3) * 25) / 2
+    expect(change(extruded('cut', END, { length: '4' }, six))).toBeCloseTo(-area * 4, 6)
+  })
+
+  test('is not turned, and what does not fit is refused in words', () => {
+    const { part, id } = sketched(square)
+    const turned = extrudeOf(id, 'body1', 'add', { regions: [] }, part.units)
+    expect(turned.kind).toBe('extrude')
+    expect(problemOf(extruded('cut', END, { reach: 'face' }, square))).toContain('is missing')
+    expect(problemOf(extruded('cut', END, { draft: '90' }, square))).toContain('less than 90°')
+    expect(
+      problemOf(extruded('add', END, { side: 'symmetric', length: '4', draft: '3' }, square)),
+    ).toContain('one side only')
+    const upTo = key(spindle(), END)
+    expect(problemOf(extruded('cut', END, { reach: 'face', upTo }, square))).toContain(
+      'begins on the face',
+    )
+    const revolve = {
+      ...{ kind: 'revolve', sketch: id, regions: 'all', effect: 'add', body: 'body1' },
+      ...{ axis: 'axis', turn: '', side: 'one', back: '', facets: '', facetTo: 'flats', phase: '' },
+    } as NewStep
+    expect(problemOf(run(part, addStep(revolve, 1)))).toContain('lies square to the axis')
+  })
+
+  test('too much draft is refused by the kernel', () => {
+    const part = extruded('add', END, { length: '20', draft: '30' }, square)
+    expect(() => builtBy(kernel, part)).toThrow('cannot lean')
+  })
+})
+
+describe('a half-section drawn out', () => {
+  test('goes through all both ways, and begins off its plane', () => {
+    const part = run(spindle(), addSketch())
+    const id = part.sketches.at(-1)?.id ?? ''
+    const drawn = run(
+      part,
+      drawDraft('draw', id, rectangle({ at: { x: 70, y: 0 } }, { at: { x: 74, y: 2 } })),
+    )
+    const step = extrudeOf(id, 'body1', 'cut', bodyOf(drawn).section, drawn.units)
+    const cut = (more: Partial<ExtrudeStep>): number =>
+      change(run(drawn, addStep({ ...step, ...more } as NewStep, 1)))
+    /** What a plane slot from the axis to 2 out takes of a round of 10, on one side. */
+    const half = 4 * (0.5 * (2 * Math.sqrt(96) + 100 * Math.asin(0.2)))
+    expect(cut({ reach: 'through', side: 'both' })).toBeCloseTo(-2 * half, 5)
+    expect(cut({ reach: 'through', side: 'one' })).toBeCloseTo(-half, 5)
+    expect(cut({ side: 'one', length: '2', offset: '1' })).toBeCloseTo(-2 * 4 * 2, 6)
+    expect(problemOf(run(drawn, addStep({ ...step, reach: 'face' } as NewStep, 1)))).toContain(
+      'Only an end sketch',
+    )
+  })
+})
+
+describe('holes by an end sketch', () => {
+  function drilled(more: Partial<HolesStep>, ...drafts: readonly Draft[]): Part {
+    const { part, id } = sketched(...drafts)
+    const { section } = bodyOf(part)
+    const face = edgesOf(section).find((e) => edgeKey(e.name) === key(part, END))
+    if (!face) throw new Error('there is no such face')
+    const step = sketchHoles(id, 'body1', face, section, part.units)
+    const sizes = { diameter: '2', reach: 'depth', depth: '6', tip: 'flat' } as const
+    return run(part, addStep({ ...step, ...sizes, ...more } as NewStep, 1))
+  }
+  const point = (x: number, y: number): Draft => ({
+    ...{ points: { '~p': { at: { x, y } } }, entities: [], constraints: [], sizes: [] },
+  })
+
+  test('stand at its free points and the centres of its circles', () => {
+    const part = drilled({}, point(5, 5), point(-6, 0), circle({ at: { x: 0, y: -5 } }, 1))
+    expect(change(part)).toBeCloseTo(-3 * Math.PI * 6, 6)
+    const tools = bodyOf(part).plan?.ops.flatMap((op) => (op.kind === 'combine' ? op.tools : []))
+    const places = tools?.map((t) => (t.kind === 'turned' ? t.frame.at : undefined))
+    // Seen from the right: up is x, to the right is −y.
+    expect(places?.map((p) => [p?.x, p?.y].map((v) => Number(v?.toFixed(6))))).toEqual([
+      [5, -5],
+      [0, 6],
+      [-5, 0],
+    ])
+  })
+
+  test('are none at construction circles, nor where lines end', () => {
+    const part = drilled({}, circle({ at: { x: 0, y: 5 } }, 4, 'construction'), square)
+    expect(problemOf(part)).toContain('no free points and no circles')
+    expect(problemOf(drilled({ sketch: 'gone' }, point(5, 5)))).toContain('is gone')
+    expect(problemOf(drilled({}, point(50, 5)))).toContain('misses the face')
+  })
+})
