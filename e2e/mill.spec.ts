@@ -173,6 +173,41 @@ test('the end is a drawing board too: a pocket and holes by a sketch across the 
   await expect(shop.board).toHaveAttribute('data-plane', 'half')
 })
 
+test('a body is copied, moved and joined, and comes back by undo', async ({ page }) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Coupled flange')
+  await press(page, '5', 'r')
+  await fill(shop, 'Across', '18')
+  await fill(shop, 'Length', '12')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  const flatted = FLANGE - 24 * (100 * Math.acos(0.9) - 9 * Math.sqrt(19))
+  await expect(shop.figure('mass')).toHaveText(grams(flatted))
+
+  await shop.route.getByRole('button', { name: 'Body: body 1' }).click()
+  await shop.card.getByRole('button', { name: 'Move or copy' }).click()
+  await expect(shop.card).toContainText('30 Move body')
+  await fill(shop, 'Along by', '0')
+  await expect(shop.card.getByRole('alert').first()).toContainText('moves nothing')
+  await fill(shop, 'Along by', '40')
+  await field(shop, 'Moves').selectOption({ label: 'makes a new body' })
+  await expect(shop.card).toContainText('30 Copy body')
+  await expect(shop.figure('mass')).toHaveText(grams(2 * flatted))
+  await fill(shop, 'Turned by', '45')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+
+  await shop.route.getByRole('button', { name: 'body 1', exact: true }).click()
+  await shop.card.getByRole('button', { name: 'Join' }).click()
+  await expect(shop.card).toContainText('40 Join bodies')
+  await expect(shop.route).toContainText('body 1 and body 2')
+  await expect(shop.figure('mass')).toHaveText(grams(2 * flatted))
+  await page.keyboard.press('Control+z')
+  await expect(shop.route.getByText('Join bodies')).toHaveCount(0)
+  await page.keyboard.press('Control+Shift+z')
+  await expect(shop.route.getByText('Join bodies')).toHaveCount(1)
+  await page.reload()
+  await expect(shop.figure('mass')).toHaveText(grams(2 * flatted))
+})
+
 test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps', async ({
   page,
 }) => {

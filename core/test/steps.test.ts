@@ -480,7 +480,10 @@ describe('walls, mirrors, repeats and lengths', () => {
   test('a mirror joins the image to the body; a repeat does steps again; an end gets a length', () => {
     const part = pin()
     const about = face(part, 'face at 80')
-    const twice = must(part, addStep({ kind: 'mirror', body: bodyId, about, at: '', into: bodyId }))
+    const mirror: NewStep = {
+      ...{ kind: 'mirror', way: 'across', body: bodyId, about, at: '', angle: '', into: bodyId },
+    }
+    const twice = must(part, addStep(mirror))
     expect(volume(twice)).toBeCloseTo(2 * PIN, 5)
     const grooved = must(part, addStep(groove(face(part, 'cylinder ⌀40'))))
     const again = must(

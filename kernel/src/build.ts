@@ -4,7 +4,7 @@ import { finishedEdges } from './edges'
 import { KernelFault, faultOf } from './fault'
 import { freeSolid, type NamedSolid } from './named'
 import type { OpenCascade } from './openCascade'
-import { facetSolid, marked, movedSolid, prismSolid, sweptSolid, turnedSolid } from './tools'
+import { facetSolid, marked, movedBody, prismSolid, sweptSolid, turnedSolid } from './tools'
 
 /** So many states of solids are kept; a change in a late step finds all before it. */
 const MOST_KEPT = 40
@@ -12,6 +12,8 @@ const MOST_KEPT = 40
 /** Builds plans, and keeps what it built by content. What it hands out stays its own. */
 export class Builder {
   private readonly kept = new Map<string, NamedSolid>()
+  /** How many plans are being built, one within another. */
+  private depth = 0
 
   constructor(private readonly oc: OpenCascade) {}
 
@@ -20,6 +22,16 @@ export class Builder {
    * @throws KernelFault when it cannot be built, or nothing is left
    */
   build(plan: SolidPlan): NamedSolid {
+    this.depth++
+    try {
+      return this.run(plan)
+    } finally {
+      this.depth--
+      this.letGo()
+    }
+  }
+
+  private run(plan: SolidPlan): NamedSolid {
     const keys = planKeys(plan)
     let at = keys.length - 1
     while (at > 0 && !this.kept.has(keys[at] ?? '')) at--
@@ -77,7 +89,7 @@ export class Builder {
       case 'swept':
         return sweptSolid(this.oc, tool, step)
       case 'body':
-        return movedSolid(this.oc, this.build(tool.plan), tool.frame)
+        return movedBody(this.oc, this.build(tool.plan), tool)
     }
   }
 
@@ -92,12 +104,17 @@ export class Builder {
 
   private keep(key: string, solid: NamedSolid): NamedSolid {
     this.kept.set(key, solid)
+    return solid
+  }
+
+  /** Drops the oldest states; not while a body within a body is built, which works on some of them. */
+  private letGo(): void {
+    if (this.depth > 0) return
     for (const [oldest, old] of this.kept) {
       if (this.kept.size <= MOST_KEPT) break
       this.kept.delete(oldest)
       this.drop(old)
     }
-    return solid
   }
 
   /** Gives back all that is kept. */

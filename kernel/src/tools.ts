@@ -10,6 +10,7 @@ import {
   secondOf,
   tangentAt,
   turnedFrame,
+  type BodyTool,
   type FacetTool,
   type Frame,
   type Place,
@@ -21,7 +22,7 @@ import {
 } from '@lathica/core'
 import { combined } from './combine'
 import { KernelFault } from './fault'
-import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
+import { freeSolid, handleTo, named, type NamedFace, type NamedSolid } from './named'
 import { partsOf, scoped, shapesIn, type OpenCascade, type Scope, type Shape } from './openCascade'
 import { asOutline, asSection, drawnFace, drawnPath, type DrawnFace } from './outline'
 
@@ -207,16 +208,30 @@ export function sweptSolid(oc: OpenCascade, tool: SweptTool, step: string): Name
 
 const turnedLeft = ({ x, y }: Vec): Vec => ({ x: -y, y: x })
 
-/** A solid as it is, moved into a frame. */
-export function movedSolid(oc: OpenCascade, solid: NamedSolid, frame: Frame): NamedSolid {
+/** A body as it is, mirrored where the tool says so, and moved into its frame. */
+export function movedBody(
+  oc: OpenCascade,
+  solid: NamedSolid,
+  { mirror, frame }: BodyTool,
+): NamedSolid {
   return scoped((scope) => {
     const { at, x, z } = frame
     const y = secondOf(frame)
     const move = scope.own(new oc.gp_Trsf())
     move.SetValues(x.x, y.x, z.x, at.x, x.y, y.y, z.y, at.y, x.z, y.z, z.z, at.z)
+    if (mirror) {
+      const image = scope.own(new oc.gp_Trsf())
+      const plane = new oc.gp_Ax2(pointOf(oc, mirror.at, scope), wayOf(oc, mirror.normal, scope))
+      image.SetMirror(scope.own(plane))
+      move.Multiply(image)
+    }
     const maker = scope.own(new oc.BRepBuilderAPI_Transform(solid.shape, move, true, false))
-    const faces = solid.faces.map(({ face, name }) => ({ face: maker.ModifiedShape(face), name }))
-    return { shape: maker.Shape(), faces }
+    const shape = maker.Shape()
+    // The images stand in the order of what they are of, and know which way round they are.
+    const images = partsOf(oc, shape, 'FACE', scope)
+    const names = solid.faces.map((f) => f.name)
+    const faces = [...images].map((face, i) => ({ face: handleTo(face), name: names[i] ?? '' }))
+    return { shape, faces }
   })
 }
 

@@ -268,6 +268,7 @@ describe('fields and rows', () => {
       faceOf: () => 'cylinder ⌀44',
       figure: (f: string) => `<${f}>`,
       lie: 'standing' as const,
+      bodyName: (id: string) => `<${id}>`,
     }
     const groove = withPlace(offeredGroove('body1', face('cylinder ⌀44'), 'round', METRIC))
     expect(keySize(groove as never, telling)).toMatch(/^R<2\.2>, <2\.2> deep, in cylinder ⌀44$/)
@@ -278,6 +279,12 @@ describe('fields and rows', () => {
     const pick = { kind: 'step', step: 'x' }
     const fillet = { kind: 'fillet', body: 'b', sets: [{ pick, radius: 'r' }] }
     expect(keySize(withPlace(fillet) as never, telling)).toBe('R<r> on all edges of a step')
+    const told = (step: object): string => keySize(withPlace(step) as never, telling)
+    const move = { kind: 'move', body: 'b', along: '0', turn: '30', beside: '', into: 'b' }
+    expect(told(move)).toBe('<30>')
+    expect(told({ ...move, along: '5', beside: '7' })).toBe('<5> along, <30>, <7> beside')
+    expect(told({ ...move, turn: '' })).toBe('in its place')
+    expect(told({ kind: 'combine', body: 'a', other: 'b' })).toBe('<a> and <b>')
   })
 
   it('the route is run to a row by the arrow keys, and bodies are shown and hidden', async () => {

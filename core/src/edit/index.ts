@@ -57,6 +57,7 @@ export {
   duplicateStep,
   freeBody,
   intoNewBody,
+  intoOtherBody,
   moveStep,
   nextStepId,
   removeBody,
@@ -65,7 +66,14 @@ export {
   setAside,
   type NewStep,
 } from './routeEdits'
-export { bodyTouched, hostDiameter, offeredGroove, offeredStep, type OfferedKind } from './newSteps'
+export {
+  bodyTouched,
+  combineOf,
+  hostDiameter,
+  offeredGroove,
+  offeredStep,
+  type OfferedKind,
+} from './newSteps'
 export {
   endExtrudeOf,
   extrudeOf,

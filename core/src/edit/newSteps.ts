@@ -9,7 +9,7 @@ import type { GrooveForm, StepKind } from '../part'
 /** Kinds of steps that need nothing picked to begin with. */
 export type OfferedKind = Exclude<
   StepKind,
-  'revolve' | 'wall' | 'groove' | 'holes' | 'slot' | 'extrude' | 'sweep'
+  'revolve' | 'wall' | 'groove' | 'holes' | 'slot' | 'extrude' | 'sweep' | 'combine'
 >
 
 /** A step of a kind as it is offered first; what it refers to is picked afterwards. */
@@ -48,7 +48,15 @@ export function offeredStep(
         ...{ kind, body, side: 'inside', thickness: small, open: [], faces: [], corners: 'sharp' },
       }
     case 'mirror':
-      return { kind, body, about: '', at: lengthText(extentOf(section)[1], units), into: body }
+      return {
+        ...{ kind, body, way: 'across', about: '', angle: '', into: body },
+        at: lengthText(extentOf(section)[1], units),
+      }
+    case 'move': {
+      const [from, to] = extentOf(section)
+      const along = lengthText(to - from, units)
+      return { kind, body, along, turn: '', beside: '', towards: '', into: body }
+    }
     case 'repeat':
       return {
         ...{ kind, steps: lastStep === undefined ? [] : [lastStep], count: '2' },
@@ -66,6 +74,13 @@ export function offeredStep(
     }
   }
 }
+
+/** Two bodies put together; the second goes into the first. */
+export const combineOf = (
+  body: string,
+  other: string,
+  effect: 'add' | 'cut' | 'common',
+): NewStep => ({ kind: 'combine', body, other, effect, keep: effect === 'cut' })
 
 /** A groove of a form in an edge as it is offered first: in the middle of its face. */
 export function offeredGroove(

@@ -42,6 +42,8 @@ export const STEP_WORDS: Readonly<Record<KnownStep['kind'], string>> = {
   chamfer: 'chamfer',
   shell: 'shell',
   mirror: 'mirror',
+  move: 'move body',
+  combine: 'combine bodies',
   repeat: 'repeat steps',
   length: 'overall length',
   holes: 'holes',
@@ -104,7 +106,10 @@ export function revolveOf(sketch: string, body: string, effect: 'add' | 'cut' | 
 /** A body that no step makes yet, put into the part when there is none. */
 export function freeBody(part: Part): { readonly part: Part; readonly body: string } {
   const taken = new Set(part.route.map(bodyOf))
-  for (const step of part.route) if ('into' in step) taken.add(step.into)
+  for (const step of part.route) {
+    if ('into' in step) taken.add(step.into)
+    if ('other' in step) taken.add(step.other)
+  }
   const free = part.bodies.find((b) => !taken.has(b.id))
   if (free) return { part, body: free.id }
   const body = `body${part.nextId}`
@@ -122,6 +127,17 @@ export function intoNewBody(stepId: string): Command {
     run: (part) => {
       const { part: grown, body } = freeBody(part)
       return changeStep(stepId, (s) => ({ ...s, body, effect: 'add' }) as Step).run(grown)
+    },
+  }
+}
+
+/** Lets a step put what it makes into a body of its own. */
+export function intoOtherBody(stepId: string): Command {
+  return {
+    label: 'make a new body',
+    run: (part) => {
+      const { part: grown, body } = freeBody(part)
+      return changeStep(stepId, (s) => ('into' in s ? { ...s, into: body } : s)).run(grown)
     },
   }
 }

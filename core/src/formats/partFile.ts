@@ -86,12 +86,13 @@ function withSolidSteps(document: Json): Json {
   return Array.isArray(route) ? { ...document, route: route.map(step) } : document
 }
 
-/** Version 6 knows sketches square to the axis, and extrusions that begin there and lean. */
+/** Version 6 knows sketches square to the axis, extrusions that begin there and lean, and images along the axis. */
 function withEndSketches(document: Json): Json {
   const { sketches, route } = document
   const step = (old: unknown): unknown => {
     if (!isRecord(old)) return old
     if (old['kind'] === 'holes') return { ...old, sketch: '' }
+    if (old['kind'] === 'mirror') return { ...old, way: 'across', angle: '' }
     const more = { on: '', offset: '', reach: 'length', upTo: '', draft: '' }
     return old['kind'] === 'extrude' ? { ...old, ...more } : old
   }

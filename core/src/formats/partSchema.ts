@@ -198,7 +198,14 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     faces: list(record({ edge: key, thickness: formula })),
     corners: exactly('sharp', 'round'),
   },
-  mirror: { body: id, about: key, at: formula, into: id },
+  mirror: {
+    ...{ body: id, way: exactly('across', 'along'), about: key, at: formula },
+    ...{ angle: formula, into: id },
+  },
+  move: {
+    ...{ body: id, along: formula, turn: formula, beside: formula, towards: formula, into: id },
+  },
+  combine: { body: id, other: id, effect, keep: flag },
   repeat: { steps: list(id), count: formula, pitch: formula },
   length: { body: id, end, length: formula },
   holes: {

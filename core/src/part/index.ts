@@ -1,5 +1,6 @@
 export * from './types'
 export * from './steps'
+export * from './bodySteps'
 export * from './solidSteps'
 export * from './checks'
 export { createPart, newBody, type NewPart } from './create'

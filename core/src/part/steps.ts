@@ -1,3 +1,4 @@
+import type { BodyStep } from './bodySteps'
 import type { ExtrudeStep, HolesStep, SolidStep, SweepStep } from './solidSteps'
 
 /**
@@ -149,17 +150,6 @@ export interface ShellStep extends AnyStep {
   readonly corners: 'sharp' | 'round'
 }
 
-/** A body mirrored about a radial plane, joined to itself or as another body. */
-export interface MirrorStep extends AnyStep {
-  readonly kind: 'mirror'
-  readonly body: string
-  /** Key of an edge in the plane; empty when the place says. */
-  readonly about: string
-  readonly at: string
-  /** The body that gets the image; the same one joins it. */
-  readonly into: string
-}
-
 /** What earlier steps did, again and again along the axis. */
 export interface RepeatStep extends AnyStep {
   readonly kind: 'repeat'
@@ -191,9 +181,9 @@ export type KnownStep =
   | FilletStep
   | ChamferStep
   | ShellStep
-  | MirrorStep
   | RepeatStep
   | LengthStep
+  | BodyStep
   | SolidStep
 
 export type Step = KnownStep | UnknownStep

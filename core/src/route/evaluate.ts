@@ -72,13 +72,17 @@ class Run {
       }
     }
     for (const plan of next.values()) {
+      if (!plan) continue
       this.asked = true
       const found = foundFor(plan)
       if (found && !found.ok) return { ...idle, status: 'failed', problem: found.problem }
     }
     outcomes.set(step.id, value)
     for (const [body, section] of value.sections) sections.set(body, section)
-    for (const [body, plan] of next) plans.set(body, plan)
+    for (const [body, plan] of next) {
+      if (plan) plans.set(body, plan)
+      else plans.delete(body)
+    }
     const after = (this.bodies = this.standing())
     return {
       stepId: step.id,

@@ -1,4 +1,4 @@
-import { PART_FRAME, type Frame, type Piece } from '../geometry'
+import { PART_FRAME, type Frame, type Piece, type Place } from '../geometry'
 import type { Section } from '../section'
 
 /**
@@ -46,10 +46,11 @@ export interface SweptTool {
   readonly without: Section
 }
 
-/** Another body as it stands. */
+/** Another body as it stands, perhaps mirrored about a plane first, put into a frame. */
 export interface BodyTool {
   readonly kind: 'body'
   readonly plan: SolidPlan
+  readonly mirror?: { readonly at: Place; readonly normal: Place }
   readonly frame: Frame
 }
 

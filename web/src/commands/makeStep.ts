@@ -2,6 +2,7 @@ import {
   addRevolve,
   addStep,
   bodyTouched,
+  combineOf,
   changeStep,
   nextStepId,
   offeredGroove,
@@ -23,7 +24,7 @@ import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 
 /** Steps that are begun without more being said. */
-export type TurnedKind = Exclude<StepKind, 'holes' | 'slot' | 'extrude' | 'sweep'>
+export type TurnedKind = Exclude<StepKind, 'holes' | 'slot' | 'extrude' | 'sweep' | 'combine'>
 
 /** Begins a step of a kind: puts it in behind what is shown, opens its card, asks for its picks. */
 export function makeStep(kind: TurnedKind): void {
@@ -152,6 +153,30 @@ function offer(kind: Exclude<OfferedKind, 'fillet' | 'chamfer'>): void {
   if (kind === 'shell') askForOpenFaces(useBoardStore().stepId ?? '')
 }
 
+/** Moves a body, or copies it; the one whose card is open, or the first. */
+export function moveBody(): void {
+  const route = useRouteStore()
+  const solid = route.visible.filter((b) => b.section.regions.length > 0)
+  const target = solid.find((b) => b.bodyId === route.bodyId) ?? solid[0]
+  if (!target) return
+  const { bodyId, section } = target
+  putStep(offeredStep('move', bodyId, section, undefined, usePartStore().units))
+}
+
+/** Joins the body whose card is open, or the first, with another one. */
+export function joinBodies(): void {
+  const route = useRouteStore()
+  const solid = route.bodies.filter((b) => b.section.regions.length > 0).map((b) => b.bodyId)
+  const own = solid.find((id) => id === route.bodyId) ?? solid[0]
+  const other = solid.find((id) => id !== own)
+  if (own === undefined || other === undefined) {
+    const mend = 'Turn a profile into a body of its own, or copy one, first.'
+    tellProblem({ message: 'There is no second body to join.', mend })
+    return
+  }
+  putStep(combineOf(own, other, 'add'))
+}
+
 /** Puts a step in behind what is shown and opens it. */
 export function putStep(step: NewStep): boolean {
   const parts = usePartStore()
@@ -170,6 +195,7 @@ function open(id: string | undefined): void {
   board.useTool('pick')
   board.picks = []
   board.stepId = id
+  useRouteStore().bodyId = undefined
   useRouteStore().fresh = id
 }
 

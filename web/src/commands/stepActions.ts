@@ -3,7 +3,14 @@ import type { IconName } from '../icons/paths'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
-import { hasMaterial, makeStep, revolveCut, type TurnedKind } from './makeStep'
+import {
+  hasMaterial,
+  joinBodies,
+  makeStep,
+  moveBody,
+  revolveCut,
+  type TurnedKind,
+} from './makeStep'
 import { beginSketch } from './beginSketch'
 import { millActions } from './millActions'
 import type { Action } from './action'
@@ -107,6 +114,20 @@ export function stepActions(): Action[] {
       run: () => makeStep(kind),
     })),
     ...millActions(),
+    {
+      id: 'step:move',
+      label: 'Move or copy body',
+      help: 'Moves a body along the axis, turns it about the axis, or puts a copy there.',
+      enabled: hasMaterial,
+      run: moveBody,
+    },
+    {
+      id: 'step:combine',
+      label: 'Join bodies',
+      help: 'Joins two bodies, cuts one from the other, or keeps what they have in common.',
+      enabled: hasMaterial,
+      run: joinBodies,
+    },
     {
       id: 'aside',
       label: 'Set aside',

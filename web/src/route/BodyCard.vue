@@ -10,6 +10,7 @@ import {
 } from '@lathica/core'
 import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
+import { joinBodies, moveBody } from '../commands/makeStep'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import PlainSelect from '../ui/PlainSelect.vue'
@@ -100,6 +101,10 @@ function rename(event: Event): void {
       />
     </dd>
   </dl>
+  <div class="buttons">
+    <Button :disabled="!state?.section.regions.length" @click="moveBody()">Move or copy</Button>
+    <Button v-if="parts.bodies.length > 1" @click="joinBodies()">Join</Button>
+  </div>
   <div class="buttons">
     <Button type="primary" @click="route.bodyId = undefined">Done</Button>
     <Button danger :disabled="parts.bodies.length < 2" @click="parts.run(removeBody(body.id))">

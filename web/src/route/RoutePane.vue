@@ -76,7 +76,10 @@ function detailOf(step: Step, at: number): string {
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
     return `profile ${name}${wall}, ${size}`
   }
-  return keySize(step, { faceOf: (key) => wordsFor(key, at), figure, lie: parts.lie })
+  return keySize(step, {
+    ...{ faceOf: (key: string) => wordsFor(key, at), figure, lie: parts.lie },
+    bodyName: (id) => parts.bodies.find((b) => b.id === id)?.name ?? 'a body that is gone',
+  })
 }
 
 /** How a profile is turned, or drawn out, where it is not fully and round. */

@@ -7,10 +7,13 @@ interface Telling {
   readonly faceOf: (key: string) => string
   readonly figure: (formula: string, want?: Measure) => string
   readonly lie: Part['lie']
+  readonly bodyName: (id: string) => string
 }
 
+const isNought = (text: string): boolean => text.trim() === '' || Number(text) === 0
+
 /** What a step made, in a few words for its row. */
-export function keySize(step: Sized, { faceOf, figure, lie }: Telling): string {
+export function keySize(step: Sized, { faceOf, figure, lie, bodyName }: Telling): string {
   switch (step.kind) {
     case 'groove': {
       const { width, depth, bottom, radius } = step.sizes
@@ -39,7 +42,18 @@ export function keySize(step: Sized, { faceOf, figure, lie }: Telling): string {
       return `${figure(step.thickness)} ${step.side === 'inside' ? 'inwards' : 'outwards'}, ${
         step.open.length === 0 ? 'closed' : `open at ${step.open.map(faceOf).join(', ')}`
       }`
+    case 'move': {
+      const words = [
+        isNought(step.along) ? '' : `${figure(step.along)} along`,
+        isNought(step.turn) ? '' : figure(step.turn, 'angle'),
+        isNought(step.beside) ? '' : `${figure(step.beside)} beside`,
+      ]
+      return words.filter((w) => w !== '').join(', ') || 'in its place'
+    }
+    case 'combine':
+      return `${bodyName(step.body)} and ${bodyName(step.other)}`
     case 'mirror':
+      if (step.way === 'along') return `about the plane at ${figure(step.angle || '0', 'angle')}`
       return `about ${step.about === '' ? `the plane at ${figure(step.at)}` : faceOf(step.about)}`
     case 'repeat':
       return `${figure(step.count, 'number')} × at ${figure(step.pitch)}`

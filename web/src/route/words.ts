@@ -9,6 +9,8 @@ const TITLES: Readonly<Record<StepKind, string>> = {
   chamfer: 'Chamfer',
   shell: 'Shell',
   mirror: 'Mirror',
+  move: 'Move body',
+  combine: 'Join bodies',
   repeat: 'Repeat',
   length: 'Overall length',
   holes: 'Holes',
@@ -22,6 +24,8 @@ const TITLES: Readonly<Record<StepKind, string>> = {
 
 const SLOTS = { keyway: 'Keyway', woodruff: 'Half-round seat', end: 'End slot' }
 
+const COMBINED = { add: 'Join bodies', cut: 'Cut by a body', common: 'Common of bodies' }
+
 /** What a step is called in the route and on its card. */
 export function stepTitle(step: Step): string {
   if (step.kind === 'unknown') return String(step.kept['kind'])
@@ -29,6 +33,8 @@ export function stepTitle(step: Step): string {
     return step.effect === 'cut' ? 'Revolve cut' : 'Revolve, common part'
   }
   if (step.kind === 'holes' && step.way === 'cross') return 'Cross hole'
+  if (step.kind === 'move' && step.into !== step.body) return 'Copy body'
+  if (step.kind === 'combine') return COMBINED[step.effect]
   if (step.kind === 'slot') return SLOTS[step.form]
   if (step.kind === 'extrude' && step.effect === 'cut') return 'Extrude cut'
   return TITLES[step.kind]

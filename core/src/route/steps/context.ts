@@ -19,8 +19,8 @@ export interface Outcome {
   readonly notes: readonly string[]
   /** What it added or took away, by itself, for steps that can be repeated. */
   readonly tool?: { readonly section: Section; readonly effect: StepEffect; readonly body: string }
-  /** What the solid kernel builds of bodies that are no full turn after this step. */
-  readonly plans?: ReadonlyMap<string, SolidPlan>
+  /** What the solid kernel builds of bodies that are no full turn after this step; undefined for full turns again. */
+  readonly plans?: ReadonlyMap<string, SolidPlan | undefined>
   /** What is written beside it. */
   readonly told?: Told
   /** What it did to a solid, for steps that can be repeated. */

@@ -4,7 +4,6 @@ import {
   asCopy,
   combine,
   extentOf,
-  mirroredSection,
   movedAlong,
   withLoops,
   type Section,
@@ -14,8 +13,6 @@ import { byLength, repeatedOp, type SolidOp, type SolidPlan } from '../../solid'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import {
   changed,
-  edgesNamed,
-  lost,
   material,
   notSound,
   planSoFar,
@@ -25,39 +22,7 @@ import {
   type Outcome,
   type StepContext,
 } from './context'
-import type { LengthStep, MirrorStep, RepeatStep } from '../../part'
-
-/** Mirrors a body about a radial plane. */
-export function mirror(step: MirrorStep, context: StepContext): Result<Outcome> {
-  const source = material(context, step.body)
-  if (!source.ok) return source
-  const plane = planeOf(step, context, source.value)
-  if (!plane.ok) return plane
-  if (!context.part.bodies.some((b) => b.id === step.into)) {
-    return fail('step.body', 'Its body is gone.', 'Choose another body for the image.')
-  }
-  const image = mirroredSection(source.value, plane.value, step.id)
-  const before = context.sectionOf(step.into)
-  return changed(context, step.into, before, combine(before, image, 'add'), {
-    section: image,
-    effect: 'add',
-    body: step.into,
-  })
-}
-
-function planeOf(step: MirrorStep, context: StepContext, section: Section): Result<number> {
-  if (step.about === '') return context.number(step.at, 'length', 'place of the plane')
-  const edges = edgesNamed(section, step.about)
-  if (edges.length === 0) return lost('The face to mirror about', step.about)
-  const xs = edges.flatMap(({ piece }) => [piece.from.x, piece.to.x])
-  const [low, high] = [Math.min(...xs), Math.max(...xs)]
-  if (high - low <= VERTEX_TOLERANCE) return succeed(low)
-  return fail(
-    'mirror.plane',
-    'The face to mirror about is not square to the axis.',
-    'Pick a radial face, or type the place of the plane.',
-  )
-}
+import type { LengthStep, RepeatStep } from '../../part'
 
 /** Does again along the axis what earlier steps did. */
 export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> {

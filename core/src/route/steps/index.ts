@@ -1,6 +1,7 @@
 import { fail, type Result } from '../../result'
 import { bore } from './bore'
-import { mirror, overallLength, repeat } from './copies'
+import { combineBodies, mirror, move } from './bodies'
+import { overallLength, repeat } from './copies'
 import { chamfer, fillet, shell } from './finish'
 import { groove } from './groove'
 import { extrude, revolve, sweep, wall } from './profileSteps'
@@ -29,6 +30,10 @@ export function runStep(step: Step, context: StepContext): Result<Outcome> {
       return shell(step, context)
     case 'mirror':
       return mirror(step, context)
+    case 'move':
+      return move(step, context)
+    case 'combine':
+      return combineBodies(step, context)
     case 'repeat':
       return repeat(step, context)
     case 'length':

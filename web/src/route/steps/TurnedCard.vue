@@ -3,6 +3,7 @@ import {
   changeStep,
   duplicateStep,
   intoNewBody,
+  intoOtherBody,
   removeStep,
   setAside,
   setMaterial,
@@ -20,7 +21,7 @@ import MaterialSelect from '../../materials/MaterialSelect.vue'
 import { stepTitle } from '../words'
 import CornersInput from './CornersInput.vue'
 import FacesInput from './FacesInput.vue'
-import type { Field } from './field'
+import { NEW_BODY, type ChoiceField, type Field } from './field'
 import { fieldsOf } from './fields'
 import RegionsInput from './RegionsInput.vue'
 import StepDependence from './StepDependence.vue'
@@ -86,6 +87,11 @@ function force(next: Step): void {
   refused.value = ''
   edit.stopPreview()
   parts.run(changeStep(props.step.id, () => next))
+}
+
+function pick(field: ChoiceField, value: string): void {
+  if (value === NEW_BODY) parts.run(intoOtherBody(props.step.id))
+  else force(field.set(value))
 }
 
 function chooseBody(id: string): void {
@@ -166,7 +172,7 @@ function leave(): void {
               :id="`field-${i}`"
               :model-value="field.value"
               :options="field.options"
-              @update:model-value="force(field.set($event))"
+              @update:model-value="pick(field, $event)"
             />
             <FacesInput
               v-else-if="field.kind === 'faces'"

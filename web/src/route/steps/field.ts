@@ -97,6 +97,9 @@ export interface FieldContext {
   readonly before: BodyState | undefined
 }
 
+/** The choice of a body that is not there yet. */
+export const NEW_BODY = '+new'
+
 export const choice = (
   label: string,
   value: string,

@@ -1,4 +1,5 @@
 import { edgeKey, edgesOf, faceWords, type BoreStep, type Step } from '@lathica/core'
+import { combineFields, mirrorFields, moveFields } from './bodyFields'
 import { cornerFields } from './cornerFields'
 import {
   EFFECTS,
@@ -159,31 +160,11 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
         bodyField(step.body),
       ]
     case 'mirror':
-      return [
-        faces(
-          {
-            label: 'About',
-            accept: 'plane',
-            many: false,
-            keys: step.about === '' ? [] : [step.about],
-            none: 'a typed place',
-          },
-          ([about = '']) => ({ ...step, about }),
-        ),
-        ...(step.about === '' ? [length('Plane at', step.at, (at) => ({ ...step, at }))] : []),
-        choice(
-          'Image',
-          step.into,
-          Object.fromEntries(
-            context.part.bodies.map((b) => [
-              b.id,
-              b.id === step.body ? 'joins the body' : `makes ${b.name}`,
-            ]),
-          ),
-          (into) => ({ ...step, into }),
-        ),
-        bodyField(step.body),
-      ]
+      return mirrorFields(step, context)
+    case 'move':
+      return moveFields(step, context)
+    case 'combine':
+      return combineFields(step, context)
     case 'repeat':
       return [
         number('Number', step.count, (count) => ({ ...step, count })),

@@ -12,6 +12,7 @@ import type {
 } from '@lathica/core'
 import {
   EFFECTS,
+  NEW_BODY,
   angle,
   bodyField,
   choice,
@@ -415,7 +416,11 @@ export function halveFields(step: HalveStep, { part }: FieldContext): Field[] {
     choice(
       'Other half',
       step.into,
-      { '': 'goes', ...Object.fromEntries(others.map((b) => [b.id, `makes ${b.name}`])) },
+      {
+        '': 'goes',
+        ...Object.fromEntries(others.map((b) => [b.id, `makes ${b.name}`])),
+        [NEW_BODY]: 'makes a new body',
+      },
       (into) => ({ ...step, into }),
     ),
     bodyField(step.body),

@@ -1,0 +1,46 @@
+/** Steps that work on bodies as a whole. Numbers are formulas as typed. */
+interface AnyBodyStep {
+  readonly id: string
+  readonly number: number
+  readonly aside: boolean
+  readonly body: string
+}
+
+/** A body mirrored about a plane, joined to itself or as another body. */
+export interface MirrorStep extends AnyBodyStep {
+  readonly kind: 'mirror'
+  /** The plane is square to the axis, or goes along through it. */
+  readonly way: 'across' | 'along'
+  /** Key of an edge in a plane square to the axis; empty when the place says. */
+  readonly about: string
+  readonly at: string
+  /** The angle of a plane through the axis. */
+  readonly angle: string
+  /** The body that gets the image; the same one joins it. */
+  readonly into: string
+}
+
+/** A body moved and turned, or a copy of it that is. */
+export interface MoveStep extends AnyBodyStep {
+  readonly kind: 'move'
+  /** To the right. */
+  readonly along: string
+  /** About the axis. */
+  readonly turn: string
+  /** Away from the axis, and which way. */
+  readonly beside: string
+  readonly towards: string
+  /** The body that gets a copy; the body's own id moves the body itself. */
+  readonly into: string
+}
+
+/** Two bodies joined, one cut from the other, or what both have in common. */
+export interface CombineStep extends AnyBodyStep {
+  readonly kind: 'combine'
+  readonly other: string
+  readonly effect: 'add' | 'cut' | 'common'
+  /** Whether the other body stays as it is. */
+  readonly keep: boolean
+}
+
+export type BodyStep = MirrorStep | MoveStep | CombineStep
