@@ -208,6 +208,44 @@ test('a body is copied, moved and joined, and comes back by undo', async ({ page
   await expect(shop.figure('mass')).toHaveText(grams(2 * flatted))
 })
 
+/** Where on the solid pane something is told under the pointer. */
+async function findOn(pane: Locator, words: string): Promise<{ x: number; y: number }> {
+  const box = await pane.boundingBox()
+  if (!box) throw new Error('there is no pane')
+  for (let y = box.y + 60; y < box.y + box.height - 20; y += 6) {
+    for (let x = box.x + 20; x < box.x + box.width - 20; x += 6) {
+      await pane.page().mouse.move(x, y)
+      if ((await pane.textContent())?.includes(words) === true) return { x, y }
+    }
+  }
+  throw new Error(`nowhere it says ${words}`)
+}
+
+test('an edge of the solid is picked by itself and rounded', async ({ page }) => {
+  const shop = new Workshop(page)
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await shop.openDemo('winding-spindle')
+  await expect.poll(() => triangles(page)).toBeGreaterThan(400)
+  const before = await shop.figure('mass').textContent()
+  await press(page, '4', 'a')
+  const { x, y } = await findOn(solid, 'edge of')
+  await page.mouse.click(x, y)
+  await expect(shop.card).toContainText('60 Fillet')
+  await expect(shop.card).toContainText('edge of')
+  await expect(shop.route).toContainText('on 1 edge')
+  await expect(shop.figure('mass')).not.toHaveText(before ?? '')
+  await fill(shop, 'Radius', '50')
+  await expect(shop.route).toContainText('does not fit these edges')
+  await fill(shop, 'Radius', '0.5')
+  await expect(shop.route.getByText('does not fit')).toHaveCount(0)
+  // A second click lets it go again; then nothing is left to round.
+  await page.mouse.move(x + 1, y)
+  await page.mouse.click(x, y)
+  await expect(shop.card.getByRole('alert').first()).toContainText('No edge is picked')
+  await page.keyboard.press('Control+z')
+  await expect(shop.card).toContainText('edge of')
+})
+
 test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps', async ({
   page,
 }) => {

@@ -1,4 +1,4 @@
-import type { EdgeOp } from '@lathica/core'
+import type { EdgeOp, EdgesOf } from '@lathica/core'
 import { KernelFault } from './fault'
 import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
 import {
@@ -11,23 +11,27 @@ import {
   type Scope,
 } from './openCascade'
 
-/** An edge where a face of a step meets a face of something else. */
+/** An edge where a face meets another. */
 interface Rim {
   readonly edge: Edge
-  /** The face beside it that is not of the step. */
+  /** The second of them: of a step's edges the one that is not of the step. */
   readonly beside: Face
 }
 
-/** Rounds or bevels the edges where the faces of steps meet others: mouths of holes, rims of flats. */
+/** Rounds or bevels edges: all that a step has, such as the mouths of holes, or those where two faces meet. */
 export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): NamedSolid {
   return op.sets.reduce<NamedSolid>((here, set, i) => {
     const done = scoped((scope) => {
-      const rims = rimsOf(oc, here, set.ofStep, scope)
+      const rims = rimsOf(oc, here, set.of, scope)
       if (rims.length === 0) {
         throw new KernelFault(
           'kernel.noEdges',
-          'The step has no edges on this solid any more.',
-          'Choose another step, or set this one aside.',
+          set.of.kind === 'step'
+            ? 'The step has no edges on this solid any more.'
+            : 'A picked edge is no longer there.',
+          set.of.kind === 'step'
+            ? 'Choose another step, or set this one aside.'
+            : 'Pick it again in the step card.',
         )
       }
       return set.work.kind === 'round'
@@ -40,18 +44,31 @@ export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): N
   }, solid)
 }
 
-function rimsOf(oc: OpenCascade, { faces }: NamedSolid, step: string, scope: Scope): Rim[] {
-  const isOf = ({ name }: NamedFace): boolean => name.startsWith(`${step}/`)
+function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): Rim[] {
   const edgesOf = ({ face }: NamedFace): Edge[] =>
     [...partsOf(oc, face, 'EDGE', scope)].map((e) => scope.own(oc.TopoDS.Edge(e)))
-  const others = faces.flatMap((f) => (isOf(f) ? [] : edgesOf(f).map((edge) => ({ edge, f }))))
   const rims: Rim[] = []
-  for (const own of faces.filter(isOf)) {
-    for (const edge of edgesOf(own)) {
+  const between = (own: readonly NamedFace[], beside: readonly NamedFace[]): void => {
+    const others = beside.flatMap((f) => edgesOf(f).map((edge) => ({ edge, f })))
+    for (const edge of own.flatMap(edgesOf)) {
       const other = others.find((o) => o.edge.IsSame(edge))
       if (!other || rims.some((r) => r.edge.IsSame(edge))) continue
       rims.push({ edge, beside: scope.own(oc.TopoDS.Face(other.f.face)) })
     }
+  }
+  if (of.kind === 'step') {
+    const isOf = ({ name }: NamedFace): boolean => name.startsWith(`${of.step}/`)
+    between(
+      solid.faces.filter(isOf),
+      solid.faces.filter((f) => !isOf(f)),
+    )
+    return rims
+  }
+  const called = (name: string): NamedFace[] => solid.faces.filter((f) => f.name === name)
+  for (const [a, b] of of.pairs) {
+    const before = rims.length
+    between(called(a), called(b))
+    if (rims.length === before) return []
   }
   return rims
 }
@@ -98,7 +115,7 @@ function finishedBy(
 ): NamedSolid {
   const tooLarge = new KernelFault(
     'kernel.edges',
-    `This ${what} does not fit the edges of the step.`,
+    `This ${what} does not fit these edges.`,
     'Type a smaller one.',
   )
   try {

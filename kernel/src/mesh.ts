@@ -1,4 +1,4 @@
-import type { SolidMesh } from '@lathica/core'
+import { meetingKey, type SolidMesh } from '@lathica/core'
 import type { NamedSolid } from './named'
 import { partsOf, scoped, type Face, type OpenCascade, type Scope } from './openCascade'
 
@@ -31,7 +31,7 @@ export function meshOf(oc: OpenCascade, solid: NamedSolid, tolerance: number): S
       v += p.positions.length
       t += p.indices.length
     }
-    return { positions, normals, indices, edges: edgeLines(pieces), faces }
+    return { positions, normals, indices, faces, ...edgeLines(pieces) }
   })
 }
 
@@ -131,26 +131,32 @@ function normalsOf(positions: Float64Array, indices: Uint32Array): Float32Array 
 }
 
 /** The edges as pairs of places: each once, and not where its two faces run smoothly on. */
-function edgeLines(faces: readonly FaceMesh[]): Float32Array {
-  const known = new Map<string, { places: number[]; normals: number[][] }>()
-  for (const { rims, positions, normals } of faces) {
+function edgeLines(faces: readonly FaceMesh[]): Required<Pick<SolidMesh, 'edges' | 'rims'>> {
+  const known = new Map<string, { places: number[]; normals: number[][]; names: string[] }>()
+  for (const { name, rims, positions, normals } of faces) {
     for (const rim of rims) {
       const places = rim.flatMap((v) => [...positions.subarray(3 * v, 3 * v + 3)])
       const key = rimKey(rim.map((v) => [...positions.subarray(3 * v, 3 * v + 3)]))
       const middle = rim[Math.floor(rim.length / 2)] ?? 0
       const normal = [...normals.subarray(3 * middle, 3 * middle + 3)]
       const found = known.get(key)
-      if (found) found.normals.push(normal)
-      else known.set(key, { places, normals: [normal] })
+      if (found) {
+        found.normals.push(normal)
+        found.names.push(name)
+      } else known.set(key, { places, normals: [normal], names: [name] })
     }
   }
   const pairs: number[] = []
-  for (const { places, normals } of known.values()) {
+  const rims: NonNullable<SolidMesh['rims']>[number][] = []
+  for (const { places, normals, names } of known.values()) {
     const [a, b] = normals
     if (a && b && a.reduce((sum, x, k) => sum + x * (b[k] ?? 0), 0) > Math.cos(SMOOTH)) continue
+    const start = pairs.length
     for (let i = 3; i < places.length; i += 3) pairs.push(...places.slice(i - 3, i + 3))
+    const [first = '', second = first] = names
+    rims.push({ key: meetingKey(first, second), start, count: pairs.length - start })
   }
-  return new Float32Array(pairs)
+  return { edges: new Float32Array(pairs), rims }
 }
 
 /** The same for both ways along an edge: its ends and its middle, rounded far below any tolerance. */

@@ -204,3 +204,70 @@ describe('holes by an end sketch', () => {
     expect(problemOf(drilled({}, point(50, 5)))).toContain('misses the face')
   })
 })
+
+describe('edges of a solid picked one by one', () => {
+  const pocketed = (): Part => extruded('cut', END, { length: '5' }, square)
+  /** The names of the pocket's faces on the mesh, without those of the spindle. */
+  const namesOf = (part: Part): readonly string[] => {
+    const step = part.route[1]?.id ?? ''
+    const { rims } = builtBy(kernel, part).mesh
+    return (rims ?? []).map((r) => r.key).filter((k) => k.includes(step))
+  }
+  const finished = (part: Part, edges: readonly string[], change: object = {}): Part =>
+    run(
+      part,
+      addStep({
+        ...{ kind: 'fillet', body: 'body1' },
+        sets: [{ pick: { kind: 'solid', edges }, radius: '1', ...change }],
+      } as NewStep),
+    )
+
+  test('are named after the two faces that meet in them', () => {
+    const part = pocketed()
+    const [, step] = part.route
+    const names = namesOf(part)
+    // Four upright ones, four round the floor, four round the mouth.
+    expect(names).toHaveLength(12)
+    expect(names.filter((n) => n.split(`${step?.id}/`).length === 3)).toHaveLength(8)
+    expect(new Set(names).size).toBe(12)
+  })
+
+  test('are rounded alone: a corner of a pocket, the rest stays sharp', () => {
+    const part = pocketed()
+    const step = part.route[1]?.id ?? ''
+    const upright = namesOf(part).filter((n) => !/(first|last)/.test(n))
+    const inner = upright.filter((n) => n.split(`${step}/`).length === 3)
+    expect(inner).toHaveLength(4)
+    const one = change(finished(part, inner.slice(0, 1)))
+    const all = change(finished(part, inner))
+    // Material stays in the corner: a square less a quarter of a round, over the depth.
+    const corner = (1 - Math.PI / 4) * 5
+    expect(one).toBeCloseTo(-24 * 5 + corner, 6)
+    expect(all).toBeCloseTo(-24 * 5 + 4 * corner, 6)
+  })
+
+  test('are bevelled, and told when they are gone or the size does not fit', () => {
+    const part = pocketed()
+    const [edge = ''] = namesOf(part).filter((n) => n.includes('first') || n.includes('last'))
+    const sets = [{ pick: { kind: 'solid', edges: [edge] }, along: '1', across: '', angle: '45' }]
+    const bevelled = run(part, addStep({ kind: 'chamfer', body: 'body1', sets } as NewStep))
+    expect(change(bevelled)).toBeGreaterThan(-24 * 5)
+    const plan = (p: Part) => bodyOf(p).plan
+    const gone = plan(finished(part, [`${edge}x`]))
+    expect(() => gone && kernel.build(gone, 0.05)).toThrow('no longer there')
+    const large = plan(finished(part, [edge], { radius: '30' }))
+    expect(() => large && kernel.build(large, 0.05)).toThrow('does not fit')
+    expect(problemOf(finished(part, []))).toContain('No edge is picked')
+  })
+
+  test('of a body that was a full turn till then work as well', () => {
+    const part = spindle()
+    const corner = `${key(part, END)}&${key(part, 'cylinder ⌀20')}`
+    const [a = '', b = ''] = corner.split('&')
+    const rounded = finished(part, [[a, b].sort().join('&')])
+    // A rounded rim takes away the square less the quarter round, at its own radius (Guldin).
+    const cut = change(rounded)
+    expect(cut).toBeLessThan(-(1 - Math.PI / 4) * 2 * Math.PI * 9)
+    expect(cut).toBeGreaterThan(-(1 - Math.PI / 4) * 2 * Math.PI * 10)
+  })
+})

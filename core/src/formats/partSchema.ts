@@ -120,6 +120,7 @@ const end = exactly('left', 'right')
 
 const cornerPick = byKind({
   corners: { corners: list(key) },
+  solid: { edges: list(key) },
   inside: {},
   outside: {},
   step: { step: id },

@@ -14,4 +14,10 @@ export interface SolidMesh {
     readonly start: number
     readonly count: number
   }[]
+  /** Of a solid that is no full turn, its edges by the two faces that meet, each with its first number in `edges` and their count. */
+  readonly rims?: readonly {
+    readonly key: string
+    readonly start: number
+    readonly count: number
+  }[]
 }

@@ -108,6 +108,8 @@ export interface BoreStep extends AnyStep {
 /** Which corners a set takes. */
 export type CornerPick =
   | { readonly kind: 'corners'; readonly corners: readonly string[] }
+  /** Of a body that is no full turn: where two faces meet, by the names of both. */
+  | { readonly kind: 'solid'; readonly edges: readonly string[] }
   | { readonly kind: 'inside' }
   | { readonly kind: 'outside' }
   | { readonly kind: 'step'; readonly step: string }

@@ -1,4 +1,5 @@
 export * from './plan'
+export { facesMeeting, meetingKey } from './edgeNames'
 export { planKey, planKeys } from './content'
 export { foundCount, foundFor, noteFound, type Found, type LiftedProperties } from './found'
 export * from './tools'

@@ -68,12 +68,17 @@ export interface CombineOp {
   readonly tools: readonly SolidTool[]
 }
 
-/** Edges where the faces of a step meet others, rounded or bevelled. */
+/** All edges where the faces of a step meet others, or those where two faces meet, by their names. */
+export type EdgesOf =
+  | { readonly kind: 'step'; readonly step: string }
+  | { readonly kind: 'faces'; readonly pairs: readonly (readonly [string, string])[] }
+
+/** Edges of a solid, rounded or bevelled. */
 export interface EdgeOp {
   readonly kind: 'edges'
   readonly step: string
   readonly sets: readonly {
-    readonly ofStep: string
+    readonly of: EdgesOf
     readonly work:
       | { readonly kind: 'round'; readonly radius: number }
       /** Along the face beside the step's own, and across into it. */

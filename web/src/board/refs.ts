@@ -28,6 +28,8 @@ export interface SectionRef {
   readonly pole?: Pole
   /** The body as a whole. */
   readonly whole?: Section
+  /** An edge of a solid that is no full turn, by the names of its two faces: its lines. */
+  readonly rim?: Float32Array
   /** The name of a face that is no full turn. */
   readonly solidFace?: string
 }

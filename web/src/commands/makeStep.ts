@@ -3,6 +3,8 @@ import {
   addStep,
   bodyTouched,
   combineOf,
+  edgeKey,
+  meetingKey,
   changeStep,
   nextStepId,
   offeredGroove,
@@ -130,11 +132,14 @@ function finishCorners(kind: 'fillet' | 'chamfer'): void {
     accept: 'corner',
     bodies: () => bodies,
     chosen: () => [],
-    take({ body, key }) {
+    rims: true,
+    take({ body, key, rim }) {
       const section = bodies.find((b) => b.bodyId === body)?.section ?? { regions: [] }
       const step = offeredStep(kind, body, section, undefined, parts.units)
       if (step.kind !== 'fillet' && step.kind !== 'chamfer') return
-      const pick: CornerPick = { kind: 'corners', corners: [key] }
+      const pick: CornerPick = rim
+        ? { kind: 'solid', edges: [key] }
+        : { kind: 'corners', corners: [key] }
       const sets = step.sets.map((set) => ({ ...set, pick }))
       if (putStep({ ...step, sets } as NewStep)) askForCorners(useBoardStore().stepId ?? '', 0)
     },
@@ -209,6 +214,7 @@ export function askForCorners(stepId: string, set: number): void {
   }
   const chosen = (): readonly string[] => {
     const pick = step()?.sets[set]?.pick
+    if (pick?.kind === 'solid') return pick.edges
     return pick?.kind === 'corners' ? pick.corners : []
   }
   useBoardStore().startAsking({
@@ -216,12 +222,25 @@ export function askForCorners(stepId: string, set: number): void {
     accept: 'corner',
     bodies: () => bodiesOf(route.before(stepId), step()?.body),
     chosen,
-    take({ key }) {
-      const corners = toggled(chosen(), key)
+    rims: true,
+    take({ key, rim, corner }) {
+      const before = step()?.sets[set]?.pick
+      const onSolid = rim !== undefined || before?.kind === 'solid'
+      if (onSolid && before?.kind === 'corners' && before.corners.length > 0) {
+        const mend = 'Take the circular edges out, or finish these in a step of their own.'
+        tellProblem({ message: 'Edges of holes, flats and slots go by themselves.', mend })
+        return
+      }
+      // Beside edges of the solid a circular edge is told by its faces too.
+      const faces = corner && [corner.arriving.name, corner.leaving.name].map(edgeKey)
+      const own = onSolid && faces ? meetingKey(faces[0] ?? '', faces[1] ?? '') : key
+      const keys = toggled(chosen(), own)
       parts.run(
         changeStep(stepId, (s) => {
           if (s.kind !== 'fillet' && s.kind !== 'chamfer') return s
-          const pick: CornerPick = { kind: 'corners', corners }
+          const pick: CornerPick = onSolid
+            ? { kind: 'solid', edges: keys }
+            : { kind: 'corners', corners: keys }
           const sets = s.sets.map((x, i) => (i === set ? { ...x, pick } : x))
           return { ...s, sets } as Step
         }),

@@ -103,6 +103,8 @@ function cornersIn(pick: CornerPick): string {
   switch (pick.kind) {
     case 'corners':
       return pick.corners.length === 1 ? 'on 1 edge' : `on ${pick.corners.length} edges`
+    case 'solid':
+      return pick.edges.length === 1 ? 'on 1 edge' : `on ${pick.edges.length} edges`
     case 'inside':
       return 'on all inside edges'
     case 'outside':

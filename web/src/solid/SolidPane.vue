@@ -14,7 +14,7 @@ import { THEME } from '../style/themeKey'
 import { cutSpec, frontOf } from './cutting'
 import PictureDialog from './PictureDialog.vue'
 import { radiusOf } from './turnedBody'
-import { refOfHit } from './refOfHit'
+import { refOfHit, rimsCalled } from './refOfHit'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import SolidTools from './SolidTools.vue'
 import { spreadLabels, type Label } from './spreadLabels'
@@ -36,7 +36,7 @@ const saving = ref(false)
 let scene: SolidScene | undefined
 
 const bodies = computed<ShownBody[]>(() => {
-  return route.followedVisible
+  return route.onSolid
     .filter((b) => look.alone === undefined || b.bodyId === look.alone)
     .map((b) => {
       const body = parts.bodies.find((x) => x.id === b.bodyId)
@@ -232,7 +232,8 @@ function onKey(event: KeyboardEvent): void {
 
 /** Lit: what lies under the pointer, what was picked, and the place a chart points at. */
 const lit = computed(() => {
-  const chosen = route.ask ? refsCalled(route.followedVisible, route.ask.chosen()) : []
+  const keys = route.ask?.chosen() ?? []
+  const chosen = [...refsCalled(route.followedVisible, keys), ...rimsCalled(bodies.value, keys)]
   const place = route.litPlace ? [{ place: route.litPlace }] : []
   return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...route.marks]
 })

@@ -7,10 +7,15 @@ import {
   type Vec,
 } from '@lathica/core'
 import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three'
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
+import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js'
+import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js'
 import { edgesIn, type SectionRef } from '../board/refs'
 
 /** The tone of what is lit: the halo of the board. */
 const GLOW = '#b7822e'
+/** How wide an edge of a solid is lit, in pixels. */
+const BOLD = 3.5
 /** Steps round the axis of what is lit. */
 const GLOW_STEPS = 96
 /** Circles along a straight face. */
@@ -25,21 +30,36 @@ export type Lit = Partial<SectionRef> & { readonly place?: Vec }
 export class Glow {
   readonly lines = new LineSegments(new BufferGeometry(), new LineBasicMaterial({ color: GLOW }))
 
+  /** Edges of a solid, drawn boldly and through what stands before them. */
+  readonly rims = new LineSegments2(
+    new LineSegmentsGeometry(),
+    new LineMaterial({ color: GLOW, linewidth: BOLD, depthTest: false }),
+  )
+
   constructor() {
     this.lines.frustumCulled = false
     this.lines.visible = false
-    this.lines.renderOrder = 3
+    this.lines.renderOrder = this.rims.renderOrder = 3
+    this.rims.frustumCulled = false
+    this.rims.visible = false
   }
 
   light(items: readonly Lit[]): void {
     this.lines.geometry.dispose()
     this.lines.geometry = ringsOf(items.flatMap(placesOf))
     this.lines.visible = items.length > 0
+    const rims = items.flatMap(({ rim }) => [...(rim ?? [])])
+    this.rims.geometry.dispose()
+    this.rims.geometry = new LineSegmentsGeometry()
+    if (rims.length > 0) this.rims.geometry.setPositions(rims)
+    this.rims.visible = rims.length > 0
   }
 
   dispose(): void {
     this.lines.geometry.dispose()
     this.lines.material.dispose()
+    this.rims.geometry.dispose()
+    this.rims.material.dispose()
   }
 }
 

@@ -9,6 +9,7 @@ import {
   type Eye,
   type Frame,
   type MeshRims,
+  type Place,
   type SolidMesh,
   type Vec,
 } from '@lathica/core'
@@ -83,7 +84,10 @@ export class LiftedBody extends DrawnBody {
       if (cut && isCutAway(cut, angle, point.z, radius)) continue
       const index = 3 * (faceIndex ?? 0)
       const face = this.mesh.faces.find((f) => index >= f.start && index < f.start + f.count)
-      return { t: distance, at: { x: point.z, y: radius }, angle, face: face?.name ?? '' }
+      return {
+        ...{ t: distance, at: { x: point.z, y: radius }, angle, face: face?.name ?? '' },
+        ...{ place: place(point.x, point.y, point.z), mesh: this.mesh },
+      }
     }
     return undefined
   }
@@ -95,6 +99,8 @@ export interface SolidHit {
   readonly at: Vec
   readonly angle: number
   readonly face: string
+  readonly place: Place
+  readonly mesh: SolidMesh
 }
 
 function geometryOf({ positions, indices }: SolidMesh): BufferGeometry {

@@ -4,6 +4,7 @@ import {
   windingAround,
   type Place,
   type Section,
+  type SolidMesh,
   type Vec,
 } from '@lathica/core'
 import { Vector3, type Ray } from 'three'
@@ -16,8 +17,10 @@ export interface Hit {
   readonly t: number
   /** The angle round the axis in radians. */
   readonly angle: number
-  /** The name of the face, of a body that is no full turn. */
+  /** Of a body that is no full turn, the name of the face, the place in space, and its triangles. */
   readonly face?: string
+  readonly place?: Place
+  readonly mesh?: SolidMesh
 }
 
 interface Pickable {

@@ -1,11 +1,12 @@
-import type { BodyState } from '@lathica/core'
+import { cornersOf, edgeKey, meetingKey, rimLines, rimNear, type BodyState } from '@lathica/core'
 import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH, type Ask } from '../board/tools'
 import type { Hit } from './picking'
 
 /**
  * What a place of the surface means to the step or measure that asks: a place of the surface is one of the
- * section. A face that no full turn made is told when nothing is asked for.
+ * section. Edges of a solid that no full turn made are taken where they are asked for; a face that no full
+ * turn made is told when nothing is asked for.
  */
 export function refOfHit(
   hit: Hit & { readonly perPixel: number },
@@ -13,14 +14,45 @@ export function refOfHit(
   visible: readonly BodyState[],
 ): SectionRef | undefined {
   const among = (ask?.bodies() ?? visible).filter((b) => b.bodyId === hit.body)
+  const reach = REF_REACH * hit.perPixel
+  if (ask?.rims && hit.mesh && hit.place) {
+    const rim = rimNear(hit.mesh, hit.place, reach)
+    return rim && rimRef(among, hit.body, hit.mesh, rim.key)
+  }
   const isTurned =
     hit.face === undefined || refsCalled(among, [hit.face.replace(/@.*$/, '')]).length > 0
   if (!isTurned) {
     return ask ? undefined : { body: hit.body, key: hit.face ?? '', solidFace: hit.face ?? '' }
   }
   const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
-  const found = refAt(among, hit.at, REF_REACH * hit.perPixel, accept)
+  const found = refAt(among, hit.at, reach, accept)
   // On a cut face, away from its edges, lies the body.
   const [body] = ask?.wholes ? among : []
   return found ?? (body && wholeBody(body))
 }
+
+/** An edge of a solid: the circular edge it is of the section, if it is one, else by its faces. */
+function rimRef(
+  among: readonly BodyState[],
+  body: string,
+  mesh: NonNullable<Hit['mesh']>,
+  key: string,
+): SectionRef {
+  const corner = among
+    .flatMap(({ section }) => cornersOf(section))
+    .find((c) => meetingKey(edgeKey(c.arriving.name), edgeKey(c.leaving.name)) === key)
+  if (corner) return { body, key: corner.key, corner }
+  return { body, key, rim: rimLines(mesh, new Set([key])) }
+}
+
+/** The edges of these names on the solids of bodies. */
+export const rimsCalled = (
+  meshes: readonly { readonly id: string; readonly mesh: Hit['mesh'] }[],
+  keys: readonly string[],
+): readonly SectionRef[] =>
+  keys.length === 0
+    ? []
+    : meshes.flatMap(({ id, mesh }) => {
+        const rim = mesh && rimLines(mesh, new Set(keys))
+        return rim && rim.length > 0 ? [{ body: id, key: keys.join(' '), rim }] : []
+      })

@@ -112,7 +112,7 @@ export function createSolidScene(
   const studio = createStudio(renderer)
   const glow = new Glow()
   const threads = new ThreadRings()
-  turning.add(glow.lines, threads.lines)
+  turning.add(glow.lines, glow.rims, threads.lines)
 
   const bodies = new Map<string, DrawnBody>()
   let shown: readonly ShownBody[] = []

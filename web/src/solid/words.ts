@@ -1,5 +1,6 @@
 import {
   faceWords,
+  facesMeeting,
   formatLength,
   cornerWords,
   poleWords,
@@ -44,12 +45,13 @@ export function viewWords(view: ViewName, lie: 'lying' | 'standing'): { readonly
 
 /** A body, or a face, edge or point with its size and the step it is from: “cylinder ⌀40 × 22, from step 10”. */
 export function refWords(
-  { body, edge, corner, pole, whole, solidFace }: Partial<SectionRef>,
+  { body, key, edge, corner, pole, rim, whole, solidFace }: Partial<SectionRef>,
   { bodies, route, units }: Pick<Part, 'bodies' | 'route' | 'units'>,
 ): string {
   if (whole) return bodies.find((b) => b.id === body)?.name ?? 'body'
   if (corner) return cornerWords(corner, units)
   if (pole) return poleWords(pole, units)
+  if (rim) return rimWords(key ?? '', route)
   if (solidFace !== undefined) return solidFaceWords(solidFace, route)
   if (!edge) return ''
   const step = route.find((s) => s.id === edge.name.step)
@@ -72,6 +74,12 @@ const SOLID_FACES: Readonly<Record<string, string>> = {
   last: 'plane face',
   rod: 'rod',
   end: 'end',
+}
+
+/** An edge of a solid by its faces: “edge of wall of the hole, from step 70, and face, from step 10”. */
+export function rimWords(key: string, route: readonly Step[]): string {
+  const faces = facesMeeting(key) ?? []
+  return `edge of ${faces.map((name) => solidFaceWords(name, route)).join(' and ')}`
 }
 
 /** A face that no full turn made, by its step: “wall of the hole, from step 70”. */

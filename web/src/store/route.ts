@@ -75,6 +75,13 @@ export const useRouteStore = defineStore('route', () => {
     return hidden.size === 0 ? all : all.filter((b) => !hidden.has(b.bodyId))
   }
 
+  /** While edges of a solid are picked, the bodies as the step finds them stand on the solid pane. */
+  const onSolid = computed(() => {
+    const before = ask.value?.rims ? ask.value.bodies() : []
+    if (!before.some((b) => b.plan)) return followedVisible.value
+    return followedVisible.value.map((b) => before.find((x) => x.bodyId === b.bodyId) ?? b)
+  })
+
   /** The threads of holes in what is seen, told by circles. */
   const threads = computed(() => {
     const shown = new Set(followedVisible.value.map((b) => b.bodyId))
@@ -123,6 +130,7 @@ export const useRouteStore = defineStore('route', () => {
     visible,
     followed,
     followedVisible,
+    onSolid,
     threads,
     before,
     stopAsking,

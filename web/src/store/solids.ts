@@ -32,7 +32,7 @@ export const useSolidsStore = defineStore('solids', () => {
 
   /** The bodies that are shown or weighed and no full turn. */
   const wanted = computed(() =>
-    [...route.followed, ...(parts.followed?.bodies ?? [])].filter(
+    [...route.onSolid, ...route.followed, ...(parts.followed?.bodies ?? [])].filter(
       (b): b is BodyState & { readonly plan: SolidPlan } => b.plan !== undefined,
     ),
   )

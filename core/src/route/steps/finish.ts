@@ -10,7 +10,7 @@ import {
   type CornerWork,
   type Section,
 } from '../../section'
-import type { EdgeOp } from '../../solid'
+import { facesMeeting, type EdgeOp, type EdgesOf } from '../../solid'
 import { cornerWords } from '../words'
 import {
   changed,
@@ -98,7 +98,8 @@ function finished<S extends { readonly pick: CornerPick }>(
 
 /** Whether a rule means the edges of a step that is no full turn. */
 const isOfSolid = (pick: CornerPick, context: StepContext): boolean =>
-  pick.kind === 'step' && context.outcomeOf(pick.step)?.work !== undefined
+  pick.kind === 'solid' ||
+  (pick.kind === 'step' && context.outcomeOf(pick.step)?.work !== undefined)
 
 /** The edges where holes, flats and slots meet the rest of the solid. */
 function finishedSolid<S extends { readonly pick: CornerPick }>(
@@ -118,10 +119,24 @@ function finishedSolid<S extends { readonly pick: CornerPick }>(
   for (const set of solid) {
     const work = workOf(set)
     if (!work.ok) return work
-    const ofStep = set.pick.kind === 'step' ? set.pick.step : ''
-    sets.push({ ofStep, work: edgeWork(work.value) })
+    const of = edgesOfPick(set.pick)
+    if (!of.ok) return of
+    sets.push({ of: of.value, work: edgeWork(work.value) })
   }
   return worked(context, step.body, [{ kind: 'edges', step: step.id, sets }])
+}
+
+function edgesOfPick(pick: CornerPick): Result<EdgesOf> {
+  if (pick.kind !== 'solid') {
+    return succeed({ kind: 'step', step: pick.kind === 'step' ? pick.step : '' })
+  }
+  const pairs = pick.edges.flatMap((key) => {
+    const pair = facesMeeting(key)
+    return pair ? [pair] : []
+  })
+  return pairs.length > 0
+    ? succeed({ kind: 'faces', pairs })
+    : fail('corner.none', 'No edge is picked.', 'Pick edges on the solid.')
 }
 
 function edgeWork(work: CornerWork): EdgeOp['sets'][number]['work'] {
@@ -141,6 +156,8 @@ function cornersPicked(section: Section, pick: CornerPick): Result<readonly Corn
       ? succeed(corners)
       : fail('corner.none', 'No corner is of this kind.', 'Choose another rule, or pick corners.')
   switch (pick.kind) {
+    case 'solid':
+      return lost('The solid of these edges', ...pick.edges)
     case 'inside':
       return some(cornersOf(section).filter((c) => c.turn < 0))
     case 'outside':

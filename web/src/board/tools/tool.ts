@@ -60,6 +60,8 @@ export interface Ask {
   /** What the next click does, in one sentence. */
   readonly hint: string
   readonly accept: Accept | 'region'
+  /** Edges of bodies that are no full turn are taken too, on the solid. */
+  readonly rims?: true
   /** A body can be taken as a whole. */
   readonly wholes?: true
   /** The bodies as they stand before the step. */

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { changeStep, cornerWords, type BodyState, type CornerPick, type Step } from '@lathica/core'
 import { computed } from 'vue'
-import { refsCalled } from '../../board/refs'
+import { refsCalled, type SectionRef } from '../../board/refs'
 import { askForCorners } from '../../commands/makeStep'
+import { rimWords } from '../../solid/words'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
 import { useRouteStore } from '../../store/route'
@@ -33,17 +34,32 @@ const options = computed(() => {
     })),
   ]
 })
-const rule = computed(() =>
-  props.pick.kind === 'step' ? `step:${props.pick.step}` : props.pick.kind,
-)
-const chosen = computed(() =>
-  props.pick.kind !== 'corners'
-    ? []
-    : props.pick.corners.map((key) => {
-        const [ref] = refsCalled(props.bodies, [key])
-        return { key, ref, words: ref?.corner ? cornerWords(ref.corner, parts.units) : 'gone' }
-      }),
-)
+const rule = computed(() => {
+  if (props.pick.kind === 'step') return `step:${props.pick.step}`
+  return props.pick.kind === 'solid' ? 'corners' : props.pick.kind
+})
+interface Chosen {
+  readonly key: string
+  readonly ref: SectionRef | undefined
+  readonly words: string
+  readonly isGone: boolean
+}
+const chosen = computed<Chosen[]>(() => {
+  const { pick } = props
+  if (pick.kind === 'solid') {
+    // Whether they are there the kernel tells, which fails the step.
+    return pick.edges.map((key) => {
+      const words = rimWords(key, parts.part?.route ?? [])
+      return { key, ref: undefined, words, isGone: false }
+    })
+  }
+  if (pick.kind !== 'corners') return []
+  return pick.corners.map((key) => {
+    const [ref] = refsCalled(props.bodies, [key])
+    const words = ref?.corner ? cornerWords(ref.corner, parts.units) : 'gone'
+    return { key, ref, words, isGone: !ref }
+  })
+})
 
 function choose(value: string): void {
   if (value === 'corners') take({ kind: 'corners', corners: [] })
@@ -61,18 +77,20 @@ function take(pick: CornerPick): void {
 }
 
 function drop(key: string): void {
-  if (props.pick.kind !== 'corners') return
-  take({ kind: 'corners', corners: props.pick.corners.filter((k) => k !== key) })
+  const { pick } = props
+  if (pick.kind === 'solid') take({ kind: 'solid', edges: pick.edges.filter((k) => k !== key) })
+  if (pick.kind !== 'corners') return
+  take({ kind: 'corners', corners: pick.corners.filter((k) => k !== key) })
 }
 </script>
 
 <template>
   <PlainSelect :id="id" :model-value="rule" :options="options" @update:model-value="choose" />
-  <ul v-if="pick.kind === 'corners'" class="corners">
+  <ul v-if="pick.kind === 'corners' || pick.kind === 'solid'" class="corners">
     <li
       v-for="c in chosen"
       :key="c.key"
-      :class="{ gone: !c.ref }"
+      :class="{ gone: c.isGone }"
       @pointerenter="route.hoverRef = c.ref"
       @pointerleave="route.hoverRef = undefined"
     >

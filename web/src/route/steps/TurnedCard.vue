@@ -61,7 +61,9 @@ const body = computed(() => parts.bodies.find((b) => b.id === bodyId.value))
 const marked = computed(() =>
   fields.value.flatMap((f) => {
     if (f.kind === 'faces') return [...f.keys]
-    return f.kind === 'corners' && f.pick.kind === 'corners' ? [...f.pick.corners] : []
+    if (f.kind !== 'corners') return []
+    if (f.pick.kind === 'solid') return [...f.pick.edges]
+    return f.pick.kind === 'corners' ? [...f.pick.corners] : []
   }),
 )
 watch(marked, (keys) => (route.marked = keys), { immediate: true })
