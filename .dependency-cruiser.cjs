@@ -12,6 +12,7 @@ const CORE = {
   part: ['units', 'formula', 'sketch'],
   route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'solid', 'part'],
   edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],
+  recover: ['units', 'geometry', 'sketch', 'section', 'part', 'route', 'edit'],
   mesh: ['geometry', 'section'],
   inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'solid', 'part', 'route'],
   formats: [

@@ -277,3 +277,33 @@ test('a solid is inspected and handed over: off-axis mass, files, and faces by t
     expect(saved.bytes.length).toBeGreaterThan(20_000)
   }
 })
+
+test('a STEP file is brought in: its half-section can be edited, its holes stand beside it', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await shop.openDemo('click-wheel')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
+  const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
+  await page.goto('/')
+  const input = page.getByLabel('part files or STEP files to import').first()
+  await input.setInputFiles([
+    { name: 'bad.step', mimeType: 'model/step', buffer: Buffer.from('nonsense') },
+    { name: 'Wheel from outside.step', mimeType: 'model/step', buffer: saved.bytes },
+  ])
+  await expect(page.getByText('bad.step: This is no exchange file of solids')).toBeVisible()
+  await expect(page.getByText('is an editable profile now')).toBeVisible({ timeout: 30_000 })
+  await shop.openPart('Wheel from outside')
+  await expect(shop.route).toContainText('Revolve')
+  await expect(shop.route).toContainText('From a file')
+  await expect(shop.figure('freedoms')).toHaveText('in ink')
+  await shop.label('⌀80').click()
+  await shop.type('84')
+  await expect(shop.route).toContainText('⌀84 × 24')
+  // The reference is a body of its own, hidden until it is asked for.
+  await shop.route.getByRole('button', { name: 'as it came 1 locked' }).click()
+  await expect(shop.card.getByLabel('Name')).toHaveValue('as it came 1')
+  await expect(shop.card.getByRole('switch', { name: 'Shown' })).not.toBeChecked()
+})

@@ -1,6 +1,7 @@
 import { parseArgs } from 'node:util'
 import { checkPart } from './check'
 import { exportPart, FORMATS } from './export'
+import { importPart } from './import'
 import { inspectPart } from './inspect'
 import { EXIT, Stop, type Streams } from './exit'
 
@@ -8,11 +9,14 @@ const USAGE = `Usage:
   lathica inspect FILE [--json]
   lathica check FILE [--json | --csv]
   lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM]
+  lathica import FILE.step -o OUT
 
 inspect   tells mass properties of every body, and how sketches and steps stand
 check     compares the part with its inspection sheet, row by row
 export    writes the part as another file: step is exact, 3mf, stl and glb are triangles within
           the tolerance; -o - writes to standard output
+import    makes a part file of an exchange file (STEP): what is turned becomes a half-section with
+          sizes, all else stands beside it as it came
 
 Exit codes:
   0  all is well
@@ -45,13 +49,14 @@ async function dispatch(args: readonly string[], streams: Streams): Promise<numb
     streams.stdout.write(USAGE)
     return command === undefined && values.help !== true ? EXIT.usage : EXIT.well
   }
-  if (command !== 'inspect' && command !== 'check' && command !== 'export') {
+  if (!['inspect', 'check', 'export', 'import'].includes(command)) {
     throw new Stop(EXIT.usage, `There is no command “${command}”. Try lathica --help.`)
   }
-  if (file === undefined) throw new Stop(EXIT.usage, `${command} needs a part file behind it.`)
+  if (file === undefined) throw new Stop(EXIT.usage, `${command} needs a file behind it.`)
   if (rest.length > 0) throw new Stop(EXIT.usage, `Only one file at a time: what is “${rest[0]}”?`)
   if (command === 'inspect') return inspectPart(file, values.json === true, streams)
   if (command === 'check') return checkPart(file, values, streams)
+  if (command === 'import') return importPart(file, values.output, streams)
   return exportPart(file, values, streams)
 }
 

@@ -4,17 +4,18 @@ import { EXIT, Stop } from './exit'
 
 /** Reads a part file from disk. Throws a stop that says why it cannot be read. */
 export async function readPartAt(path: string): Promise<Part> {
-  const read = readPartFile(await textOf(path))
+  const read = readPartFile(await textOf(path, LARGEST_PART_FILE, 'a part'))
   if (read.ok) return read.value
   throw new Stop(EXIT.unreadable, `${path}: ${read.problem.message} ${read.problem.mend}`)
 }
 
-async function textOf(path: string): Promise<string> {
+/** @param most bytes it may have; @param what it then is too large for */
+export async function textOf(path: string, most: number, what: string): Promise<string> {
   try {
     // Looked at first, so that a huge file is never taken into memory.
     const { size } = await stat(path)
-    if (size > LARGEST_PART_FILE) {
-      throw new Stop(EXIT.unreadable, `${path}: This file is too large for a part.`)
+    if (size > most) {
+      throw new Stop(EXIT.unreadable, `${path}: This file is too large for ${what}.`)
     }
     return await readFile(path, 'utf8')
   } catch (error) {

@@ -208,7 +208,7 @@ describe('lathica export', () => {
 
 describe('calls that are off', () => {
   it.each([
-    [['inspect'], 2, 'needs a part file'],
+    [['inspect'], 2, 'needs a file'],
     [['mill', 'x'], 2, 'no command “mill”'],
     [['inspect', 'a', 'b'], 2, 'Only one file'],
     [['inspect', SPINDLE, '--jsn'], 2, '--jsn'],
@@ -284,5 +284,41 @@ describe('parts that are no full turn', () => {
     const { code, out } = await call('inspect', path)
     expect(code).toBe(1)
     expect(out).toContain('more than a full turn')
+  })
+})
+
+describe('lathica import', () => {
+  it('makes a part file of an exchange file: the half-section with its sizes', async () => {
+    const step = join(folder, 'spindle.step')
+    expect((await call('export', SPINDLE, '--format', 'step', '-o', step)).code).toBe(0)
+    const out = join(folder, 'came.lathica.json')
+    const { code, err } = await call('import', step, '-o', out)
+    expect(err).toBe('Its half-section of ⌀44 × 171 is an editable profile now.\n')
+    expect(code).toBe(0)
+    const report = JSON.parse((await call('inspect', out, '--json')).out) as PartReport
+    expect(report.name).toBe('spindle')
+    expect(report.sketches[0]?.freedoms).toBe(0)
+    expect((report.bodies[0]?.volume_mm3 ?? 0) / VOLUME).toBeCloseTo(1, 6)
+    const written = (await call('import', step, '-o', '-')).out
+    expect(readPartFile(written).ok).toBe(true)
+  })
+
+  it.each([
+    ['a.step', 'nonsense', 'no exchange file of solids'],
+    ['a.step', 'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\nENDSEC;\nEND-ISO-10303-21;', 'file'],
+  ])('refuses a file that holds no solid', async (name, text, words) => {
+    const { code, err } = await call('import', await file(name, text), '-o', '-')
+    expect(code).toBe(3)
+    expect(err).toContain(words)
+  })
+
+  it('is told where to write, and says what it cannot', async () => {
+    expect((await call('import', SPINDLE)).code).toBe(2)
+    expect((await call('import', join(folder, 'none.step'), '-o', '-')).code).toBe(3)
+    const step = join(folder, 'spindle.step')
+    await call('export', SPINDLE, '--format', 'step', '-o', step)
+    const { code, err } = await call('import', step, '-o', join(folder, 'no', 'where.json'))
+    expect(code).toBe(4)
+    expect(err).toContain('cannot be written')
   })
 })

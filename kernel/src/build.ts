@@ -1,9 +1,17 @@
-import { PART_FRAME, planKeys, type SolidOp, type SolidPlan, type SolidTool } from '@lathica/core'
+import {
+  PART_FRAME,
+  planKeys,
+  type FileTool,
+  type SolidOp,
+  type SolidPlan,
+  type SolidTool,
+} from '@lathica/core'
 import { combined } from './combine'
 import { finishedEdges } from './edges'
 import { KernelFault, faultOf } from './fault'
 import { freeSolid, type NamedSolid } from './named'
 import type { OpenCascade } from './openCascade'
+import { fileSolid } from './read'
 import { facetSolid, marked, movedBody, prismSolid, sweptSolid, turnedSolid } from './tools'
 
 /** So many states of solids are kept; a change in a late step finds all before it. */
@@ -88,8 +96,19 @@ export class Builder {
         return facetSolid(this.oc, tool, step)
       case 'swept':
         return sweptSolid(this.oc, tool, step)
+      case 'file':
+        return this.fromFile(tool, step)
       case 'body':
         return movedBody(this.oc, this.build(tool.plan), tool)
+    }
+  }
+
+  private fromFile(tool: FileTool, step: string): NamedSolid {
+    const solid = fileSolid(this.oc, tool, step)
+    try {
+      return movedBody(this.oc, solid, tool)
+    } finally {
+      freeSolid(solid)
     }
   }
 

@@ -1,9 +1,10 @@
-import type { BodyPlan, LiftedProperties, SolidMesh, SolidPlan } from '@lathica/core'
+import type { BodyPlan, ForeignSolid, LiftedProperties, SolidMesh, SolidPlan } from '@lathica/core'
 import { Builder } from './build'
 import { KernelFault, faultOf } from './fault'
 import { figuresOf } from './figures'
 import { meshOf } from './mesh'
 import type { OpenCascade } from './openCascade'
+import { readSolids } from './read'
 import { writeStepOf } from './write'
 
 /** A body that was built: what it looks like and what it comes to. */
@@ -23,6 +24,8 @@ export interface Kernel {
   weigh(plan: SolidPlan): LiftedProperties | undefined
   /** An exchange file (ISO 10303-21) of bodies, in mm. */
   writeStep(bodies: readonly BodyPlan[], name: string): string
+  /** The solids of an exchange file (ISO 10303-21), as points on their faces. */
+  read(text: string): ForeignSolid[]
   /** Bytes the kernel's memory has grown to. */
   memory(): number
   /** Gives back every solid that is kept. */
@@ -60,6 +63,7 @@ export function createKernel(oc: OpenCascade): Kernel {
           name,
         ),
       ),
+    read: (text) => safely(() => readSolids(oc, text)),
     memory: () => oc.wasmMemory.buffer.byteLength,
     free: () => builder.free(),
   }

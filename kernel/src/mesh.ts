@@ -44,7 +44,8 @@ interface FaceMesh {
   readonly rims: readonly (readonly number[])[]
 }
 
-function faceMesh(oc: OpenCascade, face: Face, name: string): FaceMesh {
+/** The triangles of one face; the face is given back. */
+export function faceMesh(oc: OpenCascade, face: Face, name: string): FaceMesh {
   return scoped((scope) => {
     scope.own(face)
     const location = scope.own(new oc.TopLoc_Location())

@@ -212,7 +212,7 @@ const turnedLeft = ({ x, y }: Vec): Vec => ({ x: -y, y: x })
 export function movedBody(
   oc: OpenCascade,
   solid: NamedSolid,
-  { mirror, frame }: BodyTool,
+  { mirror, frame }: Pick<BodyTool, 'mirror' | 'frame'>,
 ): NamedSolid {
   return scoped((scope) => {
     const { at, x, z } = frame

@@ -44,6 +44,7 @@ export const STEP_WORDS: Readonly<Record<KnownStep['kind'], string>> = {
   mirror: 'mirror',
   move: 'move body',
   combine: 'combine bodies',
+  import: 'body from a file',
   repeat: 'repeat steps',
   length: 'overall length',
   holes: 'holes',

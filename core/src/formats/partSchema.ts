@@ -2,6 +2,7 @@ import { array, boolean, lazy, mixed, number, object, string, type Schema } from
 import { LONGEST_FORMULA } from '../formula'
 import { GROOVE_FIELDS } from '../route'
 import { LARGEST_LENGTH } from '../tolerances'
+import { LARGEST_PACKED } from '../solid'
 import {
   BODY_FIGURES,
   LOOKS,
@@ -207,6 +208,11 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     ...{ body: id, along: formula, turn: formula, beside: formula, towards: formula, into: id },
   },
   combine: { body: id, other: id, effect, keep: flag },
+  import: {
+    ...{ body: id, file: string().strict().required().max(LARGEST_PACKED), solid: count },
+    frame: record({ at: list(coordinate), x: list(coordinate), z: list(coordinate) }),
+    ...{ from: coordinate, to: coordinate, radius: coordinate },
+  },
   repeat: { steps: list(id), count: formula, pitch: formula },
   length: { body: id, end, length: formula },
   holes: {

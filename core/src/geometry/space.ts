@@ -9,6 +9,8 @@ export const place = (x: number, y: number, z: number): Place => ({ x, y, z })
 
 export const addPlaces = (a: Place, b: Place): Place => place(a.x + b.x, a.y + b.y, a.z + b.z)
 export const scalePlace = (a: Place, s: number): Place => place(a.x * s, a.y * s, a.z * s)
+export const subtractPlaces = (a: Place, b: Place): Place => place(a.x - b.x, a.y - b.y, a.z - b.z)
+export const dotPlaces = (a: Place, b: Place): number => a.x * b.x + a.y * b.y + a.z * b.z
 export const crossPlaces = (a: Place, b: Place): Place =>
   place(a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x)
 

@@ -43,4 +43,25 @@ export interface CombineStep extends AnyBodyStep {
   readonly keep: boolean
 }
 
-export type BodyStep = MirrorStep | MoveStep | CombineStep
+/** Where places of a file lie in the part, as x, y, z of a place and two directions. */
+export interface ImportFrame {
+  readonly at: readonly [number, number, number]
+  readonly x: readonly [number, number, number]
+  readonly z: readonly [number, number, number]
+}
+
+/** A solid that came in a file, as it is. */
+export interface ImportStep extends AnyBodyStep {
+  readonly kind: 'import'
+  /** An exchange file (ISO 10303-21), packed. */
+  readonly file: string
+  /** Which of its solids, from 0. */
+  readonly solid: number
+  readonly frame: ImportFrame
+  /** How far it goes along the axis and out from it, in mm. */
+  readonly from: number
+  readonly to: number
+  readonly radius: number
+}
+
+export type BodyStep = MirrorStep | MoveStep | CombineStep | ImportStep

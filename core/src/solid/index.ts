@@ -1,3 +1,4 @@
+export { LARGEST_PACKED, packText, unpackText } from './packed'
 export * from './plan'
 export { facesMeeting, meetingKey } from './edgeNames'
 export { planKey, planKeys } from './content'

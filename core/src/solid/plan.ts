@@ -54,7 +54,15 @@ export interface BodyTool {
   readonly frame: Frame
 }
 
-export type SolidTool = (TurnedTool | PrismTool | FacetTool | SweptTool | BodyTool) & {
+/** A solid of an exchange file (ISO 10303-21), packed, put into a frame. */
+export interface FileTool {
+  readonly kind: 'file'
+  readonly file: string
+  readonly solid: number
+  readonly frame: Frame
+}
+
+export type SolidTool = (TurnedTool | PrismTool | FacetTool | SweptTool | BodyTool | FileTool) & {
   /** Tells the faces of one tool from those of its likes: “@2”; empty for an only one. */
   readonly mark: string
 }

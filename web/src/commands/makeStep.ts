@@ -26,7 +26,10 @@ import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 
 /** Steps that are begun without more being said. */
-export type TurnedKind = Exclude<StepKind, 'holes' | 'slot' | 'extrude' | 'sweep' | 'combine'>
+export type TurnedKind = Exclude<
+  StepKind,
+  'holes' | 'slot' | 'extrude' | 'sweep' | 'combine' | 'import'
+>
 
 /** Begins a step of a kind: puts it in behind what is shown, opens its card, asks for its picks. */
 export function makeStep(kind: TurnedKind): void {

@@ -1,4 +1,4 @@
-import type { BodyPlan, LiftedProperties, SolidPlan } from '@lathica/core'
+import type { BodyPlan, LiftedProperties, RecoveredPart, SolidPlan } from '@lathica/core'
 import type { BuiltSolid } from '@lathica/kernel'
 import { wrap, type Remote } from 'comlink'
 import { ref } from 'vue'
@@ -80,6 +80,10 @@ export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<B
 /** The figures of a plan alone; nobody waits for them. */
 export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | undefined>> =>
   ask((k) => k.weigh(plan), true)
+
+/** A part from an exchange file that was brought in. */
+export const bringIn = (text: string, name: string): Promise<Answer<RecoveredPart>> =>
+  ask((k) => k.bringIn(text, name))
 
 /** An exchange file of bodies. */
 export const writeSolids = (bodies: readonly BodyPlan[], name: string): Promise<Answer<string>> =>

@@ -1,5 +1,11 @@
 import type { BodyPlan, SolidPlan } from '@lathica/core'
-import { KernelFault, installGlue, loadKernel, type BuiltSolid } from '@lathica/kernel'
+import {
+  KernelFault,
+  installGlue,
+  loadKernel,
+  partFromFile,
+  type BuiltSolid,
+} from '@lathica/kernel'
 import { expose, transfer } from 'comlink'
 import wasm from 'replicad-opencascadejs/wasm?url'
 import type { Answer } from './answers'
@@ -28,6 +34,7 @@ const threads = {
   weigh: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
   writeStep: (bodies: readonly BodyPlan[], name: string) =>
     answered((k) => k.writeStep(bodies, name)),
+  bringIn: (text: string, name: string) => answered((k) => partFromFile(k, text, name)),
   memory: () => answered((k) => k.memory()),
 }
 

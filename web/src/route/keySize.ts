@@ -50,6 +50,8 @@ export function keySize(step: Sized, { faceOf, figure, lie, bodyName }: Telling)
       ]
       return words.filter((w) => w !== '').join(', ') || 'in its place'
     }
+    case 'import':
+      return 'a solid as it came'
     case 'combine':
       return `${bodyName(step.body)} and ${bodyName(step.other)}`
     case 'mirror':

@@ -11,6 +11,7 @@ const TITLES: Readonly<Record<StepKind, string>> = {
   mirror: 'Mirror',
   move: 'Move body',
   combine: 'Join bodies',
+  import: 'From a file',
   repeat: 'Repeat',
   length: 'Overall length',
   holes: 'Holes',

@@ -85,10 +85,10 @@ function chosen(event: Event): void {
         ref="fileInput"
         type="file"
         class="visually-hidden"
-        accept=".json"
+        accept=".json,.step,.stp"
         multiple
         tabindex="-1"
-        aria-label="part files to import"
+        aria-label="part files or STEP files to import"
         @change="chosen"
       />
       <Button @click="fileInput?.click()">
@@ -99,7 +99,7 @@ function chosen(event: Event): void {
     <p v-if="parts.length === 0" class="none">
       {{
         project.parts.length === 0
-          ? 'No parts yet. Make a new one, or drop a part file here.'
+          ? 'No parts yet. Make a new one, or drop a part file or a STEP file here.'
           : 'No part of this project has these words.'
       }}
     </p>

@@ -1,6 +1,7 @@
 import {
   readPart,
   readPartFile,
+  recoveredWords,
   renamePart,
   perform,
   toDocument,
@@ -122,10 +123,30 @@ export function useShelf() {
     if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
   }
 
-  /** Reads dropped part files; each that cannot be read says why, the others are taken. */
+  /** A part from solids that came from elsewhere; what came of it is told. */
+  async function importSolids(projectId: string, file: File): Promise<void> {
+    const key = `reading-${file.name}`
+    void message.loading({ key, content: `Reading ${file.name} …`, duration: 0 })
+    const { bringIn } = await import('../kernel/client')
+    const answer = await bringIn(await file.text(), file.name.replace(/\.[^.]*$/, '').slice(0, 80))
+    message.destroy(key)
+    if (!answer.ok) {
+      tellProblem({ ...answer.problem, message: `${file.name}: ${answer.problem.message}` })
+      return
+    }
+    if ((await createPart(projectId, answer.value.part)) === undefined) return
+    await load()
+    tell(`${file.name}: ${recoveredWords(answer.value)}`)
+  }
+
+  /** Reads dropped files; each that cannot be read says why, the others are taken. */
   async function importFiles(projectId: string, files: readonly File[]): Promise<void> {
     let taken = 0
     for (const file of files) {
+      if (/\.(step|stp)$/i.test(file.name)) {
+        await importSolids(projectId, file)
+        continue
+      }
       const read = readPartFile(await file.text())
       if (!read.ok) {
         tellProblem({ ...read.problem, message: `${file.name}: ${read.problem.message}` })

@@ -1,5 +1,5 @@
 import { fail, succeed, type Result } from '../../result'
-import { PART_FRAME, place, turnedFrame, turned, type Frame, type Place } from '../../geometry'
+import { PART_FRAME, place, turnedFrame, turned, vec, type Frame, type Place } from '../../geometry'
 import {
   EMPTY_SECTION,
   combine as combinedSections,
@@ -7,9 +7,9 @@ import {
   movedAlong,
   type Section,
 } from '../../section'
-import { outwards, turnedTool, type SolidOp, type SolidTool } from '../../solid'
+import { outwards, rectangleOf, turnedTool, type SolidOp, type SolidTool } from '../../solid'
 import { VERTEX_TOLERANCE } from '../../tolerances'
-import type { CombineStep, MirrorStep, MoveStep } from '../../part'
+import type { CombineStep, ImportStep, MirrorStep, MoveStep } from '../../part'
 import {
   changed,
   edgesNamed,
@@ -192,6 +192,33 @@ export function combineBodies(step: CombineStep, context: StepContext): Result<O
       ...(step.keep ? [] : [[step.other, undefined] as const]),
     ]),
   })
+}
+
+/** A solid as it came in a file. */
+export function imported(step: ImportStep, context: StepContext): Result<Outcome> {
+  if (!hasBody(context, step.body)) {
+    return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
+  }
+  const [at, x, z] = [step.frame.at, step.frame.x, step.frame.z].map(([a = 0, b = 0, c = 0]) =>
+    place(a, b, c),
+  )
+  if (!at || !x || !z) throw new Error('a frame has three parts')
+  const tool: SolidTool = {
+    ...{ kind: 'file', file: step.file, solid: step.solid, frame: { at, x, z }, mark: '' },
+  }
+  const before = context.sectionOf(step.body)
+  // As a full turn it is told by its reach alone.
+  const reach = rectangleOf(step.id, vec(step.from, 0), vec(step.to, step.radius))
+  const section = combinedSections(before, reach, 'add')
+  if (!section) return notSound
+  return worked(
+    context,
+    step.body,
+    [{ kind: 'combine', step: step.id, effect: 'add', tools: [tool] }],
+    {
+      turned: section,
+    },
+  )
 }
 
 const hasBody = (context: StepContext, id: string): boolean =>

@@ -1,6 +1,6 @@
 import { fail, type Result } from '../../result'
 import { bore } from './bore'
-import { combineBodies, mirror, move } from './bodies'
+import { combineBodies, imported, mirror, move } from './bodies'
 import { overallLength, repeat } from './copies'
 import { chamfer, fillet, shell } from './finish'
 import { groove } from './groove'
@@ -30,6 +30,8 @@ export function runStep(step: Step, context: StepContext): Result<Outcome> {
       return shell(step, context)
     case 'mirror':
       return mirror(step, context)
+    case 'import':
+      return imported(step, context)
     case 'move':
       return move(step, context)
     case 'combine':

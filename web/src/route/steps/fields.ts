@@ -163,6 +163,8 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
       return mirrorFields(step, context)
     case 'move':
       return moveFields(step, context)
+    case 'import':
+      return [bodyField(step.body)]
     case 'combine':
       return combineFields(step, context)
     case 'repeat':

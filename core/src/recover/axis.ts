@@ -1,0 +1,75 @@
+import { crossPlaces, dotPlaces, place, scalePlace, subtractPlaces } from '../geometry'
+import { nodeAt } from './nodes'
+import { runOf } from './runs'
+import type { ForeignFace, ForeignSolid, Line } from './types'
+
+/** Directions nearer than this are one, and lines this near, as a share of the size. */
+const SAME = 1e-6
+
+/**
+ * The line about which most of the surface of a solid is turned.
+ * @returns undefined when not even one face is turned about anything
+ */
+export function axisOf(solid: ForeignSolid): Line | undefined {
+  const size = reachOf(solid)
+  const candidates = distinct(
+    [
+      ...solid.faces.flatMap((f) => (f.kind === 'cylinder' && f.axis ? [f.axis] : [])),
+      ...solid.faces.flatMap((f) =>
+        f.kind === 'plane' && f.axis ? [{ at: solid.centre, along: f.axis.along }] : [],
+      ),
+      ...[place(1, 0, 0), place(0, 1, 0), place(0, 0, 1)].flatMap((along) => [
+        { at: place(0, 0, 0), along },
+        { at: solid.centre, along },
+      ]),
+    ],
+    size,
+  )
+  let best: { readonly line: Line; readonly area: number } | undefined
+  for (const line of candidates) {
+    const area = solid.faces.reduce((sum, f) => sum + (runOf(f, line, size) ? areaOf(f) : 0), 0)
+    // Of two that tell the same much, the one that was found on the solid itself goes first.
+    if (area > 0 && (!best || area > best.area * (1 + SAME))) best = { line, area }
+  }
+  return best && upright(best.line)
+}
+
+/** How far a solid reaches, in mm: the greatest coordinate of its points. */
+export const reachOf = ({ faces }: ForeignSolid): number =>
+  Math.max(1e-3, ...faces.map((f) => f.nodes.reduce((most, x) => Math.max(most, Math.abs(x)), 0)))
+
+export function areaOf({ nodes, triangles }: ForeignFace): number {
+  let sum = 0
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => nodeAt(nodes, triangles[i + k] ?? 0))
+    if (!a || !b || !c) continue
+    const normal = crossPlaces(subtractPlaces(b, a), subtractPlaces(c, a))
+    sum += Math.hypot(normal.x, normal.y, normal.z) / 2
+  }
+  return sum
+}
+
+/** Each line once, whichever way it runs. */
+function distinct(lines: readonly Line[], size: number): Line[] {
+  const kept: Line[] = []
+  for (const line of lines) {
+    const known = kept.some((k) => {
+      const turn = crossPlaces(k.along, line.along)
+      const off = crossPlaces(subtractPlaces(line.at, k.at), k.along)
+      return (
+        Math.hypot(turn.x, turn.y, turn.z) < SAME && Math.hypot(off.x, off.y, off.z) < SAME * size
+      )
+    })
+    if (!known) kept.push(line)
+  }
+  return kept
+}
+
+/** The way along a line in which its greatest coordinate grows. */
+function upright({ at, along }: Line): Line {
+  const greatest = [along.x, along.y, along.z].reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a))
+  const way = greatest < 0 ? scalePlace(along, -1) : along
+  // The place nearest to the origin, so that files drawn about it keep their distances.
+  const foot = subtractPlaces(at, scalePlace(way, dotPlaces(at, way)))
+  return { at: foot, along: way }
+}

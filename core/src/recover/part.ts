@@ -1,0 +1,325 @@
+import {
+  addRevolve,
+  addSize,
+  addStep,
+  drawDraft,
+  measureOffer,
+  missingItems,
+  perform,
+  type Command,
+  type Draft,
+  type End,
+  type NewConstraint,
+} from '../edit'
+import {
+  crossPlaces,
+  dotPlaces,
+  place,
+  scalePlace,
+  type Frame,
+  type Piece,
+  type Place,
+  type Vec,
+} from '../geometry'
+import { createPart, measureOf, newBody, type ImportFrame, type Part } from '../part'
+import { evaluate } from '../route'
+import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'
+import { formatLength, unitScale, type UnitSettings } from '../units'
+import { axisOf } from './axis'
+import { nodeAt } from './nodes'
+import { outlineOf } from './outline'
+import type { ForeignSolid, Line } from './types'
+
+/** Volumes that differ by less than this share are one. */
+const SAME_VOLUME = 1e-6
+/** What has less than this of a solid, or more by as much, is not its half-section. */
+const LEAST_SHARE = 0.4
+/** A size that moves a point by more than this, in mm, is left out. */
+const STAYS = 1e-4
+/** Directions within this, in radians, are along the axis or square to it. */
+const STRAIGHT = 1e-6
+/** Smooth joints turn by less than this, in radians. */
+const SMOOTH = 1e-5
+/** Proposals are taken in so many rounds at most. */
+const MOST_ROUNDS = 12
+
+/** What came of a file with solids. */
+export interface RecoveredPart {
+  readonly part: Part
+  /** One for each solid, in the order of the file. */
+  readonly solids: readonly {
+    /** Whether its half-section was found, and it is turned from that. */
+    readonly isTurned: boolean
+    /** Whether it stands beside as it came: it has more than the turned shape, or is none. */
+    readonly isKept: boolean
+  }[]
+}
+
+/**
+ * A part from solids that came from elsewhere: the half-section of each as a sketch that is turned,
+ * with constraints and sizes, and beside it the solid as it came where it has more than that.
+ * @param file the solids as a file that the kernel reads again
+ */
+export function recoverPart(
+  name: string,
+  solids: readonly ForeignSolid[],
+  file: string,
+  units?: UnitSettings,
+): RecoveredPart {
+  const [largest] = [...solids].sort((a, b) => b.volume - a.volume)
+  const axis = (largest && axisOf(largest)) ?? { at: place(0, 0, 0), along: place(0, 0, 1) }
+  const outlines = solids.map((s) => outlineOf(s, axis))
+  const start = Math.min(...solids.map((s) => reachAlong(s, axis)[0]))
+  const moved = outlines.map((o) => o && movedBy(o.pieces, -start))
+  const own = createPart({ name, ...(units ? { units } : {}) })
+  let part: Part = { ...own, sketches: [], bodies: [] }
+  const told: RecoveredPart['solids'][number][] = []
+  const frame = frameOf(axis, start)
+  for (const [number, solid] of solids.entries()) {
+    const pieces = moved[number]
+    const turned = pieces && withTurned(part, pieces)
+    const volume = turned && volumeOf(turned)
+    const share = volume === undefined ? 0 : volume / solid.volume
+    const isTurned = share > LEAST_SHARE && share < 1 / LEAST_SHARE
+    if (turned && isTurned) part = turned
+    const isKept = !isTurned || Math.abs(share - 1) > SAME_VOLUME
+    if (isKept) part = withKept(part, solid, { file, number, frame, axis, start }, isTurned)
+    told.push({ isTurned, isKept })
+  }
+  if (part.sketches.length === 0) part = withSketch(part)
+  return { part, solids: told }
+}
+
+/** The part with one more sketch, turned into a body of its own; undefined if that is not sound. */
+function withTurned(part: Part, pieces: readonly Piece[]): Part | undefined {
+  const grown = withBody(withSketch(part), '')
+  const sketch = grown.sketches.at(-1)?.id ?? ''
+  const drawn = done(grown, drawDraft('draw what came', sketch, draftOf(pieces)))
+  const turned = drawn && done(drawn, addRevolve(sketch))
+  if (!turned) return undefined
+  const state = evaluate(turned)
+  const isSound = state.steps.at(-1)?.status === 'done'
+  return isSound ? sized(turned, sketch) : undefined
+}
+
+const volumeOf = (part: Part): number => evaluate(part).bodies.at(-1)?.solid?.volume ?? 0
+
+function done(part: Part, command: Command): Part | undefined {
+  const result = perform(part, command)
+  return result.ok ? result.value : undefined
+}
+
+function withSketch(part: Part): Part {
+  const id = `sketch${part.nextId}`
+  const name = String.fromCharCode(65 + (part.sketches.length % 26))
+  const sketches = [...part.sketches, emptySketch(id, name)]
+  return { ...part, nextId: part.nextId + 1, sketches }
+}
+
+function withBody(part: Part, name: string): Part {
+  const id = `body${part.nextId}`
+  const material = part.materials[0]?.id ?? ''
+  const body = newBody(id, name === '' ? `body ${part.bodies.length + 1}` : name, material)
+  return { ...part, nextId: part.nextId + 1, bodies: [...part.bodies, body] }
+}
+
+/** All lines and arcs, with the constraints that anyone would see in them. */
+function draftOf(pieces: readonly Piece[]): Draft {
+  const names = new Map<Vec, string>()
+  const points: Record<string, End> = {}
+  const pointOf = (p: Vec): string => {
+    const known = names.get(p)
+    if (known !== undefined) return known
+    const name = `~p${names.size}`
+    names.set(p, name)
+    const isOrigin = Math.abs(p.x) < 1e-9 && p.y === 0
+    points[name] = {
+      at: p,
+      ...(isOrigin ? { point: ORIGIN_ID } : p.y === 0 ? { on: [AXIS_ID] } : {}),
+    }
+    return name
+  }
+  const ties: NewConstraint[] = []
+  const entities = pieces.map((piece, i): Entity => {
+    const id = `~e${i}`
+    const [from, to] = [pointOf(piece.from), pointOf(piece.to)]
+    if (piece.kind === 'line') {
+      const slope = Math.atan2(
+        Math.abs(piece.to.y - piece.from.y),
+        Math.abs(piece.to.x - piece.from.x),
+      )
+      if (slope < STRAIGHT) ties.push({ kind: 'axial', line: id })
+      else if (slope > Math.PI / 2 - STRAIGHT) ties.push({ kind: 'radial', line: id })
+      return { id, kind: 'line', from, to, role: 'outline' }
+    }
+    const centre = pointOf({ ...piece.centre })
+    return {
+      ...{ id, kind: 'arc', from, to, centre, role: 'outline' },
+      counterClockwise: piece.counterClockwise,
+    }
+  })
+  ties.push(...smoothJoints(pieces))
+  return { points, entities, ties }
+}
+
+/** Where an arc goes on into a line or another arc without a corner. */
+function smoothJoints(pieces: readonly Piece[]): NewConstraint[] {
+  return pieces.flatMap((a, i) =>
+    pieces.slice(i + 1).flatMap((b, k): NewConstraint[] => {
+      if (a.kind === 'line' && b.kind === 'line') return []
+      const joint = [a.from, a.to].find((p) => p === b.from || p === b.to)
+      if (!joint) return []
+      const [u, v] = [directionAt(a, joint), directionAt(b, joint)]
+      if (Math.abs(u.x * v.y - u.y * v.x) > SMOOTH) return []
+      return [{ kind: 'tangent', curve: `~e${i}`, to: `~e${i + 1 + k}` }]
+    }),
+  )
+}
+
+function directionAt(piece: Piece, at: Vec): Vec {
+  const way =
+    piece.kind === 'line'
+      ? { x: piece.to.x - piece.from.x, y: piece.to.y - piece.from.y }
+      : { x: piece.centre.y - at.y, y: at.x - piece.centre.x }
+  const length = Math.hypot(way.x, way.y) || 1
+  return { x: way.x / length, y: way.y / length }
+}
+
+/** The sketch with a size for every freedom it has left. */
+function sized(part: Part, sketchId: string): Part {
+  let here = part
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const proposals = missingItems(here, sketchId)
+    if (proposals.length === 0) break
+    for (const proposal of proposals) {
+      const sketch = here.sketches.find((s) => s.id === sketchId)
+      if (!sketch) return here
+      const next =
+        proposal.kind === 'tie'
+          ? done(
+              here,
+              drawDraft('tie', sketchId, { points: {}, entities: [], ties: [proposal.tie] }),
+            )
+          : done(here, addSize(sketchId, proposal.offer, figureOf(here, sketchId, proposal.offer)))
+      if (next && stands(sketch, next)) here = next
+    }
+  }
+  return here
+}
+
+/** Whether all points of a sketch are where they were. */
+function stands({ id, points }: Sketch, part: Part): boolean {
+  const now = new Map(part.sketches.find((s) => s.id === id)?.points.map((p) => [p.id, p]))
+  return points.every((p) => {
+    const q = now.get(p.id)
+    return q !== undefined && Math.hypot(q.x - p.x, q.y - p.y) <= STAYS
+  })
+}
+
+function figureOf(part: Part, sketchId: string, offer: Parameters<typeof measureOffer>[1]): string {
+  const sketch = part.sketches.find((s) => s.id === sketchId) ?? emptySketch('', '')
+  const value = measureOffer(sketch, offer) / unitScale(measureOf(offer), part.units)
+  return String(Number(value.toFixed(6)))
+}
+
+/** All pieces moved along the axis; what was one place stays one. */
+function movedBy(pieces: readonly Piece[], x: number): Piece[] {
+  const places = new Map<Vec, Vec>()
+  const moved = (p: Vec): Vec => {
+    const known = places.get(p) ?? { x: p.x + x, y: p.y }
+    places.set(p, known)
+    return known
+  }
+  return pieces.map((piece) => {
+    const ends = { from: moved(piece.from), to: moved(piece.to) }
+    return piece.kind === 'line'
+      ? { ...piece, ...ends }
+      : { ...piece, ...ends, centre: moved(piece.centre) }
+  })
+}
+
+function reachAlong({ faces }: ForeignSolid, { at, along }: Line): readonly [number, number] {
+  let [low, high] = [Infinity, -Infinity]
+  for (const { nodes } of faces) {
+    for (let i = 0; i < nodes.length / 3; i++) {
+      const p = nodeAt(nodes, i)
+      const x = (p.x - at.x) * along.x + (p.y - at.y) * along.y + (p.z - at.z) * along.z
+      low = Math.min(low, x)
+      high = Math.max(high, x)
+    }
+  }
+  return [low, high]
+}
+
+function reachOut({ faces }: ForeignSolid, { at, along }: Line): number {
+  let most = 0
+  for (const { nodes } of faces) {
+    for (let i = 0; i < nodes.length / 3; i++) {
+      const p = nodeAt(nodes, i)
+      const off = crossPlaces(place(p.x - at.x, p.y - at.y, p.z - at.z), along)
+      most = Math.max(most, Math.hypot(off.x, off.y, off.z))
+    }
+  }
+  return most
+}
+
+interface Keeping {
+  readonly file: string
+  readonly number: number
+  readonly frame: Frame
+  readonly axis: Line
+  readonly start: number
+}
+
+/** The solid as it came, as a body of its own that is not changed by accident. */
+function withKept(
+  part: Part,
+  solid: ForeignSolid,
+  { file, number, frame, axis, start }: Keeping,
+  isBeside: boolean,
+): Part {
+  const grown = withBody(part, isBeside ? `as it came ${number + 1}` : '')
+  const body = grown.bodies.at(-1)?.id ?? ''
+  const [low, high] = reachAlong(solid, axis)
+  // A nought has no sign in a file.
+  const numbers = (p: Place): ImportFrame['at'] => [p.x + 0, p.y + 0, p.z + 0]
+  const step = {
+    ...{ kind: 'import' as const, body, file, solid: number },
+    frame: { at: numbers(frame.at), x: numbers(frame.x), z: numbers(frame.z) },
+    ...{ from: low - start, to: high - start, radius: reachOut(solid, axis) },
+  }
+  const put = done(grown, addStep(step)) ?? grown
+  if (!isBeside) return put
+  const bodies = put.bodies.map((b) => (b.id === body ? { ...b, visible: false, locked: true } : b))
+  return { ...put, bodies }
+}
+
+/** What takes the file's own places to those of the part: its axis to z, its start to nought. */
+function frameOf({ at, along }: Line, start: number): Frame {
+  const across = Math.abs(along.x) < 0.9 ? place(1, 0, 0) : place(0, 1, 0)
+  const first = unitPlace(crossPlaces(crossPlaces(along, across), along))
+  const second = crossPlaces(along, first)
+  const foot = place(at.x + start * along.x, at.y + start * along.y, at.z + start * along.z)
+  const rows = [first, second, along]
+  const [x, y, z] = rows.map((row) => -dotPlaces(row, foot))
+  return {
+    at: place(x ?? 0, y ?? 0, z ?? 0),
+    x: place(first.x, second.x, along.x),
+    z: place(first.z, second.z, along.z),
+  }
+}
+
+const unitPlace = (p: Place): Place => scalePlace(p, 1 / (Math.hypot(p.x, p.y, p.z) || 1))
+
+/** What came of it, in a sentence for whoever brought the file. */
+export function recoveredWords({ part, solids }: RecoveredPart): string {
+  const turned = solids.filter((s) => s.isTurned).length
+  const kept = solids.filter((s) => s.isKept).length
+  const size = evaluate(part).bodies.find((b) => b.solid)?.solid
+  const tell = (mm: number): string => formatLength(mm, part.units)
+  const of = size ? ` of ⌀${tell(2 * size.radius)} × ${tell(size.to - size.from)}` : ''
+  if (turned === 0) return 'It is not turned: it stands as it came.'
+  const many = turned === 1 ? `Its half-section${of} is` : `${turned} half-sections are`
+  const rest = kept === 0 ? '' : ' What is more than that stands beside it as it came, hidden.'
+  return `${many} an editable profile now.${rest}`
+}

@@ -1,0 +1,145 @@
+import { crossPlaces, dotPlaces, scalePlace, subtractPlaces, vec, type Vec } from '../geometry'
+import { nodeAt } from './nodes'
+import type { ForeignFace, Line } from './types'
+
+/** What a turned face is in the half-section: a straight run, or part of a circle. */
+export type Run =
+  | { readonly kind: 'line'; readonly from: Vec; readonly to: Vec; readonly side: number }
+  | {
+      readonly kind: 'arc'
+      readonly centre: Vec
+      readonly radius: number
+      /** The angles it goes over, counter-clockwise, in radians; a whole circle goes over 2π. */
+      readonly start: number
+      readonly sweep: number
+    }
+
+/** Points are on a line or circle within this share of the size of the solid. */
+const NEAR = 1e-6
+/** A gap between points on a circle that is wider than this, in radians, is open. */
+const OPEN = 0.9
+/** Curved faces are told by at least so many points. */
+const FEW = 5
+
+/** The run of a face that is turned about a line; undefined of one that is not. */
+export function runOf(face: ForeignFace, line: Line, size: number): Run | undefined {
+  const near = NEAR * size
+  const parallel = face.axis && lengthOf(crossPlaces(face.axis.along, line.along)) < 1e-7
+  if (face.kind === 'plane' && parallel !== true) return undefined
+  const points = inHalfPlane(face, line)
+  if (points.length < 3) return undefined
+  if (face.kind === 'plane') return planeRun(face, line, points)
+  if (face.kind === 'cylinder') {
+    const off = face.axis && crossPlaces(subtractPlaces(face.axis.at, line.at), line.along)
+    if (parallel !== true || !off || lengthOf(off) > near) return undefined
+    const radius = points.reduce((sum, p) => sum + p.y, 0) / points.length
+    const [from, to] = rangeOf(points.map((p) => p.x))
+    return { kind: 'line', from: vec(from, radius), to: vec(to, radius), side: sideOf(face, line) }
+  }
+  return straightRun(points, near) ?? roundRun(points, near)
+}
+
+/** The points of a face by their places along a line and off it. */
+function inHalfPlane({ nodes }: ForeignFace, { at, along }: Line): Vec[] {
+  return Array.from({ length: nodes.length / 3 }, (_, i) => {
+    const from = subtractPlaces(nodeAt(nodes, i), at)
+    return vec(dotPlaces(from, along), lengthOf(crossPlaces(from, along)))
+  })
+}
+
+const lengthOf = ({ x, y, z }: { x: number; y: number; z: number }): number => Math.hypot(x, y, z)
+
+const rangeOf = (values: readonly number[]): readonly [number, number] => [
+  values.reduce((a, b) => Math.min(a, b)),
+  values.reduce((a, b) => Math.max(a, b)),
+]
+
+/** A face square to the line: from its inner to its outer edge, or from the line itself. */
+function planeRun(face: ForeignFace, line: Line, points: readonly Vec[]): Run {
+  const at = points.reduce((sum, p) => sum + p.x, 0) / points.length
+  const [inner, outer] = rangeOf(points.map((p) => p.y))
+  const from = holdsLine(face, line) ? 0 : inner
+  return { kind: 'line', from: vec(at, from), to: vec(at, outer), side: sideOf(face, line) }
+}
+
+/** Whether a line goes through one of the triangles of a face that is square to it. */
+function holdsLine({ nodes, triangles }: ForeignFace, { at, along }: Line): boolean {
+  const off = (i: number) => {
+    const from = subtractPlaces(nodeAt(nodes, i), at)
+    return subtractPlaces(from, scalePlace(along, dotPlaces(from, along)))
+  }
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => off(triangles[i + k] ?? 0))
+    if (!a || !b || !c) continue
+    const turns = [crossPlaces(a, b), crossPlaces(b, c), crossPlaces(c, a)].map((t) =>
+      dotPlaces(t, along),
+    )
+    if (turns.every((t) => t >= 0) || turns.every((t) => t <= 0)) return true
+  }
+  return false
+}
+
+/** Which way a face looks: 1 outwards or along the line, −1 the other way. */
+function sideOf({ nodes, triangles }: ForeignFace, { at, along }: Line): number {
+  let sum = 0
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => nodeAt(nodes, triangles[i + k] ?? 0))
+    if (!a || !b || !c) continue
+    const normal = crossPlaces(subtractPlaces(b, a), subtractPlaces(c, a))
+    const from = subtractPlaces(a, at)
+    const out = subtractPlaces(from, scalePlace(along, dotPlaces(from, along)))
+    sum += dotPlaces(normal, along) * (lengthOf(out) || 1) + dotPlaces(normal, out)
+  }
+  return Math.sign(sum)
+}
+
+function straightRun(points: readonly Vec[], near: number): Run | undefined {
+  const [first] = points
+  if (!first) return undefined
+  const far = (p: Vec, q: Vec): number => Math.hypot(q.x - p.x, q.y - p.y)
+  const farthest = (p: Vec): Vec => points.reduce((a, b) => (far(p, b) > far(p, a) ? b : a), p)
+  const from = farthest(first)
+  const to = farthest(from)
+  const length = far(from, to)
+  if (length < near) return undefined
+  const off = (p: Vec): number =>
+    Math.abs((to.x - from.x) * (p.y - from.y) - (to.y - from.y) * (p.x - from.x)) / length
+  return points.every((p) => off(p) <= near) ? { kind: 'line', from, to, side: 0 } : undefined
+}
+
+/** The circle that points lie on (least squares after Kåsa), and how far round it they go. */
+function roundRun(points: readonly Vec[], near: number): Run | undefined {
+  if (points.length < FEW) return undefined
+  const n = points.length
+  const mean = vec(points.reduce((s, p) => s + p.x, 0) / n, points.reduce((s, p) => s + p.y, 0) / n)
+  let [uu, uv, vv, uuu, vvv, uvv, vuu] = [0, 0, 0, 0, 0, 0, 0]
+  for (const p of points) {
+    const [u, v] = [p.x - mean.x, p.y - mean.y]
+    uu += u * u
+    uv += u * v
+    vv += v * v
+    uuu += u * u * u
+    vvv += v * v * v
+    uvv += u * v * v
+    vuu += v * u * u
+  }
+  const det = uu * vv - uv * uv
+  if (Math.abs(det) < 1e-18) return undefined
+  const [p, q] = [(uuu + uvv) / 2, (vvv + vuu) / 2]
+  const [cu, cv] = [(p * vv - q * uv) / det, (q * uu - p * uv) / det]
+  const centre = vec(mean.x + cu, mean.y + cv)
+  const radius = Math.sqrt(cu * cu + cv * cv + (uu + vv) / n)
+  const isOn = (at: Vec): boolean =>
+    Math.abs(Math.hypot(at.x - centre.x, at.y - centre.y) - radius) <= near
+  if (!points.every(isOn)) return undefined
+  const angles = points.map((at) => Math.atan2(at.y - centre.y, at.x - centre.x))
+  const sorted = [...angles].sort((a, b) => a - b)
+  let gap = { size: 0, start: 0 }
+  sorted.forEach((angle, i) => {
+    const next = sorted[i + 1] ?? (sorted[0] ?? 0) + 2 * Math.PI
+    if (next - angle > gap.size) gap = { size: next - angle, start: next }
+  })
+  return gap.size < OPEN
+    ? { kind: 'arc', centre, radius, start: 0, sweep: 2 * Math.PI }
+    : { kind: 'arc', centre, radius, start: gap.start, sweep: 2 * Math.PI - gap.size }
+}

@@ -1,0 +1,26 @@
+import type { Place } from '../geometry'
+
+/** A face of a solid that came from elsewhere: points on it, and how they make triangles. */
+export interface ForeignFace {
+  readonly kind: 'plane' | 'cylinder' | 'other'
+  /** The normal of a plane, the axis of a cylinder. */
+  readonly axis: Line | undefined
+  /** x, y, z per point, in mm; all of them lie on the face */
+  readonly nodes: Float64Array
+  /** three points per triangle, counter-clockwise seen from outside */
+  readonly triangles: Uint32Array
+}
+
+/** A solid that came from elsewhere. */
+export interface ForeignSolid {
+  readonly faces: readonly ForeignFace[]
+  /** in mm³ */
+  readonly volume: number
+  readonly centre: Place
+}
+
+/** A straight line in space: a place on it, and its direction of length 1. */
+export interface Line {
+  readonly at: Place
+  readonly along: Place
+}

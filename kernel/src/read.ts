@@ -1,0 +1,124 @@
+import {
+  place,
+  unpackText,
+  type FileTool,
+  type ForeignFace,
+  type ForeignSolid,
+} from '@lathica/core'
+import { KernelFault } from './fault'
+import { faceMesh } from './mesh'
+import { named, type NamedSolid } from './named'
+import { partsOf, scoped, type Face, type OpenCascade, type Scope, type Shape } from './openCascade'
+
+const FILE = '/in.step'
+
+/** Longer texts are refused before they are read: a part of a thousand faces takes about 1 MB. */
+const LONGEST = 20_000_000
+
+/** Points on curved faces turn by at most this, in radians. */
+const BEND = 0.35
+
+/** The solids of an exchange file (ISO 10303-21), in mm, as points on their faces. */
+export function readSolids(oc: OpenCascade, text: string): ForeignSolid[] {
+  return scoped((scope) => solidsIn(oc, text, scope).map((solid) => foreignSolid(oc, solid, scope)))
+}
+
+/** One of the solids of a packed file. */
+export function fileSolid(oc: OpenCascade, tool: FileTool, step: string): NamedSolid {
+  return scoped((scope) => {
+    const solid = solidsIn(oc, unpackText(tool.file), scope)[tool.solid]
+    if (!solid) {
+      throw new KernelFault(
+        'kernel.fileSolid',
+        'The file has no such solid.',
+        'Bring the file in again.',
+      )
+    }
+    const faces = [...partsOf(oc, solid, 'FACE', scope)].map((face, i) => ({
+      face,
+      name: `${step}/f${i + 1}`,
+    }))
+    const own = named(oc, solid.Oriented(solid.Orientation()), faces, step, scope)
+    return own
+  })
+}
+
+function solidsIn(oc: OpenCascade, text: string, scope: Scope): Shape[] {
+  if (text.length > LONGEST) {
+    throw new KernelFault(
+      'kernel.fileLarge',
+      `The file has ${Math.round(text.length / 1e6)} million characters, more than can be read here.`,
+      'Write it with fewer bodies.',
+    )
+  }
+  if (!/^\s*ISO-10303-21\s*;/.test(text)) {
+    throw new KernelFault(
+      'kernel.fileKind',
+      'This is no exchange file of solids.',
+      'Choose a STEP file: one that begins with ISO-10303-21.',
+    )
+  }
+  oc.FS.writeFile(FILE, text)
+  try {
+    const reader = scope.own(new oc.STEPControl_Reader())
+    const status = reader.ReadFile(FILE)
+    if (status !== oc.IFSelect_ReturnStatus.IFSelect_RetDone) throw broken
+    reader.TransferRoots(scope.own(new oc.Message_ProgressRange()))
+    if (reader.NbShapes() === 0) throw empty
+    const shape = scope.own(reader.OneShape())
+    const solids = [...partsOf(oc, shape, 'SOLID', scope)]
+    if (solids.length === 0) throw empty
+    return solids
+  } finally {
+    oc.FS.unlink(FILE)
+  }
+}
+
+const broken = new KernelFault(
+  'kernel.fileBroken',
+  'The file is broken and cannot be read.',
+  'Write it again from where it came.',
+)
+const empty = new KernelFault(
+  'kernel.fileEmpty',
+  'The file holds no solid.',
+  'Write it with solids, not with surfaces or lines alone.',
+)
+
+function foreignSolid(oc: OpenCascade, solid: Shape, scope: Scope): ForeignSolid {
+  const box = scope.own(new oc.Bnd_Box())
+  oc.BRepBndLib.Add(solid, box, false)
+  const size = Math.max(1e-3, Math.sqrt(box.SquareExtent()))
+  scope.own(new oc.BRepMesh_IncrementalMesh(solid, size / 500, false, BEND, false))
+  const inside = scope.own(new oc.GProp_GProps())
+  oc.BRepGProp.VolumeProperties(solid, inside, 1e-9, false, false)
+  const middle = scope.own(inside.CentreOfMass())
+  const faces = [...partsOf(oc, solid, 'FACE', scope)].map((face) =>
+    foreignFace(oc, oc.TopoDS.Face(face)),
+  )
+  return { faces, volume: inside.Mass(), centre: place(middle.X(), middle.Y(), middle.Z()) }
+}
+
+function foreignFace(oc: OpenCascade, face: Face): ForeignFace {
+  return scoped((scope) => {
+    const surface = scope.own(new oc.BRepAdaptor_Surface(face, true))
+    const type = surface.GetType()
+    const { GeomAbs_Plane, GeomAbs_Cylinder } = oc.GeomAbs_SurfaceType
+    const kind = type === GeomAbs_Plane ? 'plane' : type === GeomAbs_Cylinder ? 'cylinder' : 'other'
+    const axis =
+      kind === 'plane'
+        ? scope.own(scope.own(surface.Plane()).Axis())
+        : kind === 'cylinder'
+          ? scope.own(scope.own(surface.Cylinder()).Axis())
+          : undefined
+    const line = axis && {
+      at: coordinates(scope.own(axis.Location())),
+      along: coordinates(scope.own(axis.Direction())),
+    }
+    // The mesh takes the face with it.
+    const { positions, indices } = faceMesh(oc, face, '')
+    return { kind, axis: line, nodes: positions, triangles: indices }
+  })
+}
+
+const coordinates = (p: { X(): number; Y(): number; Z(): number }) => place(p.X(), p.Y(), p.Z())

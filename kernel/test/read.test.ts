@@ -1,0 +1,167 @@
+import { beforeAll, describe, expect, test } from 'vitest'
+import {
+  EMPTY_SECTION,
+  evaluate,
+  needsKernel,
+  packText,
+  place,
+  readPart,
+  readPartFile,
+  recoverPart,
+  recoveredWords,
+  toDocument,
+  unpackText,
+  writeStep,
+  type Frame,
+  type Part,
+  type RecoveredPart,
+} from '@lathica/core'
+import { demoParts } from '../../scripts/demo/parts'
+import { builtGeometry, loadKernel, settlePlans, type Kernel } from '../src'
+import { bodyOf, spindle, watertight } from './support'
+
+let kernel: Kernel
+beforeAll(async () => {
+  kernel = await loadKernel()
+}, 60_000)
+
+const demo = (name: string): Part => {
+  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
+  if (!read.ok) throw new Error(read.problem.message)
+  return read.value
+}
+
+function written(part: Part): string {
+  settlePlans(part, (plan) => kernel.weigh(plan))
+  const text = needsKernel(part)
+    ? builtGeometry(kernel, part, 0.05).step
+    : writeStep(part, new Date('2026-11-02T10:42:00Z'))
+  if (text === undefined) throw new Error('there is nothing to write')
+  return text
+}
+
+const recovered = (text: string): RecoveredPart =>
+  recoverPart('Came in', kernel.read(text), packText(text))
+
+/** The volumes of the bodies of a part, in mm³, with those the kernel has to tell. */
+function volumesOf(part: Part): readonly (number | undefined)[] {
+  const state = settlePlans(part, (plan) => kernel.weigh(plan))
+  expect(state.steps.filter((s) => s.status !== 'done')).toEqual([])
+  return state.bodies.map((b) => b.solid?.volume)
+}
+
+const freedomsOf = (part: Part): number[] =>
+  [...evaluate(part).sketches.values()].map((s) => s.solution.freedoms)
+
+describe('the half-section of a turned solid is found in its exchange file', () => {
+  test.each([
+    'spindle',
+    'line-sheave',
+    'cord-drum',
+    'winding-wheel',
+    'counterweight',
+    'ink-flask',
+    'float',
+    'bearing-housing',
+    'guide-roller',
+  ])('of the %s: all of it, with a size for every freedom', (name) => {
+    const part = demo(name)
+    const wanted = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
+    const { part: found, solids } = recovered(written(part))
+    expect(solids).toEqual(wanted.map(() => ({ isTurned: true, isKept: false })))
+    const volumes = volumesOf(found)
+    expect(volumes).toHaveLength(wanted.length)
+    volumes.forEach((v, i) => expect((v ?? 0) / (wanted[i] ?? 1)).toBeCloseTo(1, 6))
+    expect(freedomsOf(found)).toEqual(wanted.map(() => 0))
+    // It begins at the datum, and every size has a plain figure.
+    const { sketches } = found
+    const places = sketches.flatMap((s) => s.points.map((p) => p.x))
+    expect(Math.min(...places)).toBeCloseTo(0, 9)
+    const formulas = sketches.flatMap((s) => s.sizes.map((size) => size.formula))
+    expect(formulas.filter((f) => !/^\d+(\.\d{1,6})?$/.test(f))).toEqual([])
+  })
+
+  test.each(['end-bearing', 'winding-spindle', 'click-wheel', 'setting-knob', 'sampling-can'])(
+    'of the %s without its holes and flats, which stay beside it as they came',
+    (name) => {
+      const part = demo(name)
+      const text = written(part)
+      const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
+      const { part: found, solids } = recovered(text)
+      expect(solids).toEqual([{ isTurned: true, isKept: true }])
+      const [turned, kept] = volumesOf(found)
+      expect((kept ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
+      expect(turned).not.toBeCloseTo(own[0] ?? 0, 0)
+      expect(freedomsOf(found)).toEqual([0])
+      expect(found.bodies[1]).toMatchObject({ visible: false, locked: true })
+      // It is all in the part file.
+      const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))
+      expect(again.ok && JSON.stringify(again.value) === JSON.stringify(found)).toBe(true)
+    },
+  )
+
+  test('what is not turned stands as it came, as a valid solid', () => {
+    const part = demo('guide-segment')
+    const came = recovered(written(part))
+    expect(came.solids).toEqual([{ isTurned: false, isKept: true }])
+    expect(recoveredWords(came)).toBe('It is not turned: it stands as it came.')
+    const { plan } = bodyOf(came.part)
+    const built = plan && kernel.build(plan, 0.05)
+    expect(built?.valid).toBe(true)
+    expect(built && watertight(built.mesh)).toBe(true)
+  })
+
+  test('lies where its own axis is, however it stands in the file', () => {
+    const [c, s] = [Math.cos(0.4), Math.sin(0.4)]
+    const frame: Frame = { at: place(30, -12, 7), x: place(c, 0, -s), z: place(s, 0, c) }
+    const part = spindle()
+    const base = { base: bodyOf(part).section, ops: [] }
+    const tool = { kind: 'body' as const, plan: base, frame, mark: '' }
+    const plan = {
+      base: EMPTY_SECTION,
+      ops: [{ kind: 'combine' as const, step: 'moved', effect: 'add' as const, tools: [tool] }],
+    }
+    const text = kernel.writeStep(
+      [{ bodyId: 'body1', name: 'moved', colour: '#888888', plan }],
+      'moved',
+    )
+    const { part: found, solids } = recovered(text)
+    expect(solids).toEqual([{ isTurned: true, isKept: false }])
+    const diameters = found.sketches[0]?.sizes.flatMap((z) =>
+      z.kind === 'diameter' ? [Number(z.formula)] : [],
+    )
+    expect([...(diameters ?? [])].sort((a, b) => a - b)).toEqual([20, 30, 40])
+    expect(volumesOf(found)[0]).toBeCloseTo(bodyOf(part).solid?.volume ?? 0, 4)
+  })
+
+  test('in words for who brought it', () => {
+    expect(recoveredWords(recovered(written(demo('spindle'))))).toBe(
+      'Its half-section of ⌀44 × 171 is an editable profile now.',
+    )
+    expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
+    expect(recoveredWords(recovered(written(demo('click-wheel'))))).toContain('as it came, hidden')
+  })
+})
+
+describe('files that hold no solid', () => {
+  test('are refused in words', () => {
+    expect(() => kernel.read('solid ascii stl')).toThrow('no exchange file of solids')
+    expect(() => kernel.read('')).toThrow('no exchange file of solids')
+    expect(() => kernel.read(`ISO-10303-21;${' '.repeat(21_000_000)}`)).toThrow('more than can')
+    const text = written(spindle())
+    expect(() => kernel.read('ISO-10303-21;\nHEADER;\nENDSEC;\nnonsense')).toThrow(
+      /broken|no solid/,
+    )
+    const bare = text.replace(/DATA;[\s\S]*ENDSEC;\s*END-ISO/, 'DATA;\nENDSEC;\nEND-ISO')
+    expect(() => kernel.read(bare)).toThrow(/broken|no solid/)
+    // Cut off in the middle, it is refused or holds nothing; it never stops the kernel.
+    expect(() => kernel.read(text.slice(0, text.length / 2))).toThrow(/broken|no solid/)
+    expect(kernel.read(text)).toHaveLength(1)
+  })
+
+  test('a packed file comes out as it went in', () => {
+    const text = `ISO-10303-21; ⌀ ${'x'.repeat(100_000)}`
+    expect(unpackText(packText(text))).toBe(text)
+    expect(packText(text).length).toBeLessThan(1000)
+  })
+})
