@@ -88,3 +88,29 @@ describe('demo parts that are no full turn have the volume of closed forms', () 
     expect(rod / (disc(4, 0, 1) * path)).toBeLessThan(1)
   })
 })
+
+describe('the gauge cover', () => {
+  test('has the volume of its closed form: disc, hub, window, leaning pad and screw holes', () => {
+    const bevel = (d: number): number => Math.PI * (d / 2 - 1 / 3)
+    const tan = Math.tan((5 * Math.PI) / 180)
+    const [a, b] = [16, 14]
+    const [c, d] = [a - 6 * tan, b - 6 * tan]
+    const pad = (3 / 6) * (a * b + 4 * ((a + c) / 2) * ((b + d) / 2) + c * d)
+    const sunk = (Math.PI / 12) * 2.25 * (9 ** 2 + 9 * 4.5 + 4.5 ** 2)
+    const screws = 4 * (sunk + disc(4.5, 0, 8 - 2.25))
+    const wanted =
+      disc(90, 0, 8) + disc(30, 0, 14) - bevel(90) - bevel(30) - 16 * 18 * 8 + pad - screws
+    expect((bodyOf('gauge-cover').solid?.volume ?? 0) / wanted).toBeCloseTo(1, 7)
+  })
+
+  test('is drawn in ink: no sketch of it can move', () => {
+    const text = readFileSync(
+      new URL('../../demo/gauge-cover.lathica.json', import.meta.url),
+      'utf8',
+    )
+    const read = readPartFile(text)
+    if (!read.ok) throw new Error(read.problem.message)
+    const free = [...evaluate(read.value).sketches.values()].map((s) => s.solution.freedoms)
+    expect(free).toEqual([0, 0, 0, 0])
+  })
+})

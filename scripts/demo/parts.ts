@@ -28,6 +28,7 @@ import {
   settingKnob,
   windingSpindle,
 } from './milled'
+import { gaugeCover } from './cover'
 import { counterweight, float, inkFlask } from './standing'
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
@@ -296,6 +297,7 @@ export function demoParts(): ReadonlyMap<string, string> {
     'click-wheel': clickWheel,
     'guide-segment': guideSegment,
     'sampling-can': samplingCan,
+    'gauge-cover': gaugeCover,
   }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),

@@ -35,6 +35,7 @@ const CARD_CHORD = 1e-3
 export function summarise(part: Part): PartSummary {
   const state = evaluate(part)
   const overall = overallOf(state)
+  const own = state.bodies.filter((b) => !b.reference)
   const chord = CARD_CHORD * Math.max(overall?.length ?? 1, overall?.diameter ?? 1)
   const material = part.materials.find((m) => m.id === part.bodies[0]?.material)
   const turned = new Set(part.route.flatMap((s) => (usesSketch(s) ? [s.sketch] : [])))
@@ -46,7 +47,7 @@ export function summarise(part: Part): PartSummary {
     overall: overall
       ? { ...overall, mass: Number.isNaN(overall.mass) ? null : overall.mass }
       : null,
-    outline: state.bodies.flatMap((body) =>
+    outline: own.flatMap((body) =>
       loopsOf(body.section).map((loop) =>
         loop.flatMap((edge) =>
           pointsAlong(edge.piece, chord)
@@ -56,7 +57,7 @@ export function summarise(part: Part): PartSummary {
       ),
     ),
     pencil: part.sketches.flatMap((sketch) => {
-      if (turned.has(sketch.id)) return []
+      if (turned.has(sketch.id) || sketch.plane === 'end') return []
       const locate = locator(sketch)
       return sketch.entities.map((e) =>
         pointsAlong(pieceOf(e, locate), chord).flatMap((p) => [round(p.x), round(p.y)]),

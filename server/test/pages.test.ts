@@ -118,6 +118,7 @@ describe('the demo project', () => {
       'Counterweight',
       'End bearing',
       'Float',
+      'Gauge cover',
       'Guide roller',
       'Guide segment',
       'Ink flask',

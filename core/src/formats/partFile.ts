@@ -86,9 +86,9 @@ function withSolidSteps(document: Json): Json {
   return Array.isArray(route) ? { ...document, route: route.map(step) } : document
 }
 
-/** Version 6 knows sketches square to the axis, extrusions that begin there and lean, and images along the axis. */
+/** Version 6 knows sketches square to the axis, extrusions that begin there and lean, images along the axis, and bodies to go by. */
 function withEndSketches(document: Json): Json {
-  const { sketches, route } = document
+  const { sketches, bodies, route } = document
   const step = (old: unknown): unknown => {
     if (!isRecord(old)) return old
     if (old['kind'] === 'holes') return { ...old, sketch: '' }
@@ -97,9 +97,11 @@ function withEndSketches(document: Json): Json {
     return old['kind'] === 'extrude' ? { ...old, ...more } : old
   }
   const sketch = (old: unknown): unknown => (isRecord(old) ? { ...old, plane: 'half' } : old)
+  const body = (old: unknown): unknown => (isRecord(old) ? { ...old, reference: false } : old)
   return {
     ...document,
     ...(Array.isArray(sketches) ? { sketches: sketches.map(sketch) } : {}),
+    ...(Array.isArray(bodies) ? { bodies: bodies.map(body) } : {}),
     ...(Array.isArray(route) ? { route: route.map(step) } : {}),
   }
 }

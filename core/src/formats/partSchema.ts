@@ -321,6 +321,7 @@ export const partSchema = record({
   bodies: list(
     record({
       ...{ id, name: text, material: id, colour: bodyColour, visible: flag, locked: flag },
+      reference: flag,
       look: exactly(...LOOKS, ''),
     }),
   ),

@@ -34,10 +34,13 @@ export interface BodyPlan {
 }
 
 /** Whether some body is no full turn, so that its files take the solid kernel. */
-export const needsKernel = (part: Part): boolean => evaluate(part).bodies.some((b) => b.plan)
+export const needsKernel = (part: Part): boolean =>
+  evaluate(part).bodies.some((b) => b.plan && !b.reference)
 
 const withMaterial = (part: Part): BodyState[] =>
-  evaluate(part).bodies.filter((b) => b.plan ?? b.section.regions.length > 0)
+  evaluate(part).bodies.filter(
+    (b) => !b.reference && (b.plan !== undefined || b.section.regions.length > 0),
+  )
 
 function dressOf(part: Part, bodyId: string): Omit<MeshedBody, 'mesh'> {
   const body = part.bodies.find((b) => b.id === bodyId)

@@ -93,7 +93,10 @@ export function figureValue(
 ): Result<Measured> {
   if ('picks' in figure) return pickValue(figure, bodies)
   if ('other' in figure) return playValue(figure, part, bodies)
-  const chosen = figure.body === '' ? bodies : bodies.filter((b) => b.bodyId === figure.body)
+  const chosen =
+    figure.body === ''
+      ? bodies.filter((b) => !b.reference)
+      : bodies.filter((b) => b.bodyId === figure.body)
   if (chosen.length === 0)
     return gone('The body is gone.', 'Choose another body, or delete the row.')
   if (chosen.some(isPending)) return pending

@@ -133,13 +133,14 @@ export function overallOf(
   state: Pick<PartState, 'bodies'>,
 ): { readonly diameter: number; readonly length: number; readonly mass: number } | undefined {
   // Until the kernel tells, a body is as large as it would be as a full turn.
-  const solids = state.bodies.flatMap((b) => b.solid ?? solidProperties(b.section) ?? [])
+  const own = state.bodies.filter((b) => !b.reference)
+  const solids = own.flatMap((b) => b.solid ?? solidProperties(b.section) ?? [])
   if (solids.length === 0) return undefined
   const from = Math.min(...solids.map((s) => s.from))
   const to = Math.max(...solids.map((s) => s.to))
   return {
     diameter: 2 * Math.max(...solids.map((s) => s.radius)),
     length: to - from,
-    mass: state.bodies.reduce((sum, b) => sum + b.mass, 0),
+    mass: own.reduce((sum, b) => sum + b.mass, 0),
   }
 }

@@ -11,7 +11,8 @@ export interface NewPart {
 }
 
 export function newBody(id: string, name: string, material: string): Body {
-  return { id, name, material, colour: '', look: '', visible: true, locked: false }
+  const state = { visible: true, reference: false, locked: false }
+  return { id, name, material, colour: '', look: '', ...state }
 }
 
 /** A part with one body and an empty sketch, ready to be drawn. */

@@ -59,6 +59,8 @@ export interface Body {
   /** Empty for the material's. */
   readonly look: Look | ''
   readonly visible: boolean
+  /** Shown beside the part to go by, and no part of it: not weighed, not handed over. */
+  readonly reference: boolean
   /** A locked body takes no new steps, and its steps are not changed. */
   readonly locked: boolean
 }

@@ -290,7 +290,9 @@ function withKept(
   }
   const put = done(grown, addStep(step)) ?? grown
   if (!isBeside) return put
-  const bodies = put.bodies.map((b) => (b.id === body ? { ...b, visible: false, locked: true } : b))
+  const bodies = put.bodies.map((b) =>
+    b.id === body ? { ...b, visible: false, reference: true, locked: true } : b,
+  )
   return { ...put, bodies }
 }
 

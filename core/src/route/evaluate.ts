@@ -130,11 +130,13 @@ function bodyStateOf(
   plan: SolidPlan | undefined,
 ): BodyState {
   const body = part.bodies.find((b) => b.id === bodyId)
-  const density = part.materials.find((m) => m.id === body?.material)?.density ?? 0
+  const material = part.materials.find((m) => m.id === body?.material)
+  const density = material?.density ?? 0
   return {
     bodyId,
     section,
     plan,
+    reference: body?.reference === true,
     get solid() {
       if (plan) {
         const found = foundFor(plan)
@@ -144,6 +146,7 @@ function bodyStateOf(
       return solids.get(section)
     },
     get mass() {
+      if (body?.reference === true) return 0
       if (plan && !this.solid) return Number.NaN
       return (this.solid?.volume ?? 0) * density
     },

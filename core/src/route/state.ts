@@ -60,6 +60,8 @@ export interface BodyState {
   readonly section: Section
   /** What the solid kernel builds, for a body that is no full turn. */
   readonly plan: SolidPlan | undefined
+  /** Shown to go by, and no part of the part. */
+  readonly reference: boolean
   /** For a density of 1; undefined while the body has no material, or the kernel has not told. */
   readonly solid: SolidProperties | undefined
   /** in g; not a number while the kernel has not told */

@@ -91,6 +91,16 @@ function rename(event: Event): void {
         @change="parts.run(changeBody(body.id, { visible: !body.visible }))"
       />
     </dd>
+    <dt><label for="body-reference">Reference</label></dt>
+    <dd>
+      <Switch
+        id="body-reference"
+        size="small"
+        :checked="body.reference"
+        title="Shown to go by: not weighed, not handed over"
+        @change="parts.run(changeBody(body.id, { reference: !body.reference }))"
+      />
+    </dd>
     <dt><label for="body-locked">Locked</label></dt>
     <dd>
       <Switch

@@ -22,7 +22,12 @@ const look = useLookStore()
           :aria-pressed="route.bodyId === b.id"
           @click="$emit('open', b.id)"
         >
-          {{ b.name }}<span v-if="b.locked" class="soft"> locked</span>
+          {{ b.name
+          }}<span v-if="b.reference || b.locked" class="soft">
+            {{
+              [b.reference ? 'reference' : '', b.locked ? 'locked' : ''].filter(Boolean).join(', ')
+            }}
+          </span>
         </button>
         <button
           type="button"

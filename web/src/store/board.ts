@@ -86,7 +86,9 @@ export const useBoardStore = defineStore('board', () => {
     standing: () => {
       const { part, state } = parts
       if (!part || !state || sketch.value.plane === 'end') return []
-      return standingBefore(part, state, sketch.value.id).map((b) => b.section)
+      return standingBefore(part, state, sketch.value.id)
+        .filter((b) => !b.reference)
+        .map((b) => b.section)
     },
     picks: () => picks.value,
     setPicks: (ids) => (picks.value = ids),
@@ -216,7 +218,8 @@ export const useBoardStore = defineStore('board', () => {
   )
 
   const freedoms = computed(() => sketchState.value?.solution.freedoms ?? 0)
-  const sections = computed(() => route.visible.map((b) => b.section))
+  // What is there to go by stands on the solid pane alone.
+  const sections = computed(() => route.visible.filter((b) => !b.reference).map((b) => b.section))
 
   return {
     sketchId,
