@@ -122,6 +122,7 @@ function partOf(pieces: readonly Piece[]): { part: Part; volume: number; area: n
           body: 'body1',
           axis: 'axis',
           turn: '',
+          turnTo: '',
           side: 'one' as const,
           back: '',
           facets: '',

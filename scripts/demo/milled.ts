@@ -1,4 +1,5 @@
 import {
+  FULL_WALL,
   AXIS_ID,
   ORIGIN_ID,
   addRevolve,
@@ -250,7 +251,7 @@ export function samplingCan(): Part {
   )
   const walled = withSteps(open, () => ({
     ...{ kind: 'wall', sketch: profile(open).id, side: 'outside', thickness: '1.5', inner: '1.5' },
-    ...{ corners: 'round', ends: 'flat', effect: 'add', body: 'body1' },
+    ...{ corners: 'round', ends: 'flat', effect: 'add', body: 'body1', ...FULL_WALL },
   }))
   const second = run(walled, addSketch())
   const own = second.sketches[1]?.id ?? ''

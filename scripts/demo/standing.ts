@@ -1,4 +1,5 @@
 import {
+  FULL_WALL,
   AXIS_ID,
   ORIGIN_ID,
   addRevolve,
@@ -137,7 +138,7 @@ export function float(): Part {
   )
   const walled = withSteps(sized, () => ({
     ...{ kind: 'wall', sketch: id, side: 'inside', thickness: '1', inner: '1' },
-    ...{ corners: 'sharp', ends: 'flat', effect: 'add', body: 'body1' },
+    ...{ corners: 'sharp', ends: 'flat', effect: 'add', body: 'body1', ...FULL_WALL },
   }))
   const second = run(walled, addSketch())
   const rod = second.sketches[1]?.id ?? ''

@@ -49,6 +49,7 @@ export {
 } from './partEdits'
 export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './checkEdits'
 export {
+  FULL_WALL,
   STEP_WORDS,
   addRevolve,
   addStep,

@@ -101,8 +101,15 @@ export function revolveOf(sketch: string, body: string, effect: 'add' | 'cut' | 
     facets: '',
     facetTo: 'flats',
     phase: '',
+    turnTo: '',
   }
 }
+
+/** A wall that is turned fully. */
+export const FULL_WALL = {
+  ...{ turn: '', turnTo: '', back: '', phase: '' },
+  turnSide: 'one',
+} as const
 
 /** A body that no step makes yet, put into the part when there is none. */
 export function freeBody(part: Part): { readonly part: Part; readonly body: string } {

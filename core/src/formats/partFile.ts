@@ -92,6 +92,10 @@ function withEndSketches(document: Json): Json {
   const step = (old: unknown): unknown => {
     if (!isRecord(old)) return old
     if (old['kind'] === 'holes') return { ...old, sketch: '' }
+    if (old['kind'] === 'revolve') return { ...old, turnTo: '' }
+    if (old['kind'] === 'wall') {
+      return { ...old, turn: '', turnTo: '', turnSide: 'one', back: '', phase: '' }
+    }
     if (old['kind'] === 'mirror') return { ...old, way: 'across', angle: '' }
     const more = { on: '', offset: '', reach: 'length', upTo: '', draft: '' }
     return old['kind'] === 'extrude' ? { ...old, ...more } : old

@@ -141,6 +141,7 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     body: id,
     axis: id,
     turn: formula,
+    turnTo: text,
     side: exactly('one', 'both', 'symmetric'),
     back: formula,
     facets: formula,
@@ -156,6 +157,8 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     ends: exactly('flat', 'round'),
     effect,
     body: id,
+    ...{ turn: formula, turnTo: text, turnSide: exactly('one', 'both', 'symmetric') },
+    ...{ back: formula, phase: formula },
   },
   groove: {
     body: id,

@@ -28,6 +28,8 @@ export interface RevolveStep extends AnyStep {
   readonly axis: string
   /** Less than a full turn, as an angle, takes the solid kernel; empty for a full turn. */
   readonly turn: string
+  /** A plane that it goes up to instead: see `TurnTo`; empty for by its angle. */
+  readonly turnTo: TurnTo
   /** A part turn goes to one side of the profile's plane, to both by angles of their own, or evenly. */
   readonly side: 'one' | 'both' | 'symmetric'
   readonly back: string
@@ -39,9 +41,15 @@ export interface RevolveStep extends AnyStep {
   readonly phase: string
 }
 
+/**
+ * The plane through the axis that a part turn goes up to: the start or the end of an earlier part turn,
+ * `step/first` or `step/last`, or that of a point of an end sketch, `sketch.point`.
+ */
+export type TurnTo = string
+
 export type WallSide = 'outside' | 'inside' | 'middle' | 'both'
 
-/** A full turn of an open chain given a thickness. */
+/** A turn of an open chain given a thickness. */
 export interface WallStep extends AnyStep {
   readonly kind: 'wall'
   readonly sketch: string
@@ -53,6 +61,12 @@ export interface WallStep extends AnyStep {
   readonly ends: 'flat' | 'round'
   readonly effect: StepEffect
   readonly body: string
+  /** Less than a full turn, as of a revolve. */
+  readonly turn: string
+  readonly turnTo: TurnTo
+  readonly turnSide: RevolveStep['side']
+  readonly back: string
+  readonly phase: string
 }
 
 export type GrooveForm =

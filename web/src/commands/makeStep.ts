@@ -1,4 +1,5 @@
 import {
+  FULL_WALL,
   addRevolve,
   addStep,
   bodyTouched,
@@ -102,7 +103,7 @@ function wall(): void {
   if (
     putStep({
       ...{ kind: 'wall', sketch: board.sketch.id, side: 'outside', thickness, inner: thickness },
-      ...{ corners: 'sharp', ends: 'flat', effect: 'add', body },
+      ...{ corners: 'sharp', ends: 'flat', effect: 'add', body, ...FULL_WALL },
     })
   ) {
     board.fit()

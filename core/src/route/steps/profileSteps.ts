@@ -165,7 +165,14 @@ export function wall(step: WallStep, context: StepContext): Result<Outcome> {
       'Type a smaller thickness, or let it lie on the other side.',
     )
   }
-  return applied(step, context, made)
+  const { id, effect, body, turn, turnTo, turnSide, back, phase } = step
+  const turning = {
+    ...{ id, effect, body, axis: 'axis', turn, turnTo, side: turnSide, back, phase },
+    ...({ facets: '', facetTo: 'flats' } as const),
+  }
+  return isSolidTurn(turning)
+    ? solidTurn(turning, context, made, sketch)
+    : applied(step, context, made)
 }
 
 function shares(side: WallStep['side'], t: number, inner: number): readonly [number, number] {

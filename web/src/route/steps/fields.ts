@@ -9,6 +9,7 @@ import {
   faces,
   length,
   number,
+  optionalAngle,
   type Field,
   type FieldContext,
 } from './field'
@@ -17,14 +18,12 @@ import {
   aroundFields,
   chosenSteps,
   endsOf,
-  extrudeFields,
   flatFields,
   halveFields,
   holeFields,
   slotFields,
-  sweepFields,
-  turnFields,
 } from './solidFields'
+import { extrudeFields, partTurnFields, sweepFields, turnFields } from './turnFields'
 
 /** The fields of a step's card, in the order they are asked. */
 export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
@@ -50,6 +49,15 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
         })),
         choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
         bodyField(step.body, true),
+        ...partTurnFields(
+          { ...step, side: step.turnSide },
+          context.part,
+          step.id,
+          ({ side, ...to }) => ({ ...step, ...to, ...(side ? { turnSide: side } : {}) }),
+        ),
+        ...(step.turn + step.turnTo === ''
+          ? []
+          : [optionalAngle('At angle', step.phase, '0', (phase) => ({ ...step, phase }))]),
       ]
     case 'groove':
       return grooveFields(step, context)

@@ -1,17 +1,13 @@
 import type {
   AroundStep,
-  ExtrudeStep,
   FlatsStep,
   HalveStep,
   HolesStep,
   Part,
-  RevolveStep,
   SlotStep,
-  SweepStep,
   Step,
 } from '@lathica/core'
 import {
-  EFFECTS,
   NEW_BODY,
   angle,
   bodyField,
@@ -24,52 +20,6 @@ import {
   type FieldContext,
 } from './field'
 
-/** How a turn that is no full round one goes. */
-export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
-  const lines = (part.sketches.find((s) => s.id === step.sketch)?.entities ?? []).filter(
-    (e) => e.kind === 'line' && e.role !== 'outline',
-  )
-  const isPart = step.turn.trim() !== ''
-  const isPolygon = step.facets.trim() !== ''
-  return [
-    ...(isPolygon ? [] : [optionalAngle('Turn', step.turn, 'full', (turn) => ({ ...step, turn }))]),
-    ...(isPart
-      ? [
-          choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' })),
-          ...(step.side === 'both'
-            ? [angle('Other side', step.back, (back) => ({ ...step, back }))]
-            : []),
-        ]
-      : [
-          {
-            ...number('Sides', step.facets, (facets) => ({ ...step, facets })),
-            empty: 'round',
-          } as const,
-        ]),
-    ...(isPolygon
-      ? [choice('Radii to', step.facetTo, FACETS, (v) => ({ ...step, facetTo: v as 'flats' }))]
-      : []),
-    ...(isPart || isPolygon
-      ? [optionalAngle('At angle', step.phase, '0', (phase) => ({ ...step, phase }))]
-      : []),
-    ...(isPolygon || lines.length === 0
-      ? []
-      : [
-          choice(
-            'About',
-            step.axis,
-            {
-              axis: 'the axis',
-              ...Object.fromEntries(lines.map((l) => [l.id, `line ${l.id.replace(/\D+/g, '')}`])),
-            },
-            (axis) => ({ ...step, axis }),
-          ),
-        ]),
-  ]
-}
-
-const SIDES = { one: 'one side', symmetric: 'evenly', both: 'both sides' }
-const FACETS = { flats: 'the flats', corners: 'the corners' }
 const KEEP = { circle: 'on a pitch circle', places: 'at single places' }
 
 /** The end sketches of a part by their ids. */
@@ -293,81 +243,6 @@ export function slotFields(step: SlotStep): Field[] {
       : []),
     number('Number', step.count, (count) => ({ ...step, count })),
     optionalAngle('First at', step.phase, '0', (phase) => ({ ...step, phase })),
-    bodyField(step.body),
-  ]
-}
-
-export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[] {
-  const isEnd = part.sketches.find((s) => s.id === step.sketch)?.plane === 'end'
-  const reaches = { length: 'by a length', through: 'through all' }
-  return [
-    choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
-    bodyField(step.body, true),
-    choice('Goes', step.reach, isEnd ? { ...reaches, face: 'up to a face' } : reaches, (v) => ({
-      ...step,
-      reach: v as 'length',
-    })),
-    ...(step.reach === 'face'
-      ? [
-          faces(
-            {
-              ...{ label: 'Up to', accept: 'plane', many: false },
-              ...{ keys: step.upTo === '' ? [] : [step.upTo], none: 'none' },
-            },
-            ([upTo = '']) => ({ ...step, upTo }),
-          ),
-        ]
-      : [choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' }))]),
-    ...(step.reach === 'length'
-      ? [
-          length('Length', step.length, (text) => ({ ...step, length: text })),
-          ...(step.side === 'both'
-            ? [length('Other side', step.back, (back) => ({ ...step, back }))]
-            : []),
-        ]
-      : []),
-    ...(isEnd
-      ? [
-          faces(
-            {
-              ...{ label: 'On face', accept: 'plane', many: false },
-              ...{ keys: step.on === '' ? [] : [step.on], none: 'the plane at 0' },
-            },
-            ([on = '']) => ({ ...step, on }),
-          ),
-        ]
-      : [optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane }))]),
-    length('Off it by', step.offset, (offset) => ({ ...step, offset }), { empty: '0' }),
-    optionalAngle('Draft', step.draft, 'none', (draft) => ({ ...step, draft })),
-  ]
-}
-
-export function sweepFields(step: SweepStep): Field[] {
-  const isBar = step.form === 'bar'
-  return [
-    choice('Form', step.form, { round: 'round rod', bar: 'bar' }, (v) => ({
-      ...step,
-      form: v as 'round',
-      height: step.height === '' ? step.width : step.height,
-    })),
-    length(isBar ? 'Width' : 'Diameter', step.width, (width) => ({ ...step, width }), {
-      ...(isBar ? {} : { sign: '⌀' }),
-    }),
-    ...(isBar
-      ? [
-          length('Height', step.height, (height) => ({ ...step, height })),
-          length('Corners', step.corner, (corner) => ({ ...step, corner }), { empty: 'sharp' }),
-        ]
-      : []),
-    choice('Stands', step.side, { one: 'on one side', mirrored: 'on both sides' }, (v) => ({
-      ...step,
-      side: v as 'one',
-    })),
-    choice('Effect', step.effect, { add: EFFECTS.add, cut: EFFECTS.cut }, (v) => ({
-      ...step,
-      effect: v as 'add',
-    })),
-    optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane })),
     bodyField(step.body),
   ]
 }

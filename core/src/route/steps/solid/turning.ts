@@ -18,20 +18,23 @@ import {
 } from '../../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../../section'
 import { locator, type Sketch } from '../../../sketch'
-import { type SolidTool } from '../../../solid'
+import { endPlane, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { RevolveStep, StepEffect } from '../../../part'
 import type { SizeAt } from '../../state'
 import { notSound, positive, worked, type Outcome, type StepContext } from '../context'
 import { angleOr, sizesAt, tell, tellAngle } from './common'
 
+/** What a turn of a profile or of a wall is told by. */
+export type Turning = Omit<RevolveStep, 'kind' | 'number' | 'aside' | 'sketch' | 'regions'>
+
 /** Whether a turn takes the solid kernel. */
-export const isSolidTurn = (step: RevolveStep): boolean =>
-  step.axis !== 'axis' || step.turn.trim() !== '' || step.facets.trim() !== ''
+export const isSolidTurn = (step: Turning): boolean =>
+  step.axis !== 'axis' || step.turn.trim() !== '' || step.turnTo !== '' || step.facets.trim() !== ''
 
 /** A part turn, a turn about another axis, or a polygon. */
 export function solidTurn(
-  step: RevolveStep,
+  step: Turning,
   context: StepContext,
   section: Section,
   sketch: Sketch,
@@ -41,7 +44,7 @@ export function solidTurn(
   if (step.facets.trim() !== '') return facets(step, context, section, phase.value)
   const axis = step.axis === 'axis' ? succeed(undefined) : foreignAxis(step, section, sketch)
   if (!axis.ok) return axis
-  const turn = turnOf(step, context)
+  const turn = turnOf(step, context, phase.value)
   if (!turn.ok) return turn
   const { frame, section: own } = axis.value ?? { frame: PART_FRAME, section }
   const tool: SolidTool = {
@@ -60,9 +63,23 @@ export function solidTurn(
 
 /** From which angle on and by how much; undefined for a full turn. */
 function turnOf(
-  step: RevolveStep,
+  step: Turning,
   context: StepContext,
+  phase: number,
 ): Result<{ readonly from: number; readonly by: number } | undefined> {
+  if (step.turnTo !== '') {
+    const target = planeOf(step.turnTo, context)
+    if (!target.ok) return target
+    const round = 2 * Math.PI
+    const by = (((target.value - phase) % round) + round) % round
+    return by > 1e-9 && by < round - 1e-9
+      ? succeed({ from: 0, by })
+      : fail(
+          'turn.nothing',
+          'It begins in the plane that it goes up to.',
+          'Begin at another angle.',
+        )
+  }
   if (step.turn.trim() === '') return succeed(undefined)
   const turn = positive(context, step.turn, 'angle', 'turn')
   if (!turn.ok) return turn
@@ -77,9 +94,34 @@ function turnOf(
   return succeed({ from: step.side === 'symmetric' ? -by / 2 : -back.value, by })
 }
 
+/** The angle of a plane through the axis: where a part turn begins or ends, or through a point. */
+function planeOf(text: string, context: StepContext): Result<number> {
+  const [stepId = '', end] = text.split('/')
+  const ops = end === undefined ? undefined : context.outcomeOf(stepId)?.work?.ops
+  for (const op of ops ?? []) {
+    const [tool] = op.kind === 'combine' ? op.tools : []
+    if (tool?.kind !== 'turned' || !tool.turn) continue
+    const start = Math.atan2(tool.frame.x.y, tool.frame.x.x) + tool.turn.from
+    return succeed(end === 'last' ? start + tool.turn.by : start)
+  }
+  const [sketchId = '', pointId] = text.split('.')
+  const sketch = context.part.sketches.find((s) => s.id === sketchId && s.plane === 'end')
+  const point = sketch?.points.find((p) => p.id === pointId)
+  if (sketch && point && context.sketchState(sketchId)) {
+    const at = inFrame(endPlane(context.part.lie), place(point.x, point.y, 0))
+    if (Math.hypot(at.x, at.y) > VERTEX_TOLERANCE) return succeed(Math.atan2(at.y, at.x))
+  }
+  return fail(
+    'turn.to',
+    'What it turns up to is gone.',
+    'Choose another end of an earlier part turn, or a point of an end sketch.',
+    { involves: [stepId] },
+  )
+}
+
 /** A line of the sketch as an axis: its frame, and the section as it is seen from there. */
 function foreignAxis(
-  step: RevolveStep,
+  step: Turning,
   section: Section,
   sketch: Sketch,
 ): Result<{ readonly frame: Frame; readonly section: Section }> {
@@ -126,7 +168,7 @@ function foreignAxis(
 }
 
 function facets(
-  step: RevolveStep,
+  step: Turning,
   context: StepContext,
   section: Section,
   phase: number,
@@ -136,7 +178,7 @@ function facets(
   if (!Number.isInteger(sides.value) || sides.value < 3 || sides.value > 60) {
     return fail('facets.sides', 'A polygon has from 3 to 60 sides.', 'Type a whole number.')
   }
-  if (step.turn.trim() !== '' || step.axis !== 'axis') {
+  if (step.turn.trim() !== '' || step.turnTo !== '' || step.axis !== 'axis') {
     return fail(
       'facets.turn',
       'A polygon goes right round the part’s axis.',

@@ -1,0 +1,192 @@
+import type { ExtrudeStep, Part, RevolveStep, Step, SweepStep } from '@lathica/core'
+import {
+  EFFECTS,
+  angle,
+  bodyField,
+  choice,
+  faces,
+  length,
+  number,
+  optionalAngle,
+  type Field,
+  type FieldContext,
+} from './field'
+
+const SIDES = { one: 'one side', symmetric: 'evenly', both: 'both sides' }
+const FACETS = { flats: 'the flats', corners: 'the corners' }
+
+/** How a part turn goes, of profiles and of walls. */
+interface PartTurn {
+  readonly turn: string
+  readonly turnTo: string
+  readonly side: 'one' | 'both' | 'symmetric'
+  readonly back: string
+}
+
+/** By which angle, to which side, or up to which plane. */
+export function partTurnFields(
+  own: PartTurn,
+  part: Part,
+  stepId: string,
+  change: (to: Partial<PartTurn>) => Step,
+): Field[] {
+  const places = turnPlaces(part, stepId)
+  const upTo = own.turnTo !== ''
+  return [
+    ...(upTo ? [] : [optionalAngle('Turn', own.turn, 'full', (turn) => change({ turn }))]),
+    ...(Object.keys(places).length === 0 && !upTo
+      ? []
+      : [
+          choice('Up to', own.turnTo, { '': 'its own angle', ...places }, (turnTo) =>
+            change({ turnTo }),
+          ),
+        ]),
+    ...(upTo || own.turn.trim() === ''
+      ? []
+      : [
+          choice('To', own.side, SIDES, (v) => change({ side: v as 'one' })),
+          ...(own.side === 'both'
+            ? [angle('Other side', own.back, (back) => change({ back }))]
+            : []),
+        ]),
+  ]
+}
+
+/** The planes that a turn may go up to: ends of earlier part turns, and points of end sketches. */
+function turnPlaces(part: Part, stepId: string): Record<string, string> {
+  const at = part.route.findIndex((s) => s.id === stepId)
+  const turns = part.route
+    .slice(0, at)
+    .filter((s) => (s.kind === 'revolve' || s.kind === 'wall') && s.turn + s.turnTo !== '')
+  return Object.fromEntries([
+    ...turns.flatMap((s) => [
+      [`${s.id}/first`, `the start of ${s.number}`],
+      [`${s.id}/last`, `the end of ${s.number}`],
+    ]),
+    ...part.sketches
+      .filter((s) => s.plane === 'end')
+      .flatMap((s) =>
+        s.points.map((p, i) => [`${s.id}.${p.id}`, `point ${i + 1} of end sketch ${s.name}`]),
+      ),
+  ])
+}
+
+/** How a turn that is no full round one goes. */
+export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
+  const lines = (part.sketches.find((s) => s.id === step.sketch)?.entities ?? []).filter(
+    (e) => e.kind === 'line' && e.role !== 'outline',
+  )
+  const isPart = step.turn.trim() !== '' || step.turnTo !== ''
+  const isPolygon = step.facets.trim() !== ''
+  return [
+    ...(isPolygon
+      ? []
+      : partTurnFields(step, part, step.id, ({ side, ...change }) => ({
+          ...step,
+          ...change,
+          ...(side ? { side } : {}),
+        }))),
+    ...(isPart
+      ? []
+      : [
+          {
+            ...number('Sides', step.facets, (facets) => ({ ...step, facets })),
+            empty: 'round',
+          } as const,
+        ]),
+    ...(isPolygon
+      ? [choice('Radii to', step.facetTo, FACETS, (v) => ({ ...step, facetTo: v as 'flats' }))]
+      : []),
+    ...(isPart || isPolygon
+      ? [optionalAngle('At angle', step.phase, '0', (phase) => ({ ...step, phase }))]
+      : []),
+    ...(isPolygon || lines.length === 0
+      ? []
+      : [
+          choice(
+            'About',
+            step.axis,
+            {
+              axis: 'the axis',
+              ...Object.fromEntries(lines.map((l) => [l.id, `line ${l.id.replace(/\D+/g, '')}`])),
+            },
+            (axis) => ({ ...step, axis }),
+          ),
+        ]),
+  ]
+}
+
+export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[] {
+  const isEnd = part.sketches.find((s) => s.id === step.sketch)?.plane === 'end'
+  const reaches = { length: 'by a length', through: 'through all' }
+  return [
+    choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
+    bodyField(step.body, true),
+    choice('Goes', step.reach, isEnd ? { ...reaches, face: 'up to a face' } : reaches, (v) => ({
+      ...step,
+      reach: v as 'length',
+    })),
+    ...(step.reach === 'face'
+      ? [
+          faces(
+            {
+              ...{ label: 'Up to', accept: 'plane', many: false },
+              ...{ keys: step.upTo === '' ? [] : [step.upTo], none: 'none' },
+            },
+            ([upTo = '']) => ({ ...step, upTo }),
+          ),
+        ]
+      : [choice('To', step.side, SIDES, (v) => ({ ...step, side: v as 'one' }))]),
+    ...(step.reach === 'length'
+      ? [
+          length('Length', step.length, (text) => ({ ...step, length: text })),
+          ...(step.side === 'both'
+            ? [length('Other side', step.back, (back) => ({ ...step, back }))]
+            : []),
+        ]
+      : []),
+    ...(isEnd
+      ? [
+          faces(
+            {
+              ...{ label: 'On face', accept: 'plane', many: false },
+              ...{ keys: step.on === '' ? [] : [step.on], none: 'the plane at 0' },
+            },
+            ([on = '']) => ({ ...step, on }),
+          ),
+        ]
+      : [optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane }))]),
+    length('Off it by', step.offset, (offset) => ({ ...step, offset }), { empty: '0' }),
+    optionalAngle('Draft', step.draft, 'none', (draft) => ({ ...step, draft })),
+  ]
+}
+
+export function sweepFields(step: SweepStep): Field[] {
+  const isBar = step.form === 'bar'
+  return [
+    choice('Form', step.form, { round: 'round rod', bar: 'bar' }, (v) => ({
+      ...step,
+      form: v as 'round',
+      height: step.height === '' ? step.width : step.height,
+    })),
+    length(isBar ? 'Width' : 'Diameter', step.width, (width) => ({ ...step, width }), {
+      ...(isBar ? {} : { sign: '⌀' }),
+    }),
+    ...(isBar
+      ? [
+          length('Height', step.height, (height) => ({ ...step, height })),
+          length('Corners', step.corner, (corner) => ({ ...step, corner }), { empty: 'sharp' }),
+        ]
+      : []),
+    choice('Stands', step.side, { one: 'on one side', mirrored: 'on both sides' }, (v) => ({
+      ...step,
+      side: v as 'one',
+    })),
+    choice('Effect', step.effect, { add: EFFECTS.add, cut: EFFECTS.cut }, (v) => ({
+      ...step,
+      effect: v as 'add',
+    })),
+    optionalAngle('Plane at', step.plane, '0', (plane) => ({ ...step, plane })),
+    bodyField(step.body),
+  ]
+}
