@@ -40,7 +40,6 @@ try {
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-drum', (shop) => shop.openPart('Cord drum'))
   await take('model-flask', (shop) => shop.openPart('Ink flask'))
-  await take('model-float', (shop) => shop.openPart('Float'))
   await take('model-housing', async (shop) => {
     await shop.openPart('Bearing housing')
     await shop.route.getByRole('button', { name: /Fillet/ }).click()
@@ -131,6 +130,15 @@ try {
   })
   await take('mill-can', async (shop, page) => {
     await shop.openPart('Sampling can')
+    await page.keyboard.press('5')
+    await page.waitForTimeout(3000)
+  })
+  await take('end-sketch', async (shop, page) => {
+    await shop.openPart('Gauge cover')
+    await shop.route
+      .getByRole('button', { name: /Extrude/ })
+      .last()
+      .click()
     await page.keyboard.press('5')
     await page.waitForTimeout(3000)
   })

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import {
+  FULL_WALL,
   noteFound,
   solidProperties,
   AXIS_ID,
@@ -467,7 +468,9 @@ describe('walls, mirrors, repeats and lengths', () => {
           chain,
           addStep({
             ...{ kind: 'wall', sketch: id, side: 'outside', thickness: '2', inner: '1' },
-            ...{ corners: 'sharp', ends: 'flat', effect: 'add', body: bodyId, ...change },
+            ...{ corners: 'sharp', ends: 'flat', effect: 'add', body: bodyId },
+            ...FULL_WALL,
+            ...change,
           } as NewStep),
         ),
       )

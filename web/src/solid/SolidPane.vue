@@ -172,7 +172,7 @@ function refUnder(event: PointerEvent): SectionRef | undefined {
 const at = ref<{ readonly x: number; readonly y: number }>()
 const words = computed(() => {
   const { hoverRef } = route
-  return at.value && hoverRef ? refWords(hoverRef, parts) : ''
+  return at.value && hoverRef ? refWords(hoverRef, parts, route.onSolid) : ''
 })
 
 useEventListener(canvas, 'pointermove', (event: PointerEvent) => {

@@ -1,11 +1,14 @@
 import {
   faceWords,
+  edgeKey,
+  edgesOf,
   facesMeeting,
   formatLength,
   cornerWords,
   poleWords,
   radiusOf,
   sweepOf,
+  type BodyState,
   type SectionEdge,
   type Part,
   type Step,
@@ -47,11 +50,12 @@ export function viewWords(view: ViewName, lie: 'lying' | 'standing'): { readonly
 export function refWords(
   { body, key, edge, corner, pole, rim, whole, solidFace }: Partial<SectionRef>,
   { bodies, route, units }: Pick<Part, 'bodies' | 'route' | 'units'>,
+  standing: readonly BodyState[] = [],
 ): string {
   if (whole) return bodies.find((b) => b.id === body)?.name ?? 'body'
   if (corner) return cornerWords(corner, units)
   if (pole) return poleWords(pole, units)
-  if (rim) return rimWords(key ?? '', route)
+  if (rim) return rimWords(key ?? '', { route, units }, standing)
   if (solidFace !== undefined) return solidFaceWords(solidFace, route)
   if (!edge) return ''
   const step = route.find((s) => s.id === edge.name.step)
@@ -76,10 +80,18 @@ const SOLID_FACES: Readonly<Record<string, string>> = {
   end: 'end',
 }
 
-/** An edge of a solid by its faces: “edge of wall of the hole, from step 70, and face, from step 10”. */
-export function rimWords(key: string, route: readonly Step[]): string {
-  const faces = facesMeeting(key) ?? []
-  return `edge of ${faces.map((name) => solidFaceWords(name, route)).join(' and ')}`
+/** An edge of a solid by its faces: “edge of wall of the hole, from step 70, and face at 12, from step 10”. */
+export function rimWords(
+  key: string,
+  { route, units }: Pick<Part, 'route' | 'units'>,
+  bodies: readonly BodyState[],
+): string {
+  const turned = bodies.flatMap((b) => edgesOf(b.section))
+  const faces = (facesMeeting(key) ?? []).map((name) => {
+    const edge = turned.find((e) => edgeKey(e.name) === name)
+    return edge ? faceWords(edge, units) : solidFaceWords(name, route)
+  })
+  return `edge of ${faces.join(' and ')}`
 }
 
 /** A face that no full turn made, by its step: “wall of the hole, from step 70”. */

@@ -49,7 +49,8 @@ const chosen = computed<Chosen[]>(() => {
   if (pick.kind === 'solid') {
     // Whether they are there the kernel tells, which fails the step.
     return pick.edges.map((key) => {
-      const words = rimWords(key, parts.part?.route ?? [])
+      const { route: steps, units } = parts
+      const words = rimWords(key, { route: steps, units }, props.bodies)
       return { key, ref: undefined, words, isGone: false }
     })
   }
