@@ -17,6 +17,8 @@ import { labelExtent } from './sizes/setting'
 import { fittedView, toScreen, type Margins, type Px, type View } from './view'
 
 const PENDING = 'pending'
+/** Room for the tabs over an end sketch, whose sizes stand right below them, in pixels. */
+const TABS = 26
 /** How far out an end sketch looks while there is nothing yet, in mm. */
 const LEAST_END = 40
 /** Sizes of what is smaller than this on the pane say nothing there, in pixels. */
@@ -106,7 +108,12 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     const length = lie.value === 'lying' ? width.value : height.value
     // Sizes are laid out anew at each scale, so the room they need is found in two rounds.
     for (let round = 0; round < 2 && box.value; round++) {
-      found = fitted(capped(marginsFor(drawingsIn(found), found, box.value), length, room))
+      const { outer, ...rest } = capped(
+        marginsFor(drawingsIn(found), found, box.value),
+        length,
+        room,
+      )
+      found = fitted({ ...rest, outer: outer + (board.looksAtEnd ? TABS : 0) })
     }
     board.view = found
   }

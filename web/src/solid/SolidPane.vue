@@ -35,8 +35,8 @@ const asksPicture = ref(false)
 const saving = ref(false)
 let scene: SolidScene | undefined
 
-const bodies = computed<ShownBody[]>(() => {
-  return route.onSolid
+const bodies = computed<ShownBody[]>(() =>
+  route.onSolid
     .filter((b) => look.alone === undefined || b.bodyId === look.alone)
     .map((b) => {
       const body = parts.bodies.find((x) => x.id === b.bodyId)
@@ -49,8 +49,8 @@ const bodies = computed<ShownBody[]>(() => {
         look: body?.look || (material?.look ?? 'metal'),
         glassy: look.glassy.has(b.bodyId),
       }
-    })
-})
+    }),
+)
 const empty = computed(() => bodies.value.every((b) => b.section.regions.length === 0))
 
 const cut = computed(() => {
