@@ -422,7 +422,7 @@ describe('fillets, chamfers and shells', () => {
   test('a shell after a fillet differs from one before it, and the order can be swapped', () => {
     const open = [face(pin(), 'face at 80')]
     const shell: NewStep = {
-      ...{ kind: 'shell', body: bodyId, side: 'inside', thickness: '3' },
+      ...{ kind: 'shell', body: bodyId, side: 'inside', thickness: '3', follow: 'turn' },
       ...{ open, faces: [], corners: 'sharp' },
     }
     const round: NewStep = {
@@ -446,7 +446,7 @@ describe('fillets, chamfers and shells', () => {
     const part = must(
       pin(),
       addStep({
-        ...{ kind: 'shell', body: bodyId, side: 'inside', thickness: '60' },
+        ...{ kind: 'shell', body: bodyId, side: 'inside', thickness: '60', follow: 'turn' },
         ...{ open: [], faces: [], corners: 'sharp' },
       }),
     )

@@ -9,6 +9,7 @@ import {
 import { combined } from './combine'
 import { finishedEdges } from './edges'
 import { KernelFault, faultOf } from './fault'
+import { hollowed } from './hollow'
 import { freeSolid, type NamedSolid } from './named'
 import type { OpenCascade } from './openCascade'
 import { fileSolid } from './read'
@@ -68,6 +69,10 @@ export class Builder {
     if (op.kind === 'edges') {
       if (solid) return finishedEdges(this.oc, solid, op)
       throw new KernelFault('kernel.nothing', 'There are no edges yet.', 'Make a solid first.')
+    }
+    if (op.kind === 'shell') {
+      if (solid) return hollowed(this.oc, solid, op)
+      throw new KernelFault('kernel.nothing', 'There is nothing to hollow.', 'Make a solid first.')
     }
     const tools = op.tools.map((tool) => marked(this.tool(tool, op.step), tool.mark))
     try {

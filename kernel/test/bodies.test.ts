@@ -1,21 +1,28 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import {
+  ORIGIN_ID,
   addStep,
   changeStep,
   combineOf,
+  createPart,
+  drawDraft,
   edgeKey,
   edgesOf,
   evaluate,
   intoOtherBody,
   nextStepId,
   offeredStep,
+  rectangle,
+  revolveOf,
   sectionArea,
   solidProperties,
   type BodyState,
   type CombineStep,
   type MirrorStep,
   type MoveStep,
+  type NewStep,
   type Part,
+  type ShellStep,
   type Step,
 } from '@lathica/core'
 import { loadKernel, type Kernel } from '../src'
@@ -197,5 +204,46 @@ describe('a mirrored body', () => {
     const turned = mirrored(spindle(), { way: 'along', angle: '0' })
     const image = run(turned, intoOtherBody(turned.route.at(-1)?.id ?? ''))
     expect(evaluate(image).steps.at(-1)?.notes.join()).toContain('its own image')
+  })
+})
+
+describe('a shell that follows the whole solid', () => {
+  /** A bar of 20 across its six flats and 30 long. */
+  function bar(): Part {
+    const start = createPart({ name: 'Oil cup' })
+    const sketch = start.sketches[0]?.id ?? ''
+    const outline = rectangle({ at: { x: 0, y: 0 }, point: ORIGIN_ID }, { at: { x: 30, y: 10 } })
+    const turn = { ...revolveOf(sketch, 'body1', 'add'), facets: '6' } as NewStep
+    return run(start, drawDraft('draw', sketch, outline), addStep(turn))
+  }
+  const hexagon = (across: number): number => (Math.sqrt(3) / 2) * across ** 2
+  const shelled = (change: Partial<ShellStep>): Part => {
+    const part = bar()
+    const step = offeredStep('shell', 'body1', sectionOf(part), undefined, part.units)
+    const open = [key(part, 'face at 30')]
+    return run(
+      part,
+      addStep({ ...step, thickness: '2', open, follow: 'solid', ...change } as NewStep),
+    )
+  }
+
+  test('has one wall along flats, open or closed', () => {
+    const cup = hexagon(20) * 30 - hexagon(16) * 28
+    expect(built(shelled({})).volume).toBeCloseTo(cup, 6)
+    const closed = hexagon(20) * 30 - hexagon(16) * 26
+    expect(built(shelled({ open: [] })).volume).toBeCloseTo(closed, 6)
+    // Along the turned shape alone its hollow is round.
+    expect(built(shelled({ follow: 'turn' })).volume).not.toBeCloseTo(cup, 0)
+  })
+
+  test('goes inwards, and is refused where it does not fit', () => {
+    expect(problemOf(shelled({ side: 'outside' }))).toContain('goes inwards')
+    const part = withFlat()
+    const step = offeredStep('shell', 'body1', sectionOf(part), undefined, part.units)
+    const open = [key(part, 'face at 90')]
+    const hollow = run(part, addStep({ ...step, thickness: '5', open, follow: 'solid' } as NewStep))
+    const { plan } = stateAt(hollow, 0)
+    // Its shoulders are nearer to one another than the wall is thick: what the kernel makes is not sound.
+    expect(() => plan && kernel.build(plan, 0.05)).toThrow('cannot follow the whole solid')
   })
 })

@@ -92,7 +92,14 @@ export function inkFlask(): Part {
       [60, 22],
     ]),
     (part) => ({
-      ...{ kind: 'shell', body: 'body1', side: 'inside', thickness: 'wall', corners: 'sharp' },
+      ...{
+        kind: 'shell',
+        body: 'body1',
+        side: 'inside',
+        thickness: 'wall',
+        corners: 'sharp',
+        follow: 'turn',
+      },
       ...{ open: [face(part, 'face at 78')], faces: [] },
     }),
     groove('cylinder ⌀22', {

@@ -46,6 +46,7 @@ export function offeredStep(
     case 'shell':
       return {
         ...{ kind, body, side: 'inside', thickness: small, open: [], faces: [], corners: 'sharp' },
+        follow: 'turn',
       }
     case 'mirror':
       return {

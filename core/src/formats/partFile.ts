@@ -93,6 +93,7 @@ function withEndSketches(document: Json): Json {
     if (!isRecord(old)) return old
     if (old['kind'] === 'holes') return { ...old, sketch: '' }
     if (old['kind'] === 'revolve') return { ...old, turnTo: '' }
+    if (old['kind'] === 'shell') return { ...old, follow: 'turn' }
     if (old['kind'] === 'wall') {
       return { ...old, turn: '', turnTo: '', turnSide: 'one', back: '', phase: '' }
     }

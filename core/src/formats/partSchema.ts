@@ -202,6 +202,7 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     open: list(key),
     faces: list(record({ edge: key, thickness: formula })),
     corners: exactly('sharp', 'round'),
+    follow: exactly('turn', 'solid'),
   },
   mirror: {
     ...{ body: id, way: exactly('across', 'along'), about: key, at: formula },

@@ -164,6 +164,8 @@ export interface ShellStep extends AnyStep {
   readonly open: readonly string[]
   readonly faces: readonly { readonly edge: string; readonly thickness: string }[]
   readonly corners: 'sharp' | 'round'
+  /** Of a body that is no full turn: the wall follows its turned shape alone, or flats and holes too. */
+  readonly follow: 'turn' | 'solid'
 }
 
 /** What earlier steps did, again and again along the axis. */

@@ -94,7 +94,17 @@ export interface EdgeOp {
   }[]
 }
 
-export type SolidOp = CombineOp | EdgeOp
+/** A solid hollowed out to a wall, with faces left open. */
+export interface ShellOp {
+  readonly kind: 'shell'
+  readonly step: string
+  /** in mm */
+  readonly thickness: number
+  /** Names of faces. */
+  readonly open: readonly string[]
+}
+
+export type SolidOp = CombineOp | EdgeOp | ShellOp
 
 /** A body that is no full turn: what was turned at first, and what was done since. */
 export interface SolidPlan {

@@ -214,5 +214,26 @@ export function shell(step: ShellStep, context: StepContext): Result<Outcome> {
       'Type a smaller thickness.',
     )
   }
+  if (step.follow === 'solid' && context.planOf(step.body)) {
+    return shellOfSolid(step, context, thickness.value, after ?? before.value)
+  }
   return changed(context, step.body, before.value, after)
+}
+
+/** Hollows a body that is no full turn, along its flats and round its holes. */
+function shellOfSolid(
+  step: ShellStep,
+  context: StepContext,
+  thickness: number,
+  turned: Section,
+): Result<Outcome> {
+  if (step.side === 'outside' || step.faces.length > 0) {
+    return fail(
+      'shell.solid',
+      'A wall that follows the whole solid goes inwards, and is of one thickness.',
+      'Let it follow the turned shape, or take the other thicknesses out.',
+    )
+  }
+  const op = { kind: 'shell' as const, step: step.id, thickness, open: step.open }
+  return worked(context, step.body, [op], { turned })
 }

@@ -129,6 +129,16 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
           ...step,
           side: v as 'inside',
         })),
+        ...(context.before?.plan && step.side === 'inside'
+          ? [
+              choice(
+                'Follows',
+                step.follow,
+                { turn: 'the turned shape', solid: 'flats and holes too' },
+                (v) => ({ ...step, follow: v as 'turn' }),
+              ),
+            ]
+          : []),
         faces(
           {
             label: 'Open faces',
