@@ -18,7 +18,7 @@ const scaleBar = computed(() => {
     text: `${formatLength(length, parts.units)} ${parts.units.length}`,
   }
 })
-const blank = computed(() => !board.toolState?.entry && board.sketch.entities.length === 0)
+const blank = computed(() => !board.toolState?.entry && board.isBlank)
 const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
 </script>
 

@@ -22,7 +22,7 @@ const hint = computed(() =>
       : (board.toolState?.hint ?? ''),
 )
 const freedoms = computed(() => {
-  if (props.hint !== undefined || board.sketch.entities.length === 0) return ''
+  if (props.hint !== undefined || board.isBlank) return ''
   const n = board.freedoms
   return n === 0 ? 'in ink' : n === 1 ? '1 freedom left' : `${n} freedoms left`
 })

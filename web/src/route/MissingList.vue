@@ -86,7 +86,7 @@ function light(proposal: Proposal | undefined): void {
 </script>
 
 <template>
-  <div v-if="board.freedoms > 0 && board.sketch.entities.length > 0" class="missing">
+  <div v-if="board.freedoms > 0 && !board.isBlank" class="missing">
     <button type="button" class="plain" :aria-expanded="open" @click="open = !open">
       {{ open ? '▾' : '▸' }} What is missing?
     </button>

@@ -56,7 +56,7 @@ const turned = computed(() => own.value.length > 0)
 const walled = computed(() => own.value.some(usesChain))
 const standing = computed(() => {
   const free = board.freedoms
-  if (board.sketch.entities.length === 0) return 'empty'
+  if (board.isBlank) return 'empty'
   if (free === 0) return 'in ink: nothing can move'
   return free === 1 ? 'in pencil: 1 freedom left' : `in pencil: ${free} freedoms left`
 })

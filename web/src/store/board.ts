@@ -68,6 +68,8 @@ export const useBoardStore = defineStore('board', () => {
     return all.find((s) => s.id === sketchId.value) ?? all[0] ?? NO_SKETCH
   })
   const sketchState = computed(() => parts.state?.sketches.get(sketch.value.id))
+  /** Nothing is drawn yet, not even a point. */
+  const isBlank = computed(() => sketch.value.entities.length + sketch.value.points.length === 0)
   /** The board shows the part from its end while an end sketch is in hand; faces are picked on the half-section. */
   const looksAtEnd = computed(() => sketch.value.plane === 'end' && toolId.value !== 'asking')
   /** The face each new end sketch was begun on, for the steps that are made from it. */
@@ -245,6 +247,7 @@ export const useBoardStore = defineStore('board', () => {
     pointed,
     sketch,
     sketchState,
+    isBlank,
     looksAtEnd,
     endFaces,
     freedoms,
