@@ -150,8 +150,11 @@ test('the end is a drawing board too: a pocket and holes by a sketch across the 
   await press(page, 'Escape')
   await shop.card.getByRole('button', { name: 'Done' }).click()
 
-  // A second sketch sets points; the holes stand there, and follow when a point is sized.
-  await press(page, '5', 'c')
+  // A second sketch sets points, and the holes stand there.
+  const end = page.getByRole('region', { name: 'End view' })
+  await end.getByRole('button', { name: 'to the half-section' }).click()
+  await expect(shop.board).toHaveAttribute('data-plane', 'half')
+  await end.getByRole('button', { name: 'draw here' }).click()
   await shop.click(10, 22)
   await expect(shop.board).toHaveAttribute('data-plane', 'end')
   await press(page, '1', 'f')

@@ -50,7 +50,7 @@ const slotIn =
     offeredSlot(body, edge, form, units)
 
 /** Begins a sketch across the axis, on the face that is clicked. */
-function endSketch(): void {
+export function endSketch(): void {
   const board = useBoardStore()
   const { bodies } = useRouteStore()
   board.startAsking({

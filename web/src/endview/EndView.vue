@@ -2,6 +2,8 @@
 import { threadArc } from '@lathica/core'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
+import { hasMaterial } from '../commands/makeStep'
+import { endSketch } from '../commands/millActions'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
@@ -97,6 +99,19 @@ const side = computed(() => {
       </g>
     </svg>
     <button
+      v-if="board.looksAtEnd || hasMaterial()"
+      type="button"
+      class="plain draw"
+      :title="
+        board.looksAtEnd
+          ? 'Takes the half-section in hand again'
+          : 'Begins a sketch across the axis, on a face that is clicked (5 C)'
+      "
+      @click="board.looksAtEnd ? board.backToHalf() : endSketch()"
+    >
+      {{ board.looksAtEnd ? 'to the half-section' : 'draw here' }}
+    </button>
+    <button
       type="button"
       class="plain figure side"
       title="Look from the other end"
@@ -150,6 +165,14 @@ circle.hidden {
   stroke-width: 1;
   stroke-dasharray: 16 3 3 3;
   fill: none;
+}
+
+.draw {
+  position: absolute;
+  top: 4px;
+  right: 8px;
+  background: var(--paper);
+  font-size: 12px;
 }
 
 .side {

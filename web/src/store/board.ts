@@ -173,9 +173,14 @@ export const useBoardStore = defineStore('board', () => {
   /** Takes the sketch of a step in hand; a step without one is seen on the half-section. */
   function lookAt(step: Step): void {
     if (usesSketch(step)) sketchId.value = step.sketch
-    else if (sketch.value.plane === 'end') {
-      sketchId.value = parts.part?.sketches.find((s) => s.plane === 'half')?.id ?? ''
-    }
+    else if (sketch.value.plane === 'end') backToHalf()
+  }
+
+  /** From an end sketch to the part's first half-section. */
+  function backToHalf(): void {
+    sketchId.value = parts.part?.sketches.find((s) => s.plane === 'half')?.id ?? ''
+    picks.value = []
+    useTool('pick')
   }
 
   /** Starts anew with a part that was opened. */
@@ -257,6 +262,7 @@ export const useBoardStore = defineStore('board', () => {
     startAsking,
     feed,
     lookAt,
+    backToHalf,
     escape,
     reset,
     fit: () => fitAsked.value++,
