@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { changeBody } from '@lathica/core'
+import { changeBody, type Body } from '@lathica/core'
 import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
@@ -9,6 +9,9 @@ defineEmits<{ open: [body: string] }>()
 const parts = usePartStore()
 const route = useRouteStore()
 const look = useLookStore()
+
+const stateOf = ({ reference, locked }: Body): string =>
+  [reference ? 'reference' : '', locked ? 'locked' : ''].filter((w) => w !== '').join(', ')
 </script>
 
 <template>
@@ -22,12 +25,7 @@ const look = useLookStore()
           :aria-pressed="route.bodyId === b.id"
           @click="$emit('open', b.id)"
         >
-          {{ b.name
-          }}<span v-if="b.reference || b.locked" class="soft">
-            {{
-              [b.reference ? 'reference' : '', b.locked ? 'locked' : ''].filter(Boolean).join(', ')
-            }}
-          </span>
+          {{ b.name }} <span v-if="stateOf(b)" class="soft">{{ stateOf(b) }}</span>
         </button>
         <button
           type="button"
