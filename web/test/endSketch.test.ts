@@ -5,27 +5,22 @@ import {
   changeBody,
   circle,
   drawDraft,
-  edgeKey,
-  edgesOf,
   extrudeOf,
-  faceWords,
   meetingKey,
   place,
   rectangle,
-  type KnownStep,
   type SolidMesh,
   type Step,
 } from '@lathica/core'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { endPicture } from '../src/board/endPicture'
 import { sizeWord } from '../src/board/sizes/words'
-import { toScreen } from '../src/board/view'
 import { createActions } from '../src/commands/registry'
 import { fieldsOf } from '../src/route/steps/fields'
 import { refOfHit, rimsCalled } from '../src/solid/refOfHit'
 import { refWords, rimWords } from '../src/solid/words'
 import { useRouteStore } from '../src/store/route'
-import { VIEW } from './support/bench'
+import { act, clickAt, keyOf, lastStep } from './support/acting'
 import { openScreen, type Screen } from './support/mount'
 import { spindle } from './support/spindle'
 
@@ -48,25 +43,10 @@ const action = (id: string) => {
   if (!found) throw new Error(`no action ${id}`)
   return found
 }
-const clickAt = (x: number, y: number): void => {
-  const px = toScreen(VIEW, { x, y })
-  screen.board.feed(screen.board.toolState?.press?.({ px, shift: false }))
-}
-const last = (): KnownStep => {
-  const step = screen.parts.part?.route.at(-1)
-  if (!step || step.kind === 'unknown') throw new Error('no step')
-  return step
-}
-const keyOf = (words: string): string => {
-  const edges = route.bodies.flatMap((b) => edgesOf(b.section))
-  const edge = edges.find((e) => faceWords(e, METRIC) === words)
-  if (!edge) throw new Error(`no ${words}`)
-  return edgeKey(edge.name)
-}
 const own = (): string => screen.board.sketch.id
 /** Begins an end sketch on the shoulder at 58 and draws on it. */
 function begin(...drafts: readonly Parameters<typeof drawDraft>[2][]): void {
-  action('mill:endSketch').run()
+  act('mill:endSketch')
   clickAt(58, 18)
   for (const draft of drafts) screen.parts.run(drawDraft('draw', own(), draft))
 }
@@ -89,7 +69,7 @@ describe('an end sketch', () => {
       expect(action(id).enabled?.() ?? true).toBe(false)
     }
     // To pick faces it turns back for as long as that takes.
-    action('mill:keyway').run()
+    act('mill:keyway')
     expect(screen.board.looksAtEnd).toBe(false)
     screen.board.useTool('pick')
     expect(screen.board.looksAtEnd).toBe(true)
@@ -97,36 +77,36 @@ describe('an end sketch', () => {
 
   it('is drawn out of its own face or into it, and places holes there', () => {
     begin(square)
-    action('mill:extrudeCut').run()
-    expect(last()).toMatchObject({ kind: 'extrude', effect: 'cut', on: keyOf('face at 58') })
-    expect(last()).toMatchObject({ sketch: own(), side: 'one', reach: 'length' })
+    act('mill:extrudeCut')
+    expect(lastStep()).toMatchObject({ kind: 'extrude', effect: 'cut', on: keyOf('face at 58') })
+    expect(lastStep()).toMatchObject({ sketch: own(), side: 'one', reach: 'length' })
     begin(circle({ at: { x: 0, y: 19 } }, 1))
-    action('mill:holes').run()
-    expect(last()).toMatchObject({ kind: 'holes', layout: 'sketch', sketch: own() })
-    expect(last()).toMatchObject({ on: keyOf('face at 58') })
+    act('mill:holes')
+    expect(lastStep()).toMatchObject({ kind: 'holes', layout: 'sketch', sketch: own() })
+    expect(lastStep()).toMatchObject({ on: keyOf('face at 58') })
   })
 
   it('whose face is not known any more asks for one', () => {
     begin(square)
     screen.board.endFaces.clear()
-    action('mill:extrude').run()
+    act('mill:extrude')
     expect(screen.board.toolState?.hint).toContain('Click the face that this sketch lies on')
     clickAt(112, 14)
-    expect(last()).toMatchObject({ kind: 'extrude', effect: 'add', on: keyOf('face at 112') })
+    expect(lastStep()).toMatchObject({ kind: 'extrude', effect: 'add', on: keyOf('face at 112') })
   })
 
   it('comes with its step, and goes for steps without one', () => {
     begin(square)
-    action('mill:extrudeCut').run()
+    act('mill:extrudeCut')
     const end = own()
     const [revolve] = screen.parts.route
     if (!revolve) throw new Error('no step')
     screen.board.lookAt(revolve)
     expect(screen.board.looksAtEnd).toBe(false)
-    screen.board.lookAt(last())
+    screen.board.lookAt(lastStep())
     expect(own()).toBe(end)
-    action('mill:flats').run()
-    screen.board.lookAt(last())
+    act('mill:flats')
+    screen.board.lookAt(lastStep())
     expect(screen.board.looksAtEnd).toBe(false)
   })
 
@@ -144,8 +124,8 @@ describe('an end sketch', () => {
 describe('the card of an extrusion', () => {
   it('asks an end sketch for its face, and a half-section for its plane', () => {
     begin(square)
-    action('mill:extrude').run()
-    const step = last()
+    act('mill:extrude')
+    const step = lastStep()
     expect(labels(step)).toEqual(
       expect.arrayContaining(['Goes', 'Length', 'On face', 'Off it by', 'Draft']),
     )
@@ -154,8 +134,8 @@ describe('the card of an extrusion', () => {
     const profile = screen.parts.part?.sketches[0]?.id ?? ''
     const half = extrudeOf(profile, 'body1', 'add', { regions: [] }, METRIC)
     screen.parts.run(addStep(half))
-    expect(labels(last())).toContain('Plane at')
-    expect(labels(last())).not.toContain('On face')
+    expect(labels(lastStep())).toContain('Plane at')
+    expect(labels(lastStep())).not.toContain('On face')
   })
 })
 

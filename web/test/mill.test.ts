@@ -4,14 +4,10 @@ import {
   METRIC,
   PART_FRAME,
   addStep,
-  edgeKey,
-  edgesOf,
-  faceWords,
   place,
   rectangleOf,
   turnedTool,
   vec,
-  type KnownStep,
   type SolidMesh,
   type SolidPlan,
   type Step,
@@ -20,8 +16,6 @@ import { KernelFault, loadKernel } from '@lathica/kernel'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { Mesh, Ray, Triangle, Vector3, type BufferGeometry } from 'three'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { createActions } from '../src/commands/registry'
-import { toScreen } from '../src/board/view'
 import EndView from '../src/endview/EndView.vue'
 import { endLines } from '../src/endview/endLines'
 import type { Answer } from '../src/kernel/answers'
@@ -35,7 +29,7 @@ import { spreadLabels } from '../src/solid/spreadLabels'
 import { refWords } from '../src/solid/words'
 import { useRouteStore } from '../src/store/route'
 import { useSolidsStore } from '../src/store/solids'
-import { VIEW } from './support/bench'
+import { act, clickAt, keyOf, lastStep } from './support/acting'
 import { openScreen, type Screen } from './support/mount'
 import { spindle } from './support/spindle'
 
@@ -70,25 +64,6 @@ beforeEach(async () => {
   solids = useSolidsStore()
 })
 
-const act = (id: string): void =>
-  createActions()
-    .find((a) => a.id === id)
-    ?.run()
-const clickAt = (x: number, y: number): void => {
-  const px = toScreen(VIEW, { x, y })
-  screen.board.feed(screen.board.toolState?.press?.({ px, shift: false }))
-}
-const last = (): KnownStep => {
-  const step = screen.parts.part?.route.at(-1)
-  if (!step || step.kind === 'unknown') throw new Error('no step')
-  return step
-}
-const keyOf = (words: string): string => {
-  const { section } = route.bodies[0] ?? { section: EMPTY_SECTION }
-  const edge = edgesOf(section).find((e) => faceWords(e, METRIC) === words)
-  if (!edge) throw new Error(`no ${words}`)
-  return edgeKey(edge.name)
-}
 const mass = (): number => screen.parts.state?.bodies[0]?.mass ?? 0
 const weighed = (): Promise<void> =>
   vi.waitFor(() => expect(mass()).toBeGreaterThan(0), { timeout: 20_000, interval: 20 })
@@ -104,7 +79,12 @@ describe('steps that are no full turn are begun', () => {
     act('mill:holes')
     expect(screen.board.toolState?.hint).toContain('Click the end face')
     clickAt(58, 18)
-    expect(last()).toMatchObject({ kind: 'holes', way: 'end', on: keyOf('face at 58'), count: '6' })
+    expect(lastStep()).toMatchObject({
+      kind: 'holes',
+      way: 'end',
+      on: keyOf('face at 58'),
+      count: '6',
+    })
     expect(mass()).toBeNaN()
     await weighed()
     expect(mass()).toBeLessThan(before)
@@ -115,23 +95,23 @@ describe('steps that are no full turn are begun', () => {
   it('in cylinders: cross holes, keyways sized by the shaft, half-round seats', () => {
     act('mill:crossHole')
     clickAt(90, 17.5)
-    expect(last()).toMatchObject({ kind: 'holes', way: 'cross', from: keyOf('cylinder ⌀35') })
+    expect(lastStep()).toMatchObject({ kind: 'holes', way: 'cross', from: keyOf('cylinder ⌀35') })
     act('mill:keyway')
     clickAt(90, 17.5)
-    expect(last()).toMatchObject({ kind: 'slot', form: 'keyway', width: '10', depth: '5' })
+    expect(lastStep()).toMatchObject({ kind: 'slot', form: 'keyway', width: '10', depth: '5' })
     act('mill:halfRound')
     clickAt(40, 14)
-    expect(last()).toMatchObject({ kind: 'slot', form: 'woodruff', width: '6', cutter: '25' })
+    expect(lastStep()).toMatchObject({ kind: 'slot', form: 'woodruff', width: '6', cutter: '25' })
   })
 
   it('at once: flats, a half, a repeat of the step before', () => {
     act('mill:flats')
-    const flats = last().id
-    expect(last()).toMatchObject({ kind: 'flats', count: '2', end: 'right' })
+    const flats = lastStep().id
+    expect(lastStep()).toMatchObject({ kind: 'flats', count: '2', end: 'right' })
     act('mill:around')
-    expect(last()).toMatchObject({ kind: 'around', steps: [flats], count: '3' })
+    expect(lastStep()).toMatchObject({ kind: 'around', steps: [flats], count: '3' })
     act('mill:halve')
-    expect(last()).toMatchObject({ kind: 'halve', into: '' })
+    expect(lastStep()).toMatchObject({ kind: 'halve', into: '' })
   })
 
   it('and undone as any other', async () => {
@@ -148,7 +128,7 @@ describe('a step card of a hole', () => {
   it('asks for what its way, its reach and its head need', async () => {
     act('mill:holes')
     clickAt(58, 18)
-    const step = last()
+    const step = lastStep()
     expect(labels(step)).toEqual(
       expect.arrayContaining(['In face', 'Pitch circle', 'Number', 'Left out', 'Thread']),
     )
@@ -181,11 +161,11 @@ describe('a step card of a hole', () => {
     const out = card.get('[aria-label="Left out"]')
     await out.setValue('2; 5')
     await out.trigger('keydown', { key: 'Enter' })
-    expect(last()).toMatchObject({ skip: [2, 5] })
+    expect(lastStep()).toMatchObject({ skip: [2, 5] })
     const thread = card.get('[aria-label="Thread"]')
     await thread.setValue('M4')
     await thread.trigger('blur')
-    expect(last()).toMatchObject({ thread: 'M4' })
+    expect(lastStep()).toMatchObject({ thread: 'M4' })
     await weighed()
     expect(screen.mount(RoutePane).text()).toContain('4 × ⌀')
   })
@@ -193,11 +173,11 @@ describe('a step card of a hole', () => {
   it('says what the kernel cannot do at that step, and the others stand', async () => {
     act('mill:flats')
     await weighed()
-    const flats = last().id
+    const flats = lastStep().id
     const before = mass()
     const pick = { kind: 'step', step: flats } as const
     screen.parts.run(addStep({ kind: 'fillet', body: 'body1', sets: [{ pick, radius: '30' }] }))
-    const fillet = last().id
+    const fillet = lastStep().id
     const state = () => screen.parts.state?.steps.find((s) => s.stepId === fillet)
     await vi.waitFor(() => expect(state()?.status).toBe('failed'), { timeout: 20_000 })
     expect(state()?.problem?.message).toContain('does not fit')

@@ -4,27 +4,20 @@ import {
   METRIC,
   addStep,
   cornersOf,
-  edgeKey,
-  edgesOf,
-  faceWords,
   offeredGroove,
   offeredStep,
-  type KnownStep,
-  type Section,
   type Step,
 } from '@lathica/core'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
 import { edgesIn, refAt, refsCalled, regionAt, wholeAt } from '../src/board/refs'
-import { toScreen } from '../src/board/view'
-import { createActions } from '../src/commands/registry'
 import { keySize } from '../src/route/keySize'
 import RoutePane from '../src/route/RoutePane.vue'
 import StepCard from '../src/route/StepCard.vue'
 import { fieldsOf } from '../src/route/steps/fields'
 import { useRouteStore } from '../src/store/route'
-import { VIEW } from './support/bench'
+import { act, clickAt, face, firstSection, keyOf, lastStep } from './support/acting'
 import { openScreen, type Screen } from './support/mount'
 import { spindle } from './support/spindle'
 
@@ -35,32 +28,6 @@ beforeEach(async () => {
   screen = await openScreen(spindle())
   route = useRouteStore()
 })
-
-const section = (): Section => route.bodies[0]?.section ?? { regions: [] }
-const act = (id: string): void =>
-  createActions()
-    .find((a) => a.id === id)
-    ?.run()
-/** Presses the tool in hand at a place in mm. */
-const clickAt = (x: number, y: number): void => {
-  const px = toScreen(VIEW, { x, y })
-  screen.board.feed(screen.board.toolState?.press?.({ px, shift: false }))
-}
-const last = (): KnownStep => {
-  const step = screen.parts.part?.route.at(-1)
-  if (!step || step.kind === 'unknown') throw new Error('no step')
-  return step
-}
-const keyOf = (words: string): string => {
-  const edge = edgesOf(section()).find((e) => faceWords(e, METRIC) === words)
-  if (!edge) throw new Error(`no ${words}`)
-  return edgeKey(edge.name)
-}
-const face = (words: string) => {
-  const edge = edgesOf(section()).find((e) => faceWords(e, METRIC) === words)
-  if (!edge) throw new Error(`no ${words}`)
-  return edge
-}
 
 describe('what lies under the pointer', () => {
   it('is the nearest face or circular edge of what is accepted, above the axis or below', () => {
@@ -87,11 +54,11 @@ describe('what lies under the pointer', () => {
   })
 
   it('is found again by its key, and regions by a place inside', () => {
-    const [corner] = cornersOf(section())
+    const [corner] = cornersOf(firstSection())
     expect(refsCalled(route.bodies, [corner?.key ?? '', keyOf('face at 58')])).toHaveLength(2)
     expect(refsCalled(route.bodies, ['gone'])).toEqual([])
-    expect(regionAt(section(), { x: 60, y: 10 })).toBe(0)
-    expect(regionAt(section(), { x: 60, y: 40 })).toBeUndefined()
+    expect(regionAt(firstSection(), { x: 60, y: 10 })).toBe(0)
+    expect(regionAt(firstSection(), { x: 60, y: 40 })).toBeUndefined()
   })
 })
 
@@ -102,23 +69,23 @@ describe('steps are begun', () => {
     clickAt(60, 40)
     expect(screen.parts.part?.route).toHaveLength(1)
     clickAt(62, 22)
-    expect(last()).toMatchObject({ kind: 'groove', on: keyOf('cylinder ⌀44') })
+    expect(lastStep()).toMatchObject({ kind: 'groove', on: keyOf('cylinder ⌀44') })
     expect(screen.board.toolId).toBe('pick')
-    expect(screen.board.stepId).toBe(last().id)
+    expect(screen.board.stepId).toBe(lastStep().id)
   })
 
   it('at once: a bore, a shell that asks for faces, a length, a mirror', () => {
     act('step:bore')
-    expect(last().kind).toBe('bore')
+    expect(lastStep().kind).toBe('bore')
     screen.parts.stepBack()
     act('step:shell')
     clickAt(0, 5)
-    expect(last()).toMatchObject({ kind: 'shell', open: [keyOf('face at 0')] })
+    expect(lastStep()).toMatchObject({ kind: 'shell', open: [keyOf('face at 0')] })
     clickAt(0, 5)
-    expect(last()).toMatchObject({ kind: 'shell', open: [] })
+    expect(lastStep()).toMatchObject({ kind: 'shell', open: [] })
     for (const kind of ['mirror', 'length'] as const) {
       act(`step:${kind}`)
-      expect(last().kind).toBe(kind)
+      expect(lastStep().kind).toBe(kind)
     }
   })
 
@@ -127,7 +94,7 @@ describe('steps are begun', () => {
     clickAt(58, 22)
     clickAt(66, 22)
     const corners = (): readonly string[] => {
-      const step = last()
+      const step = lastStep()
       const pick = step.kind === 'fillet' ? step.sets[0]?.pick : undefined
       return pick?.kind === 'corners' ? pick.corners : []
     }
@@ -150,7 +117,7 @@ describe('steps are begun', () => {
 
   it('and copied, moved and set aside by their keys', () => {
     act('step:bore')
-    const bore = last().id
+    const bore = lastStep().id
     act('duplicateStep')
     expect(screen.parts.part?.route).toHaveLength(3)
     screen.board.stepId = bore
@@ -176,19 +143,19 @@ describe('the card of a step', () => {
       parts: [{ diameter: '12' }],
     })
     await input.trigger('keydown', { key: 'Enter' })
-    expect(last()).toMatchObject({ parts: [{ diameter: '12' }] })
+    expect(lastStep()).toMatchObject({ parts: [{ diameter: '12' }] })
     await input.setValue('-3')
     await input.trigger('keydown', { key: 'Enter' })
     expect(card.find('[role="alert"]').text()).toContain('greater than zero')
     await input.setValue('12 kg')
     await input.trigger('keydown', { key: 'Enter' })
     expect(card.find('[role="alert"]').text()).toContain('takes a length')
-    expect(last()).toMatchObject({ parts: [{ diameter: '12' }] })
+    expect(lastStep()).toMatchObject({ parts: [{ diameter: '12' }] })
     await input.trigger('keydown', { key: 'Escape' })
     expect(input.element.value).toBe('12')
     // With nothing typed, undo in the field is the undo of the part.
     await input.trigger('keydown', { key: 'z', ctrlKey: true })
-    expect(last()).not.toMatchObject({ parts: [{ diameter: '12' }] })
+    expect(lastStep()).not.toMatchObject({ parts: [{ diameter: '12' }] })
   })
 
   it('adds a counterbore before the diameter that is there, and takes it away again', async () => {
@@ -198,26 +165,26 @@ describe('the card of a step', () => {
       .findAll('button')
       .find((b) => b.text().includes('Another diameter'))
       ?.trigger('click')
-    expect(last()).toMatchObject({ kind: 'bore', parts: [{ depth: '1' }, { depth: '' }] })
+    expect(lastStep()).toMatchObject({ kind: 'bore', parts: [{ depth: '1' }, { depth: '' }] })
     await card.find('[aria-label="Remove Diameter 1"]').trigger('click')
-    expect(last()).toMatchObject({ kind: 'bore', parts: [{ depth: '' }] })
+    expect(lastStep()).toMatchObject({ kind: 'bore', parts: [{ depth: '' }] })
   })
 
   it('names faces that are gone, and takes corners by rule', async () => {
-    const shell = offeredStep('shell', 'body1', section(), undefined, METRIC)
+    const shell = offeredStep('shell', 'body1', firstSection(), undefined, METRIC)
     screen.parts.run(addStep({ ...shell, open: ['step3/gone'] } as typeof shell))
-    screen.board.stepId = last().id
+    screen.board.stepId = lastStep().id
     const card = screen.mount(StepCard)
     expect(card.text()).toContain('gone')
     expect(card.find('[role="alert"]').text()).toContain('no longer there')
     await card.find('[aria-label="let go of gone"]').trigger('click')
-    expect(last()).toMatchObject({ open: [] })
-    screen.parts.run(addStep(offeredStep('fillet', 'body1', section(), undefined, METRIC)))
-    screen.board.stepId = last().id
+    expect(lastStep()).toMatchObject({ open: [] })
+    screen.parts.run(addStep(offeredStep('fillet', 'body1', firstSection(), undefined, METRIC)))
+    screen.board.stepId = lastStep().id
     await nextTick()
     const rule = card.findAll('select').find((s) => s.text().includes('all inside'))
     await rule?.setValue('inside')
-    expect(last()).toMatchObject({ sets: [{ pick: { kind: 'inside' } }] })
+    expect(lastStep()).toMatchObject({ sets: [{ pick: { kind: 'inside' } }] })
   })
 })
 
@@ -229,7 +196,7 @@ describe('fields and rows', () => {
     if (!part) throw new Error('no part')
     const kinds = ['bore', 'fillet', 'chamfer', 'shell', 'mirror', 'repeat', 'length'] as const
     const steps = [
-      ...kinds.map((kind) => offeredStep(kind, 'body1', section(), part.route[0]?.id, METRIC)),
+      ...kinds.map((kind) => offeredStep(kind, 'body1', firstSection(), part.route[0]?.id, METRIC)),
       offeredGroove('body1', face('cylinder ⌀44'), 'belt', METRIC),
     ].map(withPlace)
     for (const step of steps) {
@@ -272,9 +239,9 @@ describe('fields and rows', () => {
     }
     const groove = withPlace(offeredGroove('body1', face('cylinder ⌀44'), 'round', METRIC))
     expect(keySize(groove as never, telling)).toMatch(/^R<2\.2>, <2\.2> deep, in cylinder ⌀44$/)
-    const bore = offeredStep('bore', 'body1', section(), undefined, METRIC)
+    const bore = offeredStep('bore', 'body1', firstSection(), undefined, METRIC)
     expect(keySize(withPlace(bore) as never, telling)).toMatch(/^⌀<\d+> through$/)
-    const cut = offeredStep('length', 'body1', section(), undefined, METRIC)
+    const cut = offeredStep('length', 'body1', firstSection(), undefined, METRIC)
     expect(keySize(withPlace(cut) as never, telling)).toBe('<171>, at the upper end')
     const pick = { kind: 'step', step: 'x' }
     const fillet = { kind: 'fillet', body: 'b', sets: [{ pick, radius: 'r' }] }

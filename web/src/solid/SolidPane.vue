@@ -3,8 +3,6 @@ import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/cor
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { refsCalled, wholeBody, type SectionRef } from '../board/refs'
-import { saveFile } from '../dispatch/saveFile'
-import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
@@ -13,6 +11,7 @@ import { useSolidsStore } from '../store/solids'
 import { THEME } from '../style/themeKey'
 import { cutSpec, frontOf } from './cutting'
 import PictureDialog from './PictureDialog.vue'
+import { pictureSaved } from './pictureSaved'
 import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
@@ -242,19 +241,10 @@ watch(lit, (items) => scene?.light(items), { flush: 'post' })
 async function savePicture(wide: number, high: number, background: boolean): Promise<void> {
   if (!scene) return
   saving.value = true
-  try {
-    const tone = theme.value === 'dark' ? '#161c1f' : '#ede9dd'
-    const blob = await scene.picture(wide, high, background ? tone : undefined)
-    saveFile(new Uint8Array(await blob.arrayBuffer()), `${parts.name}.png`, 'image/png')
-    asksPicture.value = false
-  } catch {
-    tellProblem({
-      message: 'This picture could not be made.',
-      mend: 'Take a smaller size, and try again.',
-    })
-  } finally {
-    saving.value = false
-  }
+  const tone = theme.value === 'dark' ? '#161c1f' : '#ede9dd'
+  const spec = { wide, high, background: background ? tone : undefined }
+  asksPicture.value = !(await pictureSaved(scene, spec, parts.name))
+  saving.value = false
 }
 
 /** The sizes of the step that is looked at, beside its faces as they are seen. */
