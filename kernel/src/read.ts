@@ -7,7 +7,7 @@ import {
 } from '@lathica/core'
 import { KernelFault } from './fault'
 import { faceMesh } from './mesh'
-import { named, type NamedSolid } from './named'
+import { handleTo, named, type NamedSolid } from './named'
 import { partsOf, scoped, type Face, type OpenCascade, type Scope, type Shape } from './openCascade'
 
 const FILE = '/in.step'
@@ -38,8 +38,7 @@ export function fileSolid(oc: OpenCascade, tool: FileTool, step: string): NamedS
       face,
       name: `${step}/f${i + 1}`,
     }))
-    const own = named(oc, solid.Oriented(solid.Orientation()), faces, step, scope)
-    return own
+    return named(oc, handleTo(solid), faces, step, scope)
   })
 }
 

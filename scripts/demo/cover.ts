@@ -54,19 +54,17 @@ export function gaugeCover(): Part {
       [22, 30],
     ]),
   )
-  const window = onFace(
-    bevelled,
-    rectangle({ at: { x: 20, y: -9 } }, { at: { x: 36, y: 9 } }),
-    'symmetric',
-    ['16', '18', '20'],
-  )
+  const window = onFace(bevelled, rectangle({ at: { x: 20, y: -9 } }, { at: { x: 36, y: 9 } }), [
+    '16',
+    '18',
+    '20',
+  ])
   const cut = withSteps(window, extrude('cut', { reach: 'through' }))
-  const pad = onFace(
-    cut,
-    rectangle({ at: { x: -36, y: -7 } }, { at: { x: -20, y: 7 } }),
-    'symmetric',
-    ['16', '14', '20'],
-  )
+  const pad = onFace(cut, rectangle({ at: { x: -36, y: -7 } }, { at: { x: -20, y: 7 } }), [
+    '16',
+    '14',
+    '20',
+  ])
   const padded = withSteps(pad, extrude('add', { length: '3', draft: '5' }))
   return withSteps(
     withScrews(padded),
@@ -107,7 +105,6 @@ const extrude =
 function onFace(
   part: Part,
   draft: Draft,
-  how: 'symmetric',
   [wide = '', high = '', off = '']: readonly string[],
 ): Part {
   const begun = run(part, addSketch('end'))
@@ -125,7 +122,7 @@ function onFace(
   ]
   return run(
     drawn,
-    constrain(id, how, [a.id, d.id, 'axis']),
+    constrain(id, 'symmetric', [a.id, d.id, 'axis']),
     ...offers.map(([offer, formula]) => addSize(id, offer, formula)),
   )
 }

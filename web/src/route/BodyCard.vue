@@ -20,6 +20,13 @@ const props = defineProps<{ body: Body }>()
 const parts = usePartStore()
 const route = useRouteStore()
 
+/** What a body can be switched to. */
+const STATES = [
+  ['visible', 'Shown', 'Shown on board and solid'],
+  ['reference', 'Reference', 'Shown to go by: not weighed, not handed over'],
+  ['locked', 'Locked', 'Takes no new steps, and its steps are not changed'],
+] as const
+
 const state = computed(() => route.followed.find((b) => b.bodyId === props.body.id))
 const material = computed(() => parts.materials.find((m) => m.id === props.body.material))
 const looks = computed(() => [
@@ -82,34 +89,20 @@ function rename(event: Event): void {
         @update:model-value="parts.run(changeBody(body.id, { look: $event }))"
       />
     </dd>
-    <dt><label for="body-visible">Shown</label></dt>
-    <dd>
-      <Switch
-        id="body-visible"
-        size="small"
-        :checked="body.visible"
-        @change="parts.run(changeBody(body.id, { visible: !body.visible }))"
-      />
-    </dd>
-    <dt><label for="body-reference">Reference</label></dt>
-    <dd>
-      <Switch
-        id="body-reference"
-        size="small"
-        :checked="body.reference"
-        title="Shown to go by: not weighed, not handed over"
-        @change="parts.run(changeBody(body.id, { reference: !body.reference }))"
-      />
-    </dd>
-    <dt><label for="body-locked">Locked</label></dt>
-    <dd>
-      <Switch
-        id="body-locked"
-        size="small"
-        :checked="body.locked"
-        @change="parts.run(changeBody(body.id, { locked: !body.locked }))"
-      />
-    </dd>
+    <template v-for="[state, label, title] in STATES" :key="state">
+      <dt>
+        <label :for="`body-${state}`">{{ label }}</label>
+      </dt>
+      <dd>
+        <Switch
+          :id="`body-${state}`"
+          size="small"
+          :checked="body[state]"
+          :title="title"
+          @change="parts.run(changeBody(body.id, { [state]: !body[state] }))"
+        />
+      </dd>
+    </template>
   </dl>
   <div class="buttons">
     <Button :disabled="!state?.section.regions.length" @click="moveBody()">Move or copy</Button>

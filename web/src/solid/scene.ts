@@ -347,8 +347,10 @@ export function createSolidScene(
       return { x: ((x + 1) / 2) * size.x, y: ((1 - y) / 2) * size.y }
     },
     setThreads(next) {
+      // Parts without threads must not ask for a picture with every move of a drag.
+      if (next.length === 0 && !threads.lines.visible) return
       threads.show(next)
-      ask()
+      follow(true)
     },
     light(items) {
       glow.light(items)

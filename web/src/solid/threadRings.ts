@@ -7,6 +7,7 @@ export class ThreadRings {
 
   constructor() {
     this.lines.frustumCulled = false
+    this.lines.visible = false
     this.lines.renderOrder = 2
   }
 
