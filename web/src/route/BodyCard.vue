@@ -89,17 +89,17 @@ function rename(event: Event): void {
         @update:model-value="parts.run(changeBody(body.id, { look: $event }))"
       />
     </dd>
-    <template v-for="[state, label, title] in STATES" :key="state">
+    <template v-for="[flag, label, title] in STATES" :key="flag">
       <dt>
-        <label :for="`body-${state}`">{{ label }}</label>
+        <label :for="`body-${flag}`">{{ label }}</label>
       </dt>
       <dd>
         <Switch
-          :id="`body-${state}`"
+          :id="`body-${flag}`"
           size="small"
-          :checked="body[state]"
+          :checked="body[flag]"
           :title="title"
-          @change="parts.run(changeBody(body.id, { [state]: !body[state] }))"
+          @change="parts.run(changeBody(body.id, { [flag]: !body[flag] }))"
         />
       </dd>
     </template>
