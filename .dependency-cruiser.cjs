@@ -8,7 +8,7 @@ const CORE = {
   sketch: ['geometry'],
   solver: ['geometry', 'sketch'],
   section: ['geometry', 'sketch'],
-  solid: ['geometry', 'section'],
+  solid: ['geometry', 'sketch', 'section'],
   part: ['units', 'formula', 'sketch'],
   route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'solid', 'part'],
   edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],

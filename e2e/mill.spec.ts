@@ -179,6 +179,57 @@ test('the end is a drawing board too: a pocket and holes by a sketch across the 
   await expect(shop.board).toHaveAttribute('data-plane', 'half')
 })
 
+test('an end sketch builds on what is seen there, and follows it', async ({ page }) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Flange with a boss')
+  await press(page, '5', 'w')
+  await shop.click(10, 22)
+  await fill(shop, 'Pitch circle', '40')
+  await fill(shop, 'Number', '4')
+  await fill(shop, 'Diameter', '6')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+
+  // The face looks to the right; a circle goes about the middle of the upper hole.
+  await press(page, '5', 'c')
+  await shop.click(10, 22)
+  await expect(shop.board.getByRole('img', { name: 'seen from the right' })).toBeVisible()
+  await press(page, '1', 'e')
+  await shop.moveTo(0.3, 20.4)
+  await expect(shop.board).toContainText('middle of a hole')
+  await page.mouse.down()
+  await page.mouse.up()
+  await shop.moveTo(7, 20)
+  await page.keyboard.type('16')
+  await press(page, 'Enter', 'Escape')
+  await expect(shop.figure('freedoms')).toHaveText('in ink')
+  await press(page, '5', 'd')
+  await expect(shop.card).toContainText('30 Extrude')
+  await fill(shop, 'Length', '5')
+  const boss = FLANGE - 4 * cylinder(6, 10) + cylinder(16, 5)
+  await expect(shop.figure('mass')).toHaveText(grams(boss))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+
+  const middle = async (): Promise<number> => {
+    const { sketches } = await shop.document()
+    return Math.max(...(sketches[1]?.points.map((p) => p.y) ?? []))
+  }
+  expect(await middle()).toBeCloseTo(20, 6)
+  await shop.route.getByRole('button', { name: /Holes/ }).click()
+  await fill(shop, 'Pitch circle', '44')
+  await shop.saved()
+  expect(await middle()).toBeCloseTo(22, 6)
+  await page.keyboard.press('Control+z')
+  await shop.saved()
+  expect(await middle()).toBeCloseTo(20, 6)
+
+  // A line from the rim of the hub keeps to it.
+  await shop.route.getByRole('button', { name: /Extrude/ }).click()
+  await press(page, 'Escape')
+  await press(page, '1', 'a')
+  await shop.moveTo(7.2, -7.2)
+  await expect(shop.board).toContainText('on an edge of the part')
+})
+
 test('a body is copied, moved and joined, and comes back by undo', async ({ page }) => {
   const shop = new Workshop(page)
   await flange(shop, 'Coupled flange')

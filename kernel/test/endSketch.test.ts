@@ -18,6 +18,7 @@ import {
   type HolesStep,
   type NewStep,
   type Part,
+  type SketchPlane,
 } from '@lathica/core'
 import { loadKernel, type Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
@@ -33,7 +34,14 @@ const SHOULDER = 'face at 20'
 
 /** The spindle of ⌀40, ⌀30 and ⌀20 with an end sketch of its own. */
 function sketched(...drafts: readonly Draft[]): { readonly part: Part; readonly id: string } {
-  const part = run(spindle(), addSketch('end'))
+  return sketchedFrom('end', ...drafts)
+}
+
+function sketchedFrom(
+  plane: SketchPlane,
+  ...drafts: readonly Draft[]
+): { readonly part: Part; readonly id: string } {
+  const part = run(spindle(), addSketch(plane))
   const id = part.sketches.at(-1)?.id ?? ''
   return { part: run(part, ...drafts.map((d) => drawDraft('draw', id, d))), id }
 }
@@ -44,7 +52,15 @@ function extruded(
   more: Partial<ExtrudeStep>,
   ...drafts: readonly Draft[]
 ): Part {
-  const { part, id } = sketched(...drafts)
+  return extrudedIn(sketched(...drafts), effect, words, more)
+}
+
+function extrudedIn(
+  { part, id }: ReturnType<typeof sketched>,
+  effect: 'add' | 'cut',
+  words: string,
+  more: Partial<ExtrudeStep>,
+): Part {
   const { section } = bodyOf(part)
   const face = edgesOf(section).find((e) => edgeKey(e.name) === key(part, words))
   if (!face) throw new Error('there is no such face')
@@ -114,6 +130,26 @@ describe('an end sketch', () => {
     const other = builtBy(kernel, extruded('cut', END, { length: '5' }, right)).figures
     // To the right is −y of a lying part: the mass moves to +y.
     expect(other?.centre.y).toBeGreaterThan(1e-4)
+  })
+
+  test('on a face that looks to the lesser end is seen from there', () => {
+    const at = (draft: Draft, words: string, effect: 'add' | 'cut', more: Partial<ExtrudeStep>) =>
+      builtBy(kernel, extrudedIn(sketchedFrom('lesserEnd', draft), effect, words, more)).figures
+    const right = rectangle({ at: { x: 5, y: -1 } }, { at: { x: 8, y: 1 } })
+    const START = 'face at 0'
+    const whole = bodyOf(spindle()).solid?.volume ?? 0
+    const pocket = at(right, START, 'cut', { length: '5' })
+    expect((pocket?.volume ?? 0) - whole).toBeCloseTo(-6 * 5, 6)
+    // To the right is y here, so the mass moves to −y.
+    expect(pocket?.centre.y).toBeLessThan(-1e-4)
+    expect((at(right, START, 'add', { length: '4' })?.volume ?? 0) - whole).toBeCloseTo(6 * 4, 6)
+    const through = at(right, START, 'cut', { reach: 'through' })
+    expect((through?.volume ?? 0) - whole).toBeCloseTo(-6 * 90, 5)
+    const upTo = key(spindle(), END)
+    const face = at(right, START, 'cut', { reach: 'face', upTo })
+    expect((face?.volume ?? 0) - whole).toBeCloseTo(-6 * 90, 5)
+    const off = at(right, START, 'cut', { offset: '-10', length: '5' })
+    expect((off?.volume ?? 0) - whole).toBeCloseTo(-6 * 5, 6)
   })
 
   test('a polygon makes a socket', () => {

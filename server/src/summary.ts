@@ -1,5 +1,6 @@
 import {
   evaluate,
+  isAcross,
   locator,
   loopsOf,
   overallOf,
@@ -57,7 +58,7 @@ export function summarise(part: Part): PartSummary {
       ),
     ),
     pencil: part.sketches.flatMap((sketch) => {
-      if (turned.has(sketch.id) || sketch.plane === 'end') return []
+      if (turned.has(sketch.id) || isAcross(sketch.plane)) return []
       const locate = locator(sketch)
       return sketch.entities.map((e) =>
         pointsAlong(pieceOf(e, locate), chord).flatMap((p) => [round(p.x), round(p.y)]),

@@ -61,7 +61,8 @@ describe('an end sketch', () => {
   it('is begun on a face that is clicked, and the board turns to the end', () => {
     expect(screen.board.looksAtEnd).toBe(false)
     begin()
-    expect(screen.board.sketch.plane).toBe('end')
+    // It is seen from the side that the shoulder looks to.
+    expect(screen.board.sketch.plane).toBe('lesserEnd')
     expect(screen.board.looksAtEnd).toBe(true)
     expect(screen.board.endFaces.get(own())?.key).toBe(keyOf('face at 58'))
     // What is turned is drawn on a half-section.
@@ -142,15 +143,21 @@ describe('the card of an extrusion', () => {
 describe('the part from its end', () => {
   it('stands with its half-section upwards when it lies, to the right when it stands', () => {
     const lines = { seen: [1, 2, 3, 4], hidden: [5, 6, 7, 8], reach: 9 }
-    expect(endPicture(lines, [], 'lying')).toMatchObject({
+    expect(endPicture(lines, [], 'lying', 'end')).toMatchObject({
       seen: [-2, 1, -4, 3],
       hidden: [-6, 5, -8, 7],
       from: 'seen from the right',
     })
-    expect(endPicture(lines, [], 'standing')).toMatchObject({
+    expect(endPicture(lines, [], 'standing', 'end')).toMatchObject({
       seen: [1, 2, 3, 4],
       from: 'seen from above',
     })
+    // From the other end left and right are changed for one another, or up and down.
+    expect(endPicture(lines, [], 'lying', 'lesserEnd')).toMatchObject({
+      seen: [2, 1, 4, 3],
+      from: 'seen from the left',
+    })
+    expect(endPicture(lines, [], 'standing', 'lesserEnd').from).toBe('seen from below')
   })
 
   it('of full turns is circles, what is behind apart', () => {
@@ -158,7 +165,7 @@ describe('the part from its end', () => {
       { radius: 5, hidden: false },
       { radius: 2, hidden: true },
     ]
-    const { seen, hidden } = endPicture(undefined, circles, 'lying')
+    const { seen, hidden } = endPicture(undefined, circles, 'lying', 'end')
     const radii = (all: readonly number[]): number[] =>
       all.flatMap((x, i) => (i % 2 === 0 ? [Math.hypot(x, all[i + 1] ?? 0)] : []))
     expect(radii(seen).every((r) => Math.abs(r - 5) < 1e-9)).toBe(true)

@@ -31,8 +31,10 @@ export interface Link {
   readonly profile: string
   /** Id of a point, line or arc there; of the section the key of a corner, or of an edge. */
   readonly item: string
-  /** Of an edge of the section the two corners that it runs between. */
+  /** Of a straight edge of the section the two corners that it runs between. */
   readonly between?: readonly [SectionCorner, SectionCorner]
+  /** Of a circular edge seen from the end its middle, and the place of its rim level with that. */
+  readonly ring?: { readonly middle: SectionCorner; readonly rim: SectionCorner }
 }
 
 interface SectionCorner {
@@ -84,17 +86,27 @@ function placeLinked(part: Part, sketch: Sketch, end: End, link: Link): PlacedEn
   return { ...placed, ties: [...ties, ...placed.ties] }
 }
 
-/** On a corner of the section, or on a construction line between two of them. */
-function placeOnSection(part: Part, sketch: Sketch, end: End, { item, between }: Link): PlacedEnd {
-  if (!between) return followCorner(sketch, { key: item, at: end.at })
-  const one = followCorner(sketch, between[0])
-  const two = followCorner(one.sketch, between[1])
-  const [id, grown] = takeId(two.sketch, 'l')
+/** On a corner of the section, or on a construction line or circle that follows two of them. */
+function placeOnSection(
+  part: Part,
+  sketch: Sketch,
+  end: End,
+  { item, between, ring }: Link,
+): PlacedEnd {
+  const ends = ring ? ([ring.middle, ring.rim] as const) : between
+  if (!ends) return followCorner(sketch, { key: item, at: end.at })
+  const one = followCorner(sketch, ends[0])
+  const two = followCorner(one.sketch, ends[1])
+  const kind = ring ? 'circle' : 'line'
+  const [id, grown] = takeId(two.sketch, kind.slice(0, 1))
   const known = two.sketch.entities.find(
-    (e) => e.kind === 'line' && pointsOf(e).includes(one.id) && pointsOf(e).includes(two.id),
+    (e) => e.kind === kind && pointsOf(e).includes(one.id) && pointsOf(e).includes(two.id),
   )
-  const line: Entity = { id, kind: 'line', from: one.id, to: two.id, role: 'construction' }
-  const here = known ? two.sketch : { ...grown, entities: [...grown.entities, line] }
+  const role = 'construction'
+  const curve: Entity = ring
+    ? { id, kind: 'circle', centre: one.id, rim: two.id, role }
+    : { id, kind: 'line', from: one.id, to: two.id, role }
+  const here = known ? two.sketch : { ...grown, entities: [...grown.entities, curve] }
   const placed = placeEnd(part, here, { ...end, on: [...(end.on ?? []), known?.id ?? id] })
   return { ...placed, ties: [...one.ties, ...two.ties, ...placed.ties] }
 }

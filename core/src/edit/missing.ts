@@ -1,4 +1,13 @@
-import { AXIS_ID, ORIGIN_ID, entityMap, lineEnds, linesOf, locator, type Sketch } from '../sketch'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  entityMap,
+  isAcross,
+  lineEnds,
+  linesOf,
+  locator,
+  type Sketch,
+} from '../sketch'
 import { solve, type SizeValues } from '../solver'
 import { valuesOf, type Part } from '../part'
 import { measureOffer, named, type SizeOffer } from './offers'
@@ -97,7 +106,7 @@ function candidatesOf(sketch: Sketch): Proposal[] {
     if (e.kind === 'circle') size({ kind: 'curveDiameter', curve: e.id })
   }
   for (const p of sketch.points) {
-    if (sketch.plane === 'end') size({ kind: 'radialDistance', a: ORIGIN_ID, b: p.id })
+    if (isAcross(sketch.plane)) size({ kind: 'radialDistance', a: ORIGIN_ID, b: p.id })
     else size({ kind: 'diameter', point: p.id })
     size({ kind: 'axialDistance', a: ORIGIN_ID, b: p.id })
   }

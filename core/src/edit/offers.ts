@@ -2,6 +2,7 @@ import {
   AXIS_ID,
   ORIGIN_ID,
   entityMap,
+  isAcross,
   isGiven,
   lineEnds,
   locator,
@@ -49,7 +50,7 @@ function isPoint(sketch: Sketch, id: string): boolean {
 const lengthUp = 1e-6
 
 function alone(sketch: Sketch, id: string): SizeOffer[] {
-  const isEnd = sketch.plane === 'end'
+  const isEnd = isAcross(sketch.plane)
   if (sketch.points.some((p) => p.id === id)) {
     if (isEnd) return ofPoints(sketch, ORIGIN_ID, id)
     return [
@@ -108,7 +109,7 @@ function toCurve(sketch: Sketch, point: string, curve: string): SizeOffer[] {
   if (curve === AXIS_ID) {
     if (isGiven(point)) return []
     const radial: SizeOffer = { kind: 'radialDistance', a: ORIGIN_ID, b: point }
-    return sketch.plane === 'end' ? [radial] : [{ kind: 'diameter', point }, radial]
+    return isAcross(sketch.plane) ? [radial] : [{ kind: 'diameter', point }, radial]
   }
   if (!entity) return []
   if (entity.kind !== 'line') return ofPoints(sketch, entity.centre, point)

@@ -101,7 +101,7 @@ const role = exactly('outline', 'construction', 'centre')
 const sketch = record({
   id,
   name: text,
-  plane: exactly('half', 'end'),
+  plane: exactly('half', 'end', 'lesserEnd'),
   nextId: count,
   points: list(record({ id, x: coordinate, y: coordinate })),
   entities: list(

@@ -2,7 +2,8 @@ import { usesSketch, type Part } from '../part'
 import { cornersCalled } from '../section'
 import { withPositions } from '../solver'
 import type { Vec } from '../geometry'
-import { SECTION_ID, type Sketch } from '../sketch'
+import { SECTION_ID, isAcross, type Sketch } from '../sketch'
+import { endMarkAt, endMarks, endPlane, type EndMarks } from '../solid'
 import { evaluate } from './evaluate'
 import { followsSection, withLinks, type Places } from './links'
 import { drivingOf, remember, solutionOf } from './sketches'
@@ -58,13 +59,35 @@ function placesFor(sketch: Sketch, part: Part, settled: readonly Sketch[]): Plac
   if (!followsSection(sketch)) return () => undefined
   const rest = part.sketches.slice(settled.length)
   const state = evaluate({ ...part, sketches: [...settled, ...rest] })
-  return placesIn(standingBefore(part, state, sketch.id))
+  return placesIn(standingBefore(part, state, sketch.id), sketch, part)
 }
 
-const placesIn =
-  (bodies: readonly BodyState[]): Places =>
-  (key) =>
-    bodies.flatMap((b) => cornersCalled(b.section, [key]))[0]?.at
+/** Where the corners of bodies lie; for an end sketch as they are seen from its end. */
+function placesIn(bodies: readonly BodyState[], sketch: Sketch, part: Part): Places {
+  if (!isAcross(sketch.plane)) {
+    return (key) => bodies.flatMap((b) => cornersCalled(b.section, [key]))[0]?.at
+  }
+  const all = marksOf(bodies, sketch, part)
+  return (key) => {
+    for (const marks of all) {
+      const at = endMarkAt(marks, key)
+      if (at) return at
+    }
+    return undefined
+  }
+}
+
+const marksOf = (
+  bodies: readonly BodyState[],
+  { plane }: Sketch,
+  { lie }: Part,
+): readonly EndMarks[] => bodies.map((b) => endMarks(b.section, b.plan, endPlane(lie, plane)))
+
+/** What an end sketch can build on: the part as its step finds it, seen from the sketch's end. */
+export function endMarksBefore(part: Part, state: PartState, sketch: Sketch): readonly EndMarks[] {
+  const bodies = standingBefore(part, state, sketch.id).filter((b) => !b.reference)
+  return marksOf(bodies, sketch, part)
+}
 
 /** The bodies as the step of a sketch finds them; as they are in the end while no step uses it. */
 export function standingBefore(part: Part, state: PartState, sketch: string): readonly BodyState[] {
@@ -76,7 +99,7 @@ export function standingBefore(part: Part, state: PartState, sketch: string): re
 /** Links of a sketch to corners of the section that are gone. */
 export function lostCorners(part: Part, state: PartState, sketch: Sketch): readonly string[] {
   if (!followsSection(sketch)) return []
-  const places = placesIn(standingBefore(part, state, sketch.id))
+  const places = placesIn(standingBefore(part, state, sketch.id), sketch, part)
   return sketch.constraints.flatMap((c) =>
     c.kind === 'linked' && c.profile === SECTION_ID && !places(c.source) ? [c.id] : [],
   )

@@ -1,6 +1,7 @@
 import {
   AXIS_ID,
   ORIGIN_ID,
+  isAcross,
   type Constraint,
   type Size,
   type Sketch,
@@ -86,17 +87,22 @@ export interface PlaneWords {
   readonly radial: string
 }
 
-const PLANE_WORDS: Readonly<Record<SketchPlane, PlaneWords>> = {
-  half: { axis: 'the axis', origin: 'the datum point', axial: 'axial', radial: 'radial' },
-  end: {
-    axis: 'the level centre line',
-    origin: 'the centre',
-    axial: 'level',
-    radial: 'upright',
-  },
+const HALF_WORDS: PlaneWords = {
+  axis: 'the axis',
+  origin: 'the datum point',
+  axial: 'axial',
+  radial: 'radial',
 }
 
-export const planeWords = (plane: SketchPlane): PlaneWords => PLANE_WORDS[plane]
+const END_WORDS: PlaneWords = {
+  axis: 'the level centre line',
+  origin: 'the centre',
+  axial: 'level',
+  radial: 'upright',
+}
+
+export const planeWords = (plane: SketchPlane): PlaneWords =>
+  isAcross(plane) ? END_WORDS : HALF_WORDS
 
 /** What a point or curve is called in a sentence: its kind and its place in the sketch, from 1. */
 export function entityName(sketch: Sketch, id: string): string {

@@ -246,8 +246,14 @@ export interface AngleSize extends Sized {
 export type Size =
   LengthSize | DistanceSize | DiameterSize | SpanSize | GapSize | CurveSize | AngleSize
 
-/** Where a sketch lies: in the half-section, or square to the axis as the part is seen from its end. */
-export type SketchPlane = 'half' | 'end'
+/**
+ * Where a sketch lies: in the half-section, or square to the axis as the part is seen from its
+ * greater end, or from its lesser one.
+ */
+export type SketchPlane = 'half' | 'end' | 'lesserEnd'
+
+/** Whether a plane lies square to the axis. */
+export const isAcross = (plane: SketchPlane): boolean => plane !== 'half'
 
 export interface Sketch {
   readonly id: string

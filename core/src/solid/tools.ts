@@ -13,7 +13,8 @@ import {
   type Place,
   type Vec,
 } from '../geometry'
-import { type Section, type SectionEdge } from '../section'
+import type { Section, SectionEdge } from '../section'
+import type { SketchPlane } from '../sketch'
 import type { PrismTool, SolidOp, SolidTool, TurnedTool } from './plan'
 
 /** A closed outline of named pieces. */
@@ -114,14 +115,18 @@ export const halfPlane = (angle: number): Frame => ({
 })
 
 /**
- * The frame of sketches square to the axis: their x and y as the part is seen from its greater end,
- * with the half-section upwards of a lying part, to the right of a standing one.
+ * The frame of sketches square to the axis: their x and y as the part is seen from an end, with the
+ * half-section upwards of a lying part, to the right of a standing one; its z towards the eye.
+ * @param plane seen from the greater end, or from the lesser one
  */
-export const endPlane = (lie: 'lying' | 'standing'): Frame => ({
-  at: place(0, 0, 0),
-  x: lie === 'lying' ? place(0, -1, 0) : place(1, 0, 0),
-  z: ALONG,
-})
+export function endPlane(lie: 'lying' | 'standing', plane: SketchPlane): Frame {
+  const way = plane === 'lesserEnd' ? -1 : 1
+  return {
+    at: place(0, 0, 0),
+    x: lie === 'lying' ? place(0, -way, 0) : place(1, 0, 0),
+    z: place(0, 0, way),
+  }
+}
 
 export const turnedTool = (
   section: Section,

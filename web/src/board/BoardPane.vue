@@ -12,6 +12,7 @@ import SizeField from './SizeField.vue'
 import SizeLabels from './SizeLabels.vue'
 import SuggestionMenu from './SuggestionMenu.vue'
 import TakenList from './TakenList.vue'
+import { seenFrom } from './endPicture'
 import { useBoardPaint } from './useBoardPaint'
 import { useBoardPointer } from './useBoardPointer'
 import { useBoardView } from './useBoardView'
@@ -86,7 +87,7 @@ function step(by: number): void {
       role="img"
       :aria-label="
         board.looksAtEnd
-          ? `end sketch ${board.sketch.name}`
+          ? `end sketch ${board.sketch.name}, ${seenFrom(parts.lie, board.sketch.plane)}`
           : `half-section of profile ${board.sketch.name}`
       "
     />

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatLength } from '@lathica/core'
+import { formatLength, isAcross } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -33,7 +33,7 @@ const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
         :class="{ current: s.id === board.sketch.id }"
         @click="board.sketchId = s.id"
       >
-        {{ s.plane === 'end' ? 'end sketch' : 'profile' }} {{ s.name }}
+        {{ isAcross(s.plane) ? 'end sketch' : 'profile' }} {{ s.name }}
       </button>
     </template>
     <span v-else class="soft">profile {{ board.sketch.name }}</span>

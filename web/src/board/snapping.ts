@@ -7,6 +7,7 @@ import {
   pointAt,
   scale,
   type End,
+  type EndMarks,
   type NewConstraint,
   type Piece,
   type Section,
@@ -70,6 +71,8 @@ export interface SnapQuery {
   readonly earlier?: readonly Sketch[]
   /** the part as it stands before the profile's own step */
   readonly standing?: readonly Section[]
+  /** the part seen from the end, for an end sketch */
+  readonly endMarks?: readonly EndMarks[]
   /** where the piece starts, if it has begun */
   readonly from?: End | undefined
   /** true while suggestions are refused: the place is then taken as it is */

@@ -75,8 +75,10 @@ export function useBoardPaint(
     return parts.state?.steps.find((s) => s.stepId === openStep.id)?.tool
   })
 
-  const { circles, lines } = useEndLines(ref('right'))
-  const end = computed(() => endPicture(lines.value, circles.value, parts.lie))
+  const { circles, lines } = useEndLines(
+    computed(() => (board.sketch.plane === 'lesserEnd' ? 'left' : 'right')),
+  )
+  const end = computed(() => endPicture(lines.value, circles.value, parts.lie, board.sketch.plane))
 
   const scene = computed<Scene | undefined>(() =>
     board.view && width.value > 0

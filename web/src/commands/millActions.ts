@@ -1,10 +1,13 @@
 import {
+  EMPTY_SECTION,
   bodyTouched,
   edgeKey,
   edgesOf,
   endExtrudeOf,
   extrudeOf,
   holePlaces,
+  isAcross,
+  leftNormal,
   offeredCrossHole,
   offeredHoles,
   offeredSlot,
@@ -60,7 +63,11 @@ export function endSketch(): void {
     chosen: () => [],
     take(face) {
       board.useTool('pick')
-      if (beginSketch('end')) board.endFaces.set(board.sketch.id, face)
+      // It is seen from the side that its face looks to.
+      const section = bodies.find((b) => b.bodyId === face.body)?.section ?? EMPTY_SECTION
+      const edge = edgesOf(section).find((e) => edgeKey(e.name) === face.key)
+      const looksLeft = edge !== undefined && leftNormal(edge.piece, 0.5).x > 0
+      if (beginSketch(looksLeft ? 'lesserEnd' : 'end')) board.endFaces.set(board.sketch.id, face)
     },
   })
 }
@@ -80,7 +87,7 @@ function inEndFace(hint: string, offer: Offer): void {
 /** Drills holes at the places of the end sketch in hand, or in a face that is clicked. */
 export function drillHoles(): void {
   const { sketch } = useBoardStore()
-  if (sketch.plane === 'end' && holePlaces(sketch).length > 0) {
+  if (isAcross(sketch.plane) && holePlaces(sketch).length > 0) {
     inEndFace('Click the face that gets the holes of this sketch.', (...offered) =>
       sketchHoles(sketch.id, ...offered),
     )
@@ -98,7 +105,7 @@ export function extrude(effect: 'add' | 'cut'): void {
     return
   }
   const { id, plane } = board.sketch
-  if (plane === 'end') {
+  if (isAcross(plane)) {
     inEndFace('Click the face that this sketch lies on.', (...offered) =>
       endExtrudeOf(id, offered[0], effect, offered[1], offered[2], offered[3]),
     )

@@ -1,5 +1,6 @@
 import {
   fittingConstraints,
+  isAcross,
   placeLabels,
   removeItems,
   removeStep,
@@ -47,11 +48,11 @@ function toolActions(): Action[] {
       id: `tie:${kind}`,
       ...rest,
       get label() {
-        const isEnd = board.sketch.plane === 'end'
+        const isEnd = isAcross(board.sketch.plane)
         return (isEnd ? END_TIES[kind]?.label : undefined) ?? rest.label
       },
       get help() {
-        const isEnd = board.sketch.plane === 'end'
+        const isEnd = isAcross(board.sketch.plane)
         return (isEnd ? END_TIES[kind]?.help : undefined) ?? rest.help
       },
       icon: TIE_ICONS[kind],

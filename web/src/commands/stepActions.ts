@@ -1,4 +1,4 @@
-import { duplicateStep, moveStep, setAside, usesSketch } from '@lathica/core'
+import { duplicateStep, isAcross, moveStep, setAside, usesSketch } from '@lathica/core'
 import type { IconName } from '../icons/paths'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -68,7 +68,7 @@ export function stepActions(): Action[] {
   const route = useRouteStore()
   /** Turned already, or square to the axis: not to be turned now. */
   const isTurned = (): boolean =>
-    board.sketch.plane === 'end' ||
+    isAcross(board.sketch.plane) ||
     parts.part?.route.some((s) => usesSketch(s) && s.sketch === board.sketch.id) === true
   const opened = (): number => parts.part?.route.findIndex((s) => s.id === board.stepId) ?? -1
   const move = (by: number): void => {

@@ -9,7 +9,7 @@ import { endLines, type EndLines } from './endLines'
 export type End = 'right' | 'left'
 
 /** The part as it is seen from an end: as circles, or, where a body is no full turn, as all its edges. */
-export function useEndLines(from: Ref<End>): {
+export function useEndLines(from: Readonly<Ref<End>>): {
   readonly circles: ComputedRef<ReturnType<typeof endCircles>>
   readonly lines: ComputedRef<EndLines | undefined>
 } {

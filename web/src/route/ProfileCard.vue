@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import {
+  changeSize,
   disagreementProblem,
   findItem,
   fittingValue,
-  changeSize,
+  holePlaces,
+  isAcross,
   measureOf,
   unitScale,
   usesChain,
-  holePlaces,
   usesSketch,
   type Size,
 } from '@lathica/core'
@@ -49,7 +50,7 @@ function waysOut(members: readonly string[]): { size: Size; formula: string }[] 
 const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])])
 const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
 const own = computed(() => parts.route.filter((s) => usesSketch(s) && s.sketch === board.sketch.id))
-const isEnd = computed(() => board.sketch.plane === 'end')
+const isEnd = computed(() => isAcross(board.sketch.plane))
 /** Where an end sketch would have holes. */
 const places = computed(() => (isEnd.value ? holePlaces(board.sketch).length : 0))
 const turned = computed(() => own.value.length > 0)

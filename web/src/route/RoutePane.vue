@@ -7,6 +7,7 @@ import {
   formatAngle,
   formatLength,
   formatMass,
+  isAcross,
   moveStep,
   usesSketch,
   valuesOf,
@@ -71,7 +72,7 @@ function detailOf(step: Step, at: number): string {
     const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
     const { solid } = body ?? {}
     const wall = step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step)
-    if (sketch?.plane === 'end') return `end sketch ${name}${wall}`
+    if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${wall}`
     if (!solid) return `profile ${name}${wall}`
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
     return `profile ${name}${wall}, ${size}`

@@ -1,5 +1,7 @@
 import {
   emptySketch,
+  endMarksBefore,
+  isAcross,
   standingBefore,
   usesSketch,
   type SizeOffer,
@@ -71,7 +73,7 @@ export const useBoardStore = defineStore('board', () => {
   /** Nothing is drawn yet, not even a point. */
   const isBlank = computed(() => sketch.value.entities.length + sketch.value.points.length === 0)
   /** The board shows the part from its end while an end sketch is in hand; faces are picked on the half-section. */
-  const looksAtEnd = computed(() => sketch.value.plane === 'end' && toolId.value !== 'asking')
+  const looksAtEnd = computed(() => isAcross(sketch.value.plane) && toolId.value !== 'asking')
   /** The face each new end sketch was begun on, for the steps that are made from it. */
   const endFaces = new Map<string, SectionRef>()
 
@@ -87,10 +89,15 @@ export const useBoardStore = defineStore('board', () => {
     },
     standing: () => {
       const { part, state } = parts
-      if (!part || !state || sketch.value.plane === 'end') return []
+      if (!part || !state || isAcross(sketch.value.plane)) return []
       return standingBefore(part, state, sketch.value.id)
         .filter((b) => !b.reference)
         .map((b) => b.section)
+    },
+    endMarks: () => {
+      const { part, state } = parts
+      const across = part && state && isAcross(sketch.value.plane)
+      return across ? endMarksBefore(part, state, sketch.value) : []
     },
     picks: () => picks.value,
     setPicks: (ids) => (picks.value = ids),
@@ -173,7 +180,7 @@ export const useBoardStore = defineStore('board', () => {
   /** Takes the sketch of a step in hand; a step without one is seen on the half-section. */
   function lookAt(step: Step): void {
     if (usesSketch(step)) sketchId.value = step.sketch
-    else if (sketch.value.plane === 'end') backToHalf()
+    else if (isAcross(sketch.value.plane)) backToHalf()
   }
 
   /** From an end sketch to the part's first half-section. */

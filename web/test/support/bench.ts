@@ -3,6 +3,7 @@ import {
   evaluate,
   linesOf,
   perform,
+  endMarksBefore,
   standingBefore,
   type Command,
   type Part,
@@ -50,6 +51,7 @@ export class ToolBench {
     view: () => this.view,
     standing: () =>
       standingBefore(this.part, evaluate(this.part), this.sketch.id).map((b) => b.section),
+    endMarks: () => endMarksBefore(this.part, evaluate(this.part), this.sketch),
     picks: () => this.picks,
     setPicks: (ids) => (this.picks = ids),
     setHover: (id) => (this.hover = id),

@@ -8,7 +8,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../../section'
-import { chainOf, endsOf, locator, pieceOf, type Sketch } from '../../sketch'
+import { chainOf, endsOf, isAcross, locator, pieceOf, type Sketch } from '../../sketch'
 import { faultProblem } from '../problems'
 import { changed, positive, type Outcome, type StepContext } from './context'
 import type { ExtrudeStep, RevolveStep, StepEffect, SweepStep, WallStep } from '../../part'
@@ -25,7 +25,7 @@ export function revolve(step: RevolveStep, context: StepContext): Result<Outcome
   const profile = chosenProfile(step, context)
   if (!profile.ok) return profile
   const { section, sketch } = profile.value
-  if (sketch.plane === 'end') return notTurned(sketch)
+  if (isAcross(sketch.plane)) return notTurned(sketch)
   return isSolidTurn(step)
     ? solidTurn(step, context, section, sketch)
     : applied(step, context, section)
@@ -203,7 +203,7 @@ function facesOut(pieces: readonly Piece[]): boolean {
 
 /** The one open chain of a profile's outline, end to end. */
 function openChain(sketch: Sketch, step: string): Result<SectionEdge[]> {
-  if (sketch.plane === 'end') return notTurned(sketch)
+  if (isAcross(sketch.plane)) return notTurned(sketch)
   const outline = sketch.entities.filter((e) => e.role === 'outline')
   if (outline.length === 0) {
     return fail('profile.empty', `Profile ${sketch.name} has no outline yet.`, 'Draw a chain.')

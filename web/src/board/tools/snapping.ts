@@ -16,6 +16,7 @@ export function snapAt(board: Board, at: PointerAt, from?: End, straight = true)
       )
       .filter((s) => s.plane === sketch.plane),
     standing: board.standing(),
+    endMarks: board.endMarks(),
     view: board.view(),
     at: at.px,
     suggesting: board.suggesting(),

@@ -2,6 +2,7 @@ import type {
   BodyState,
   Command,
   ConstraintKind,
+  EndMarks,
   Measure,
   Part,
   Piece,
@@ -33,6 +34,8 @@ export interface Board {
   readonly view: () => View
   /** The sections of the part as the profile in hand finds them, to be built on. */
   readonly standing: () => readonly Section[]
+  /** What an end sketch in hand can build on. */
+  readonly endMarks: () => readonly EndMarks[]
   readonly suggesting: () => Suggesting
   readonly picks: () => readonly string[]
   readonly setPicks: (ids: readonly string[]) => void

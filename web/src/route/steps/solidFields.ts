@@ -1,11 +1,12 @@
-import type {
-  AroundStep,
-  FlatsStep,
-  HalveStep,
-  HolesStep,
-  Part,
-  SlotStep,
-  Step,
+import {
+  isAcross,
+  type AroundStep,
+  type FlatsStep,
+  type HalveStep,
+  type HolesStep,
+  type Part,
+  type SlotStep,
+  type Step,
 } from '@lathica/core'
 import {
   NEW_BODY,
@@ -25,7 +26,7 @@ const KEEP = { circle: 'on a pitch circle', places: 'at single places' }
 /** The end sketches of a part by their ids. */
 const endSketches = (part: Part): Record<string, string> =>
   Object.fromEntries(
-    part.sketches.filter((s) => s.plane === 'end').map((s) => [s.id, `end sketch ${s.name}`]),
+    part.sketches.filter((s) => isAcross(s.plane)).map((s) => [s.id, `end sketch ${s.name}`]),
   )
 const HEADS = {
   none: 'none',

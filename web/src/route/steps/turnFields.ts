@@ -1,4 +1,11 @@
-import type { ExtrudeStep, Part, RevolveStep, Step, SweepStep } from '@lathica/core'
+import {
+  isAcross,
+  type ExtrudeStep,
+  type Part,
+  type RevolveStep,
+  type Step,
+  type SweepStep,
+} from '@lathica/core'
 import {
   EFFECTS,
   angle,
@@ -64,7 +71,7 @@ function turnPlaces(part: Part, stepId: string): Record<string, string> {
       [`${s.id}/last`, `the end of ${s.number}`],
     ]),
     ...part.sketches
-      .filter((s) => s.plane === 'end')
+      .filter((s) => isAcross(s.plane))
       .flatMap((s) =>
         s.points.map((p, i) => [`${s.id}.${p.id}`, `point ${i + 1} of end sketch ${s.name}`]),
       ),
@@ -117,7 +124,8 @@ export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
 }
 
 export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[] {
-  const isEnd = part.sketches.find((s) => s.id === step.sketch)?.plane === 'end'
+  const drawn = part.sketches.find((s) => s.id === step.sketch)
+  const isEnd = drawn !== undefined && isAcross(drawn.plane)
   const reaches = { length: 'by a length', through: 'through all' }
   return [
     choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),

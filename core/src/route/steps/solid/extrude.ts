@@ -3,7 +3,7 @@ import { inFrame, place, type Frame } from '../../../geometry'
 import { edgesOf, extentOf, greatestRadius, type Section } from '../../../section'
 import { endPlane, halfPlane, rectangleOf, type SolidTool } from '../../../solid'
 import type { ExtrudeStep } from '../../../part'
-import type { SketchPlane } from '../../../sketch'
+import { isAcross, type SketchPlane } from '../../../sketch'
 import { positive, type Outcome, type StepContext } from '../context'
 import { angleOr, endFace, lengthOr, sizesAt, tell } from './common'
 import { combinedWith, highest } from './turning'
@@ -16,7 +16,9 @@ export function drawOut(
   plane: SketchPlane,
 ): Result<Outcome> {
   const body = context.sectionOf(step.body)
-  const stand = plane === 'half' ? halfStand(step, context, body) : endStand(step, context, body)
+  const stand = isAcross(plane)
+    ? endStand(step, context, body, plane)
+    : halfStand(step, context, body)
   if (!stand.ok) return stand
   const ends = endsOf(step, context, stand.value)
   if (!ends.ok) return ends
@@ -42,7 +44,11 @@ export function drawOut(
   }
   const has = body.regions.length > 0
   // What it would be as a full turn, for a body that begins with it.
-  const round = has ? undefined : plane === 'half' ? outline : reachOf(step.id, outline, from, to)
+  const round = has
+    ? undefined
+    : isAcross(plane)
+      ? reachOf(step.id, outline, ...sorted(from * frame.z.z, to * frame.z.z))
+      : outline
   const top = highest(outline)
   const sizes = sizesAt(step.body, inFrame(frame, place(top.x, top.y, to)), [
     thicknessWords(step, context, from, to),
@@ -79,7 +85,12 @@ function halfStand(step: ExtrudeStep, context: StepContext, body: Section): Resu
   })
 }
 
-function endStand(step: ExtrudeStep, context: StepContext, body: Section): Result<Stand> {
+function endStand(
+  step: ExtrudeStep,
+  context: StepContext,
+  body: Section,
+  plane: SketchPlane,
+): Result<Stand> {
   const face =
     step.on === ''
       ? succeed({ at: 0, way: 1 as const })
@@ -87,19 +98,22 @@ function endStand(step: ExtrudeStep, context: StepContext, body: Section): Resul
   if (!face.ok) return face
   const offset = lengthOr(context, step.offset, 0, 'offset')
   if (!offset.ok) return offset
-  const into = face.value.way
+  const frame = endPlane(context.part.lie, plane)
+  // Seen from the lesser end the axis runs the other way.
+  const sign = frame.z.z > 0 ? 1 : -1
+  const into = face.value.way * sign === 1 ? 1 : -1
   const [left, right] = body.regions.length > 0 ? extentOf(body) : [0, 0]
   return succeed({
-    ...{ frame: endPlane(context.part.lie), at: face.value.at - into * offset.value },
+    ...{ frame, at: sign * face.value.at - into * offset.value },
     // Material is added out of the face, and taken from behind it.
     way: step.effect === 'add' && step.on !== '' ? (into === 1 ? -1 : 1) : into,
-    far: [left - 1, right + 1],
+    far: sorted(sign * (left - 1), sign * (right + 1)),
     faceAt() {
       if (step.upTo === '') {
         return fail('extrude.upTo', 'The face it goes up to is missing.', 'Pick it in the card.')
       }
       const target = endFace(body, step.upTo, 'The face it goes up to')
-      return target.ok ? succeed(target.value.at) : target
+      return target.ok ? succeed(sign * target.value.at) : target
     },
   })
 }

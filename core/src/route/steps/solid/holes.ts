@@ -10,7 +10,7 @@ import {
   turnedTool,
   type SolidTool,
 } from '../../../solid'
-import { holePlaces } from '../../../sketch'
+import { holePlaces, isAcross } from '../../../sketch'
 import type { HolesStep } from '../../../part'
 import {
   material,
@@ -179,7 +179,7 @@ function placesOf(step: HolesStep, context: StepContext): Result<PolarSite[]> {
 /** The places that an end sketch gives. */
 function drawnPlaces(step: HolesStep, context: StepContext): Result<PolarSite[]> {
   const sketch = context.part.sketches.find((s) => s.id === step.sketch)
-  if (!sketch || sketch.plane !== 'end' || !context.sketchState(step.sketch)) {
+  if (!sketch || !isAcross(sketch.plane) || !context.sketchState(step.sketch)) {
     return fail('holes.sketch', 'The end sketch of these holes is gone.', 'Choose another one.')
   }
   const drawn = holePlaces(sketch)
@@ -190,7 +190,7 @@ function drawnPlaces(step: HolesStep, context: StepContext): Result<PolarSite[]>
       'Draw a point where a hole goes.',
     )
   }
-  const plane = endPlane(context.part.lie)
+  const plane = endPlane(context.part.lie, sketch.plane)
   return succeed(
     drawn.map(({ x, y }, i) => {
       const at = inFrame(plane, place(x, y, 0))

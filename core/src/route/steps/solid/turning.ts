@@ -17,7 +17,7 @@ import {
   type Vec,
 } from '../../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../../section'
-import { locator, type Sketch } from '../../../sketch'
+import { isAcross, locator, type Sketch } from '../../../sketch'
 import { endPlane, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { RevolveStep, StepEffect } from '../../../part'
@@ -105,10 +105,10 @@ function planeOf(text: string, context: StepContext): Result<number> {
     return succeed(end === 'last' ? start + tool.turn.by : start)
   }
   const [sketchId = '', pointId] = text.split('.')
-  const sketch = context.part.sketches.find((s) => s.id === sketchId && s.plane === 'end')
+  const sketch = context.part.sketches.find((s) => s.id === sketchId && isAcross(s.plane))
   const point = sketch?.points.find((p) => p.id === pointId)
   if (sketch && point && context.sketchState(sketchId)) {
-    const at = inFrame(endPlane(context.part.lie), place(point.x, point.y, 0))
+    const at = inFrame(endPlane(context.part.lie, sketch.plane), place(point.x, point.y, 0))
     if (Math.hypot(at.x, at.y) > VERTEX_TOLERANCE) return succeed(Math.atan2(at.y, at.x))
   }
   return fail(

@@ -4,6 +4,7 @@ import {
   arcThrough,
   cross,
   entityName,
+  isAcross,
   line,
   subtract,
   type DraftSize,
@@ -28,7 +29,7 @@ export function typedLine(chain: Chain, from: End, snap: Snap | undefined): Typi
   const toward = snap?.end.at ?? { x: from.at.x + 1, y: from.at.y }
   const way = subtract(toward, from.at)
   // Across the axis no place has a diameter.
-  const isEnd = chain.board.sketch().plane === 'end'
+  const isEnd = isAcross(chain.board.sketch().plane)
   const diameterField: EntryField = {
     ...{ label: '⌀ at the end', want: 'length', sign: '⌀', now: 2 * toward.y },
   }

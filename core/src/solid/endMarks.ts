@@ -1,0 +1,251 @@
+import {
+  arc,
+  boundsOf,
+  distance,
+  dotPlaces,
+  inFrame,
+  place,
+  secondOf,
+  turned,
+  vec,
+  type Frame,
+  type Piece,
+  type Place,
+  type Vec,
+} from '../geometry'
+import { cornersOf, edgeKey, loopsOf, type Section } from '../section'
+import { VERTEX_TOLERANCE } from '../tolerances'
+import type { FacetTool, PrismTool, SolidPlan, SolidTool, TurnedTool } from './plan'
+
+/** A place of a body that an end sketch can follow, by a key that holds when sizes change. */
+export interface EndMark {
+  readonly key: string
+  /** In the sketch's own directions, in mm. */
+  readonly at: Vec
+}
+
+/** A circular edge seen from the end: its middle, and the place of its rim level with that. */
+export interface EndRing {
+  readonly middle: EndMark
+  readonly rim: EndMark
+}
+
+/** What of a body an end sketch can build on. */
+export interface EndMarks {
+  readonly points: readonly EndMark[]
+  readonly rings: readonly EndRing[]
+  /** Straight edges, and middle lines of cross holes, between two places. */
+  readonly lines: readonly (readonly [EndMark, EndMark])[]
+}
+
+/** The key of the part's axis. */
+const AXIS = 'axis'
+
+interface Known {
+  readonly plan: SolidPlan | undefined
+  readonly frame: string
+  readonly marks: EndMarks
+}
+
+const memo = new WeakMap<Section, Known>()
+
+/**
+ * What of a body an end sketch can build on: the circles of its section, and what its steps that are
+ * no full turn have made: holes, flats, slots, part turns, outlines drawn out.
+ * @param frame the end sketch's own
+ */
+export function endMarks(section: Section, plan: SolidPlan | undefined, frame: Frame): EndMarks {
+  const seen = JSON.stringify(frame)
+  const known = memo.get(section)
+  if (known?.plan === plan && known?.frame === seen) return known.marks
+  const marks = new Marks(frame)
+  marks.section(section)
+  for (const op of plan?.ops ?? []) {
+    if (op.kind !== 'combine') continue
+    for (const tool of op.tools) marks.tool(op.step, tool)
+  }
+  const all = marks.all()
+  memo.set(section, { plan, frame: seen, marks: all })
+  return all
+}
+
+/** Where a mark of a key lies, if it is still there. */
+export function endMarkAt(marks: EndMarks, key: string): Vec | undefined {
+  const all = [
+    ...marks.points,
+    ...marks.rings.flatMap((r) => [r.middle, r.rim]),
+    ...marks.lines.flat(),
+  ]
+  return all.find((m) => m.key === key)?.at
+}
+
+/** A ring as a full circle. */
+export const ringPiece = ({ middle, rim }: EndRing): Piece => arc(rim.at, rim.at, middle.at, true)
+
+class Marks {
+  private readonly points: EndMark[] = []
+  private readonly rings: EndRing[] = []
+  private readonly lines: (readonly [EndMark, EndMark])[] = []
+  private readonly way: Place
+
+  constructor(private readonly frame: Frame) {
+    this.way = secondOf(frame)
+  }
+
+  all(): EndMarks {
+    return { points: this.points, rings: this.rings, lines: this.lines }
+  }
+
+  /** Every circular edge of a full turn. */
+  section(section: Section): void {
+    for (const { key, at } of cornersOf(section)) {
+      this.ring({ key: AXIS, at: vec(0, 0) }, key, at.y)
+    }
+  }
+
+  tool(step: string, tool: SolidTool): void {
+    const name = `${step}${tool.mark}`
+    if (tool.kind === 'prism') this.prism(name, tool)
+    else if (tool.kind === 'facets') this.facets(name, tool)
+    else if (tool.kind === 'turned') this.turned(name, tool)
+  }
+
+  /** Holes along the axis are circles, holes across it have a middle line; part turns have two ends. */
+  private turned(name: string, { section, frame, turn }: TurnedTool): void {
+    if (this.isAlong(frame.z)) {
+      const middle = this.mark(`${name}:middle`, frame.at)
+      for (const { key, at } of cornersOf(section)) this.ring(middle, `${name}:${key}`, at.y)
+      this.point(middle)
+      if (!turn) return
+      const corners = loopsOf(section).flat()
+      const radii = corners.map(({ piece }) => piece.from.y)
+      const [inner, outer] = [Math.min(...radii), Math.max(...radii)]
+      for (const [end, angle] of [
+        ['first', turn.from],
+        ['last', turn.from + turn.by],
+      ] as const) {
+        const at = (radius: number): Place =>
+          inFrame(frame, place(radius * Math.cos(angle), radius * Math.sin(angle), 0))
+        this.line(
+          this.mark(`${name}:${end}:inner`, at(inner)),
+          this.mark(`${name}:${end}:outer`, at(outer)),
+        )
+      }
+      return
+    }
+    const sideways = dotPlaces(frame.at, secondOf(frame))
+    if (turn || Math.abs(frame.z.z) > 1e-9 || Math.abs(sideways) > VERTEX_TOLERANCE) return
+    const along = loopsOf(section).flatMap((l) => l.map(({ piece }) => piece.from.x))
+    const ends = [Math.min(...along), Math.max(...along)].map((z) => inFrame(frame, place(0, 0, z)))
+    const [from, to] = ends
+    if (from && to) this.line(this.mark(`${name}:from`, from), this.mark(`${name}:to`, to))
+  }
+
+  private prism(name: string, tool: PrismTool): void {
+    const { outline, frame, from, to, draft } = tool
+    if (draft) return
+    const along = this.isAlong(frame.z)
+    if (this.isAlong(frame.x)) this.silhouette(name, tool)
+    for (const { key, piece } of namedEdges(outline)) {
+      const ends = [piece.from, piece.to].map(({ x, y }) =>
+        [from, to].map((z) => inFrame(frame, place(x, y, z))),
+      )
+      const [[a, b] = [], [c] = []] = ends
+      if (!a || !b || !c) continue
+      if (piece.kind === 'arc') {
+        if (!along) continue
+        const { x, y } = piece.centre
+        const middle = this.mark(`${name}:${key}:middle`, inFrame(frame, place(x, y, from)))
+        this.point(middle)
+        this.ring(middle, `${name}:${key}:rim`, distance(piece.centre, piece.from))
+        continue
+      }
+      const start = this.mark(`${name}:${key}:from`, a)
+      this.line(start, this.mark(`${name}:${key}:to`, c))
+      if (!along) this.line(start, this.mark(`${name}:${key}:out`, b))
+    }
+  }
+
+  /** An outline that is drawn out across the axis is a rectangle from the end. */
+  private silhouette(name: string, { outline, frame, from, to }: PrismTool): void {
+    const boxes = loopsOf(outline).flatMap((l) => l.map(({ piece }) => boundsOf(piece)))
+    const low = Math.min(...boxes.map((b) => b.min.y))
+    const high = Math.max(...boxes.map((b) => b.max.y))
+    const corners = [
+      [low, from],
+      [high, from],
+      [high, to],
+      [low, to],
+    ].map(([y = 0, z = 0], i) =>
+      this.mark(`${name}:corner:${i + 1}`, inFrame(frame, place(0, y, z))),
+    )
+    corners.forEach((corner, i) => {
+      this.line(corner, corners[(i + 1) % 4] ?? corner)
+    })
+  }
+
+  private facets(name: string, { section, sides, phase }: FacetTool): void {
+    for (const { key, at } of cornersOf(section)) {
+      const out = at.y / Math.cos(Math.PI / sides)
+      const corners = Array.from({ length: sides }, (_, i) =>
+        this.mark(
+          `${name}:${key}:${i + 1}`,
+          turned(place(out, 0, at.x), phase + ((2 * i + 1) * Math.PI) / sides),
+        ),
+      )
+      corners.forEach((corner, i) => {
+        this.line(corner, corners[(i + 1) % sides] ?? corner)
+      })
+    }
+  }
+
+  private mark(key: string, at: Place): EndMark {
+    return { key, at: vec(dotPlaces(at, this.frame.x), dotPlaces(at, this.way)) }
+  }
+
+  private point(mark: EndMark): void {
+    if (!this.points.some((p) => distance(p.at, mark.at) < VERTEX_TOLERANCE)) {
+      this.points.push(mark)
+    }
+  }
+
+  /** What lies on another, seen along the axis, is left out. */
+  private ring(middle: EndMark, key: string, radius: number): void {
+    const rim = { key, at: vec(middle.at.x + radius, middle.at.y) }
+    const known = this.rings.some(
+      (r) =>
+        distance(r.middle.at, middle.at) < VERTEX_TOLERANCE &&
+        distance(r.rim.at, rim.at) < VERTEX_TOLERANCE,
+    )
+    if (!known) this.rings.push({ middle, rim })
+  }
+
+  private line(from: EndMark, to: EndMark): void {
+    if (distance(from.at, to.at) < VERTEX_TOLERANCE) return
+    const near = (a: EndMark, b: EndMark): boolean => distance(a.at, b.at) < VERTEX_TOLERANCE
+    const known = this.lines.some(
+      ([a, b]) => (near(a, from) && near(b, to)) || (near(a, to) && near(b, from)),
+    )
+    if (known) return
+    this.lines.push([from, to])
+    this.point(from)
+    this.point(to)
+  }
+
+  private isAlong(way: Place): boolean {
+    return Math.abs(Math.abs(way.z) - 1) < 1e-9
+  }
+}
+
+/** The edges of an outline by keys of their own; those of one name are counted. */
+function namedEdges(outline: Section): readonly { readonly key: string; readonly piece: Piece }[] {
+  const counts = new Map<string, number>()
+  return loopsOf(outline)
+    .flat()
+    .map(({ name, piece }) => {
+      const key = edgeKey(name)
+      const n = (counts.get(key) ?? 0) + 1
+      counts.set(key, n)
+      return { key: n === 1 ? key : `${key}#${n}`, piece }
+    })
+}
