@@ -11,9 +11,12 @@ const CORE = {
   solid: ['geometry', 'sketch', 'section'],
   part: ['units', 'formula', 'sketch'],
   route: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'solid', 'part'],
-  edit: ['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'part', 'route'],
+  edit: [
+    ...['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'solid'],
+    ...['part', 'route'],
+  ],
   recover: ['units', 'geometry', 'sketch', 'section', 'part', 'route', 'edit'],
-  mesh: ['geometry', 'section'],
+  mesh: ['geometry', 'section', 'solid'],
   inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'solid', 'part', 'route'],
   formats: [
     ...['units', 'formula', 'geometry', 'sketch', 'section', 'solid'],

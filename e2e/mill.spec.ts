@@ -345,7 +345,7 @@ test('a STEP file is brought in: its half-section can be edited, its holes stand
   const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
   const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
   await page.goto('/')
-  const input = page.getByLabel('part files or STEP files to import').first()
+  const input = page.getByLabel('part files, STEP, STL or 3MF files to import').first()
   await input.setInputFiles([
     { name: 'bad.step', mimeType: 'model/step', buffer: Buffer.from('nonsense') },
     { name: 'Wheel from outside.step', mimeType: 'model/step', buffer: saved.bytes },
@@ -363,4 +363,65 @@ test('a STEP file is brought in: its half-section can be edited, its holes stand
   await shop.route.getByRole('button', { name: 'as it came 1 reference, locked' }).click()
   await expect(shop.card.getByLabel('Name')).toHaveValue('as it came 1')
   await expect(shop.card.getByRole('switch', { name: 'Shown' })).not.toBeChecked()
+})
+
+/** A cube of 20 as the text form of a mesh file. */
+function cube(): Buffer {
+  const at = (i: number): string => `vertex ${20 * (i & 1)} ${10 * (i & 2)} ${5 * (i & 4)}`
+  const sides = ['0 2 3', '0 3 1', '4 5 7', '4 7 6', '0 1 5', '0 5 4']
+  const more = ['2 6 7', '2 7 3', '0 4 6', '0 6 2', '1 3 7', '1 7 5']
+  const facets = [...sides, ...more].map(
+    (t) =>
+      `facet normal 0 0 0 outer loop ${t
+        .split(' ')
+        .map((i) => at(Number(i)))
+        .join(' ')} endloop endfacet`,
+  )
+  return Buffer.from(`solid Clamp block\n${facets.join('\n')}\nendsolid\n`)
+}
+
+test('meshes are brought in to go by, solids as bodies; both come back by undo', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await shop.openDemo('click-wheel')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
+  const { bytes } = await bench.saved(file.getByRole('button', { name: 'Download' }))
+  await page.goto('/')
+  await flange(shop, 'Clamped flange')
+  const before = await triangles(page)
+
+  const choose = async (name: string, buffer: Buffer): Promise<void> => {
+    const chooser = page.waitForEvent('filechooser')
+    await shop.route.getByRole('button', { name: 'bring in a file' }).click()
+    await (await chooser).setFiles([{ name, mimeType: 'application/octet-stream', buffer }])
+  }
+  await choose('bad.stl', Buffer.from('nonsense'))
+  await expect(page.getByText('bad.stl: This is neither an STL file')).toBeVisible()
+  await choose('clamp.stl', cube())
+  await expect(shop.route).toContainText('Mesh to go by')
+  await expect.poll(() => triangles(page)).toBe(before + 12)
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE))
+  await shop.route.getByRole('button', { name: /Mesh to go by/ }).click()
+  await fill(shop, 'Along by', '-20')
+  await fill(shop, 'Scale', '0')
+  await expect(shop.card.getByRole('alert').first()).toContainText('greater than zero')
+  await press(page, 'Escape')
+  await field(shop, 'Along the axis').selectOption('x')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(shop.route.getByText('Mesh to go by')).toHaveCount(0)
+  await page.keyboard.press('Control+Shift+z')
+  await expect(shop.route.getByText('Mesh to go by')).toHaveCount(1)
+  await page.reload()
+  await expect.poll(() => triangles(page)).toBe(before + 12)
+
+  await choose('wheel.step', bytes)
+  await expect(shop.route).toContainText('From a file')
+  await expect.poll(() => triangles(page), { timeout: 20_000 }).toBeGreaterThan(before + 500)
+  await expect(shop.figure('mass')).not.toHaveText(grams(FLANGE))
 })

@@ -1,9 +1,9 @@
-import { writeFile } from 'node:fs/promises'
 import { EXPORTERS, EXPORT_CHORD_TOLERANCE, reportOf } from '@lathica/core'
 import { builtGeometry } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
 import { readSettled } from './settled'
+import { writeOut } from './write'
 
 export const FORMATS = EXPORTERS.map((e) => e.id)
 
@@ -34,15 +34,7 @@ export async function exportPart(
     ...(built ? { built } : {}),
   })
   if (!content.ok) throw new Stop(EXIT.unwritten, content.problem.message)
-  if (output === '-') streams.stdout.write(content.value)
-  else {
-    try {
-      await writeFile(output, content.value)
-    } catch (error) {
-      const reason = error instanceof Error ? error.message : String(error)
-      throw new Stop(EXIT.unwritten, `${output} cannot be written: ${reason}`)
-    }
-  }
+  await writeOut(output, content.value, streams)
   return isSound(reportOf(part)) ? EXIT.well : EXIT.unsound
 }
 

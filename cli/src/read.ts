@@ -10,14 +10,18 @@ export async function readPartAt(path: string): Promise<Part> {
 }
 
 /** @param most bytes it may have; @param what it then is too large for */
-export async function textOf(path: string, most: number, what: string): Promise<string> {
+export const textOf = async (path: string, most: number, what: string): Promise<string> =>
+  (await bytesOf(path, most, what)).toString('utf8')
+
+/** The same, as bytes. */
+export async function bytesOf(path: string, most: number, what: string): Promise<Buffer> {
   try {
     // Looked at first, so that a huge file is never taken into memory.
     const { size } = await stat(path)
     if (size > most) {
       throw new Stop(EXIT.unreadable, `${path}: This file is too large for ${what}.`)
     }
-    return await readFile(path, 'utf8')
+    return await readFile(path)
   } catch (error) {
     if (error instanceof Stop) throw error
     const { code } = error as NodeJS.ErrnoException

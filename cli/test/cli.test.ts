@@ -312,6 +312,22 @@ describe('lathica import', () => {
     expect(err).toContain(words)
   })
 
+  it.each(['stl', '3mf'])(
+    'makes a part with the triangles of a file (%s) to go by',
+    async (kind) => {
+      const mesh = join(folder, `spindle.${kind}`)
+      expect((await call('export', SPINDLE, '--format', kind, '-o', mesh)).code).toBe(0)
+      const { code, out, err } = await call('import', mesh, '-o', '-')
+      expect(code).toBe(0)
+      expect(err).toMatch(/^\d+ triangles stand there to go by\.\n$/)
+      const read = readPartFile(out)
+      expect(read.ok && read.value.bodies.map((b) => b.reference)).toEqual([false, true])
+      const broken = await call('import', await file(`broken.${kind}`, 'no mesh'), '-o', '-')
+      expect(broken.code).toBe(3)
+      expect(broken.err).toContain('neither an STL file nor a 3MF file')
+    },
+  )
+
   it('is told where to write, and says what it cannot', async () => {
     expect((await call('import', SPINDLE)).code).toBe(2)
     expect((await call('import', join(folder, 'none.step'), '-o', '-')).code).toBe(3)

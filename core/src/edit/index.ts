@@ -7,6 +7,7 @@ export { CONSTRAINT_OFFERS, constrain, fittingConstraints, type ConstraintKind }
 export { addReference, addSize, changeSize, placeLabels, scaleAll, setReference } from './size'
 export { fittingSizes, measureOffer, sameSize, type SizeOffer } from './offers'
 export { removeItems } from './remove'
+export { bringMeshes, bringSolids, type BroughtMesh, type BroughtSolid } from './bring'
 export {
   arcAbout,
   arcAlong,

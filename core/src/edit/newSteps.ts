@@ -9,7 +9,16 @@ import type { GrooveForm, StepKind } from '../part'
 /** Kinds of steps that need nothing picked to begin with. */
 export type OfferedKind = Exclude<
   StepKind,
-  'revolve' | 'wall' | 'groove' | 'holes' | 'slot' | 'extrude' | 'sweep' | 'combine' | 'import'
+  | 'revolve'
+  | 'wall'
+  | 'groove'
+  | 'holes'
+  | 'slot'
+  | 'extrude'
+  | 'sweep'
+  | 'combine'
+  | 'import'
+  | 'mesh'
 >
 
 /** A step of a kind as it is offered first; what it refers to is picked afterwards. */

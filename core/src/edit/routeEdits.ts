@@ -45,6 +45,7 @@ export const STEP_WORDS: Readonly<Record<KnownStep['kind'], string>> = {
   move: 'move body',
   combine: 'combine bodies',
   import: 'body from a file',
+  mesh: 'mesh from a file',
   repeat: 'repeat steps',
   length: 'overall length',
   holes: 'holes',

@@ -11,6 +11,8 @@ export {
 } from './solids'
 export { writeStep } from './step'
 export { writeStl } from './stl'
+export { LARGEST_MESH_FILE, readMeshes } from './readMesh'
+export type { ForeignMesh } from './foreignMesh'
 export {
   LARGEST_PART_FILE,
   migrate,

@@ -217,6 +217,10 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     frame: record({ at: list(coordinate), x: list(coordinate), z: list(coordinate) }),
     ...{ from: coordinate, to: coordinate, radius: coordinate },
   },
+  mesh: {
+    ...{ body: id, mesh: string().strict().required().max(LARGEST_PACKED) },
+    ...{ lies: exactly('x', 'y', 'z'), scale: formula, along: formula, turn: formula },
+  },
   repeat: { steps: list(id), count: formula, pitch: formula },
   length: { body: id, end, length: formula },
   holes: {

@@ -64,4 +64,18 @@ export interface ImportStep extends AnyBodyStep {
   readonly radius: number
 }
 
-export type BodyStep = MirrorStep | MoveStep | CombineStep | ImportStep
+/** Triangles that came in a file, to go by. */
+export interface MeshStep extends AnyBodyStep {
+  readonly kind: 'mesh'
+  /** The triangles, packed. */
+  readonly mesh: string
+  /** Which of the file's directions lies along the axis. */
+  readonly lies: 'x' | 'y' | 'z'
+  /** What its lengths are multiplied by; empty for 1. */
+  readonly scale: string
+  /** Where it stands: to the right, and about the axis. */
+  readonly along: string
+  readonly turn: string
+}
+
+export type BodyStep = MirrorStep | MoveStep | CombineStep | ImportStep | MeshStep

@@ -6,6 +6,7 @@ import {
   measureOffer,
   missingItems,
   perform,
+  type BroughtSolid,
   type Command,
   type Draft,
   type End,
@@ -66,10 +67,8 @@ export function recoverPart(
   file: string,
   units?: UnitSettings,
 ): RecoveredPart {
-  const [largest] = [...solids].sort((a, b) => b.volume - a.volume)
-  const axis = (largest && axisOf(largest)) ?? { at: place(0, 0, 0), along: place(0, 0, 1) }
+  const { axis, start } = standOf(solids)
   const outlines = solids.map((s) => outlineOf(s, axis))
-  const start = Math.min(...solids.map((s) => reachAlong(s, axis)[0]))
   const moved = outlines.map((o) => o && movedBy(o.pieces, -start))
   const own = createPart({ name, ...(units ? { units } : {}) })
   let part: Part = { ...own, sketches: [], bodies: [] }
@@ -280,20 +279,44 @@ function withKept(
 ): Part {
   const grown = withBody(part, isBeside ? `as it came ${number + 1}` : '')
   const body = grown.bodies.at(-1)?.id ?? ''
-  const [low, high] = reachAlong(solid, axis)
-  // A nought has no sign in a file.
-  const numbers = (p: Place): ImportFrame['at'] => [p.x + 0, p.y + 0, p.z + 0]
-  const step = {
-    ...{ kind: 'import' as const, body, file, solid: number },
-    frame: { at: numbers(frame.at), x: numbers(frame.x), z: numbers(frame.z) },
-    ...{ from: low - start, to: high - start, radius: reachOut(solid, axis) },
-  }
-  const put = done(grown, addStep(step)) ?? grown
+  const brought = asItCame(solid, { file, number, frame, axis, start })
+  const put = done(grown, addStep({ kind: 'import', body, ...brought })) ?? grown
   if (!isBeside) return put
   const bodies = put.bodies.map((b) =>
     b.id === body ? { ...b, visible: false, reference: true, locked: true } : b,
   )
   return { ...put, bodies }
+}
+
+function asItCame(
+  solid: ForeignSolid,
+  { file, number, frame, axis, start }: Keeping,
+): BroughtSolid {
+  const [low, high] = reachAlong(solid, axis)
+  // A nought has no sign in a file.
+  const numbers = (p: Place): ImportFrame['at'] => [p.x + 0, p.y + 0, p.z + 0]
+  return {
+    ...{ file, solid: number },
+    frame: { at: numbers(frame.at), x: numbers(frame.x), z: numbers(frame.z) },
+    ...{ from: low - start, to: high - start, radius: reachOut(solid, axis) },
+  }
+}
+
+/** All solids of a file as they are, the axis of the largest on the part's own. */
+export function solidsToBring(
+  solids: readonly ForeignSolid[],
+  file: string,
+): readonly BroughtSolid[] {
+  const { axis, start } = standOf(solids)
+  const frame = frameOf(axis, start)
+  return solids.map((solid, number) => asItCame(solid, { file, number, frame, axis, start }))
+}
+
+/** The axis that solids are turned about, if the largest is, and where they begin along it. */
+function standOf(solids: readonly ForeignSolid[]): { readonly axis: Line; readonly start: number } {
+  const [largest] = [...solids].sort((a, b) => b.volume - a.volume)
+  const axis = (largest && axisOf(largest)) ?? { at: place(0, 0, 0), along: place(0, 0, 1) }
+  return { axis, start: Math.min(...solids.map((s) => reachAlong(s, axis)[0])) }
 }
 
 /** What takes the file's own places to those of the part: its axis to z, its start to nought. */

@@ -1,5 +1,5 @@
 import { EMPTY_SECTION, combine, solidProperties, type Section } from '../section'
-import { foundCount, foundFor, turnedOps, type SolidPlan } from '../solid'
+import { foundCount, foundFor, turnedOps, type PlacedMesh, type SolidPlan } from '../solid'
 import { valuesOf, type Part, type Step } from '../part'
 import { sketchStateOf } from './sketches'
 import { remembered, runStep, type Outcome } from './steps'
@@ -43,6 +43,7 @@ class Run {
   asked = false
   private readonly sections = new Map<string, Section>()
   private readonly plans = new Map<string, SolidPlan>()
+  private readonly meshes = new Map<string, PlacedMesh>()
   private readonly outcomes = new Map<string, Outcome>()
 
   constructor(
@@ -53,13 +54,13 @@ class Run {
   }
 
   step(step: Step): StepState {
-    const { bodies: before, part, sections, plans, sketches, outcomes } = this
+    const { bodies: before, part, sections, plans, meshes, sketches, outcomes } = this
     const idle = {
       ...{ stepId: step.id, notes: [], touched: [], bodies: before },
       ...{ tool: undefined, sizes: [], threads: [], massChange: 0 },
     }
     if (step.aside) return { ...idle, status: 'aside' }
-    const source = { part, sections, plans, sketches, outcomes }
+    const source = { part, sections, plans, meshes, sketches, outcomes }
     const result = remembered(step, source, (context) => runStep(step, context))
     if (!result.ok) return { ...idle, status: 'failed', problem: result.problem }
     const { value } = result
@@ -83,6 +84,7 @@ class Run {
       if (plan) plans.set(body, plan)
       else plans.delete(body)
     }
+    for (const [body, mesh] of value.meshes ?? []) meshes.set(body, mesh)
     const after = (this.bodies = this.standing())
     return {
       stepId: step.id,
@@ -101,7 +103,11 @@ class Run {
 
   private standing(): BodyState[] {
     return this.part.bodies.map(({ id }) =>
-      bodyStateOf(this.part, id, this.sections.get(id) ?? EMPTY_SECTION, this.plans.get(id)),
+      bodyStateOf(this.part, id, {
+        section: this.sections.get(id) ?? EMPTY_SECTION,
+        plan: this.plans.get(id),
+        mesh: this.meshes.get(id),
+      }),
     )
   }
 }
@@ -126,8 +132,7 @@ const solids = new WeakMap<Section, ReturnType<typeof solidProperties>>()
 function bodyStateOf(
   part: Part,
   bodyId: string,
-  section: Section,
-  plan: SolidPlan | undefined,
+  { section, plan, mesh }: Pick<BodyState, 'section' | 'plan' | 'mesh'>,
 ): BodyState {
   const body = part.bodies.find((b) => b.id === bodyId)
   const material = part.materials.find((m) => m.id === body?.material)
@@ -136,8 +141,10 @@ function bodyStateOf(
     bodyId,
     section,
     plan,
-    reference: body?.reference === true,
+    mesh,
+    reference: mesh !== undefined || body?.reference === true,
     get solid() {
+      if (mesh) return undefined
       if (plan) {
         const found = foundFor(plan)
         return found?.ok ? found.value : undefined
@@ -146,7 +153,7 @@ function bodyStateOf(
       return solids.get(section)
     },
     get mass() {
-      if (body?.reference === true) return 0
+      if (this.reference) return 0
       if (plan && !this.solid) return Number.NaN
       return (this.solid?.volume ?? 0) * density
     },

@@ -1,7 +1,7 @@
 import type { Frame, Place } from '../geometry'
 import type { Problem } from '../result'
 import type { Profile, Section, SolidProperties } from '../section'
-import type { SolidPlan } from '../solid'
+import type { PlacedMesh, SolidPlan } from '../solid'
 import type { Solution } from '../solver'
 
 /** A size of a step in words, in the part's unit, where it stands on the solid. */
@@ -60,6 +60,8 @@ export interface BodyState {
   readonly section: Section
   /** What the solid kernel builds, for a body that is no full turn. */
   readonly plan: SolidPlan | undefined
+  /** Triangles that came in a file, of a body that is nothing else. */
+  readonly mesh: PlacedMesh | undefined
   /** Shown to go by, and no part of the part. */
   readonly reference: boolean
   /** For a density of 1; undefined while the body has no material, or the kernel has not told. */

@@ -1,4 +1,13 @@
-export { LARGEST_PACKED, packText, unpackText } from './packed'
+export {
+  LARGEST_PACKED,
+  meshInPart,
+  packMesh,
+  packText,
+  unpackMesh,
+  unpackText,
+  type BareMesh,
+  type PlacedMesh,
+} from './packed'
 export * from './plan'
 export { facesMeeting, meetingKey } from './edgeNames'
 export { planKey, planKeys } from './content'

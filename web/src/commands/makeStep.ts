@@ -29,7 +29,7 @@ import { useRouteStore } from '../store/route'
 /** Steps that are begun without more being said. */
 export type TurnedKind = Exclude<
   StepKind,
-  'holes' | 'slot' | 'extrude' | 'sweep' | 'combine' | 'import'
+  'holes' | 'slot' | 'extrude' | 'sweep' | 'combine' | 'import' | 'mesh'
 >
 
 /** Begins a step of a kind: puts it in behind what is shown, opens its card, asks for its picks. */
@@ -55,7 +55,7 @@ export function makeStep(kind: TurnedKind): void {
 
 /** Whether there is material for steps that work on a body. */
 export const hasMaterial = (): boolean =>
-  useRouteStore().visible.some((b) => b.section.regions.length > 0)
+  useRouteStore().visible.some((b) => !b.reference && b.section.regions.length > 0)
 
 /** Turns the profile in hand: into the body it touches, or one of its own. */
 function revolve(): void {

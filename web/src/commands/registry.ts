@@ -8,6 +8,7 @@ import {
   setRole,
   type Role,
 } from '@lathica/core'
+import { chooseFiles } from '../files/bringIn'
 import type { IconName } from '../icons/paths'
 import { TIE_ICONS } from '../icons/ties'
 import { useBoardStore } from '../store/board'
@@ -119,6 +120,12 @@ function sketchActions(): Action[] {
           if (size) parts.run(setReference(board.sketch.id, id, !size.reference))
         }
       },
+    },
+    {
+      id: 'bringIn',
+      label: 'Bring in a file',
+      help: 'Solids of a STEP file as bodies, triangles of an STL or 3MF file to go by.',
+      run: chooseFiles,
     },
     {
       id: 'remove',

@@ -17,12 +17,16 @@ export function useEndLines(from: Readonly<Ref<End>>): {
   const solids = useSolidsStore()
   // All bodies as one section, since one body can hide another.
   const circles = computed(() => {
-    const regions = route.followedVisible.flatMap(({ section }) => section.regions)
+    const regions = route.followedVisible
+      .filter((b) => !b.mesh)
+      .flatMap(({ section }) => section.regions)
     return endCircles({ regions }, from.value)
   })
   // Where a body is no full turn, its edges as the kernel built them; else circles say all.
   const lines = computed(() => {
-    const bodies = route.followedVisible.filter((b) => b.section.regions.length > 0)
+    const bodies = route.followedVisible.filter(
+      (b) => b.section.regions.length > 0 && (!b.mesh || solids.meshOf(b)),
+    )
     if (!bodies.some((b) => solids.meshOf(b))) return undefined
     const meshes = bodies.map((b) => solids.meshOf(b) ?? latheMesh(b.section, chordFor(b.section)))
     return endLines(meshes, from.value)

@@ -94,10 +94,10 @@ function linesFor(bodies: readonly BodyState[]): Line[] {
   ]
 }
 
-/** What there is to go by weighs nothing in all together. */
-const together = computed(() => inspect.standing.filter((b) => !b.reference))
 const shown = computed(() =>
-  chosen.value === '' ? together.value : inspect.standing.filter((b) => b.bodyId === chosen.value),
+  chosen.value === ''
+    ? inspect.standing
+    : inspect.standing.filter((b) => b.bodyId === chosen.value),
 )
 const lines = computed(() => linesFor(shown.value))
 const what = computed(() => body.value?.name ?? 'all bodies')
@@ -117,7 +117,7 @@ function saveTable(): void {
     ...inspect.standing.map(
       (b) => [parts.bodies.find((x) => x.id === b.bodyId)?.name ?? '', [b]] as const,
     ),
-    ...(inspect.standing.length > 1 ? [['all bodies', together.value] as const] : []),
+    ...(inspect.standing.length > 1 ? [['all bodies', inspect.standing] as const] : []),
   ]
   const rows = groups.flatMap(([name, bodies]) =>
     linesFor(bodies).map((l) => [name, l.what, l.value.replace('−', '-'), l.unit]),

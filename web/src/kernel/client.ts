@@ -1,4 +1,10 @@
-import type { BodyPlan, LiftedProperties, RecoveredPart, SolidPlan } from '@lathica/core'
+import type {
+  BodyPlan,
+  BroughtSolid,
+  LiftedProperties,
+  RecoveredPart,
+  SolidPlan,
+} from '@lathica/core'
 import type { BuiltSolid } from '@lathica/kernel'
 import { wrap, type Remote } from 'comlink'
 import { ref } from 'vue'
@@ -84,6 +90,10 @@ export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | u
 /** A part from an exchange file that was brought in. */
 export const bringIn = (text: string, name: string): Promise<Answer<RecoveredPart>> =>
   ask((k) => k.bringIn(text, name))
+
+/** The solids of an exchange file as they are, to be put into a part. */
+export const solidsOf = (text: string): Promise<Answer<readonly BroughtSolid[]>> =>
+  ask((k) => k.solidsOf(text))
 
 /** An exchange file of bodies. */
 export const writeSolids = (bodies: readonly BodyPlan[], name: string): Promise<Answer<string>> =>

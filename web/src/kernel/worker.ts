@@ -4,6 +4,7 @@ import {
   installGlue,
   loadKernel,
   partFromFile,
+  solidsFromFile,
   type BuiltSolid,
 } from '@lathica/kernel'
 import { expose, transfer } from 'comlink'
@@ -35,6 +36,7 @@ const threads = {
   writeStep: (bodies: readonly BodyPlan[], name: string) =>
     answered((k) => k.writeStep(bodies, name)),
   bringIn: (text: string, name: string) => answered((k) => partFromFile(k, text, name)),
+  solidsOf: (text: string) => answered((k) => solidsFromFile(k, text)),
   memory: () => answered((k) => k.memory()),
 }
 

@@ -28,12 +28,17 @@ const STATES = [
 ] as const
 
 const state = computed(() => route.followed.find((b) => b.bodyId === props.body.id))
+const switches = computed(() =>
+  // A mesh is to go by, and nothing else.
+  state.value?.mesh ? STATES.filter(([flag]) => flag !== 'reference') : STATES,
+)
 const material = computed(() => parts.materials.find((m) => m.id === props.body.material))
 const looks = computed(() => [
   { value: '' as const, label: `as ${material.value?.look ?? 'the material'}` },
   ...LOOKS.map((value) => ({ value, label: value })),
 ])
 const figures = computed(() => {
+  if (state.value?.mesh) return 'triangles to go by'
   const { solid, mass } = state.value ?? {}
   if (!solid) return 'no material yet'
   const size = `⌀${formatLength(2 * solid.radius, parts.units)} × ${formatLength(solid.to - solid.from, parts.units)}`
@@ -89,7 +94,7 @@ function rename(event: Event): void {
         @update:model-value="parts.run(changeBody(body.id, { look: $event }))"
       />
     </dd>
-    <template v-for="[flag, label, title] in STATES" :key="flag">
+    <template v-for="[flag, label, title] in switches" :key="flag">
       <dt>
         <label :for="`body-${flag}`">{{ label }}</label>
       </dt>
@@ -105,7 +110,11 @@ function rename(event: Event): void {
     </template>
   </dl>
   <div class="buttons">
-    <Button :disabled="!state?.section.regions.length" @click="moveBody()">Move or copy</Button>
+    <Button
+      :disabled="!state?.section.regions.length || state.mesh !== undefined"
+      @click="moveBody()"
+      >Move or copy</Button
+    >
     <Button v-if="parts.bodies.length > 1" @click="joinBodies()">Join</Button>
   </div>
   <div class="buttons">

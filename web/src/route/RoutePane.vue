@@ -17,6 +17,7 @@ import {
 } from '@lathica/core'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { chooseFiles } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
@@ -263,6 +264,14 @@ function onKey(event: KeyboardEvent): void {
       </li>
     </ol>
     <BodyList v-if="rows.length > 0" @open="openBody" />
+    <button
+      type="button"
+      class="plain bring"
+      title="Solids of a STEP file as bodies, triangles of an STL or 3MF file to go by; or drop a file on the solid pane"
+      @click="chooseFiles"
+    >
+      bring in a file …
+    </button>
   </section>
 </template>
 
@@ -359,6 +368,13 @@ li.under {
   color: var(--caution-deep, var(--ink));
   font-size: 12px;
   font-style: italic;
+}
+
+.bring {
+  margin: 4px 14px 8px;
+  padding: 2px 0;
+  color: var(--ink-soft);
+  font-size: 12px;
 }
 
 .run {

@@ -52,6 +52,8 @@ export function keySize(step: Sized, { faceOf, figure, lie, bodyName }: Telling)
     }
     case 'import':
       return 'a solid as it came'
+    case 'mesh':
+      return 'triangles as they came'
     case 'combine':
       return `${bodyName(step.body)} and ${bodyName(step.other)}`
     case 'mirror':

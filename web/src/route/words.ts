@@ -12,6 +12,7 @@ const TITLES: Readonly<Record<StepKind, string>> = {
   move: 'Move body',
   combine: 'Join bodies',
   import: 'From a file',
+  mesh: 'Mesh to go by',
   repeat: 'Repeat',
   length: 'Overall length',
   holes: 'Holes',

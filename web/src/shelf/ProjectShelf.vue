@@ -4,6 +4,7 @@ import { Button } from 'ant-design-vue'
 import { Pencil, Trash2, Upload } from 'lucide-vue-next'
 import { nextTick, ref, useTemplateRef } from 'vue'
 import type { PartCardData, ProjectData } from '../api/client'
+import { FOREIGN_FILES } from '../files/bringIn'
 import IconButton from '../ui/IconButton.vue'
 import NewPartDialog from './NewPartDialog.vue'
 import PartCard from './PartCard.vue'
@@ -85,10 +86,10 @@ function chosen(event: Event): void {
         ref="fileInput"
         type="file"
         class="visually-hidden"
-        accept=".json,.step,.stp"
+        :accept="`.json,${FOREIGN_FILES}`"
         multiple
         tabindex="-1"
-        aria-label="part files or STEP files to import"
+        aria-label="part files, STEP, STL or 3MF files to import"
         @change="chosen"
       />
       <Button @click="fileInput?.click()">
@@ -99,7 +100,7 @@ function chosen(event: Event): void {
     <p v-if="parts.length === 0" class="none">
       {{
         project.parts.length === 0
-          ? 'No parts yet. Make a new one, or drop a part file or a STEP file here.'
+          ? 'No parts yet. Make a new one, or drop a part file here, or a STEP, STL or 3MF file.'
           : 'No part of this project has these words.'
       }}
     </p>

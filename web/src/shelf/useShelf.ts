@@ -1,7 +1,6 @@
 import {
   readPart,
   readPartFile,
-  recoveredWords,
   renamePart,
   perform,
   toDocument,
@@ -12,6 +11,7 @@ import { message } from 'ant-design-vue'
 import { h, onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'
+import { isForeign, partFromFile } from '../files/bringIn'
 import { tell, tellProblem } from '../notices'
 import type { Problem } from '@lathica/core'
 
@@ -123,28 +123,20 @@ export function useShelf() {
     if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
   }
 
-  /** A part from solids that came from elsewhere; what came of it is told. */
-  async function importSolids(projectId: string, file: File): Promise<void> {
-    const key = `reading-${file.name}`
-    void message.loading({ key, content: `Reading ${file.name} …`, duration: 0 })
-    const { bringIn } = await import('../kernel/client')
-    const answer = await bringIn(await file.text(), file.name.replace(/\.[^.]*$/, '').slice(0, 80))
-    message.destroy(key)
-    if (!answer.ok) {
-      tellProblem({ ...answer.problem, message: `${file.name}: ${answer.problem.message}` })
-      return
-    }
-    if ((await createPart(projectId, answer.value.part)) === undefined) return
+  /** A part from solids or meshes that came from elsewhere; what came of it is told. */
+  async function importForeign(projectId: string, file: File): Promise<void> {
+    const made = await partFromFile(file)
+    if (!made || (await createPart(projectId, made.part)) === undefined) return
     await load()
-    tell(`${file.name}: ${recoveredWords(answer.value)}`)
+    tell(`${file.name}: ${made.words}`)
   }
 
   /** Reads dropped files; each that cannot be read says why, the others are taken. */
   async function importFiles(projectId: string, files: readonly File[]): Promise<void> {
     let taken = 0
     for (const file of files) {
-      if (/\.(step|stp)$/i.test(file.name)) {
-        await importSolids(projectId, file)
+      if (isForeign(file)) {
+        await importForeign(projectId, file)
         continue
       }
       const read = readPartFile(await file.text())

@@ -3,6 +3,7 @@ import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/cor
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { refsCalled, wholeBody, type SectionRef } from '../board/refs'
+import { bringIntoPart } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
@@ -34,9 +35,14 @@ const asksPicture = ref(false)
 const saving = ref(false)
 let scene: SolidScene | undefined
 
+/** What stands there to go by is paler than any material. */
+const TO_GO_BY = '#d8d2c2'
+
 const bodies = computed<ShownBody[]>(() =>
   route.onSolid
     .filter((b) => look.alone === undefined || b.bodyId === look.alone)
+    // A mesh to go by has no other picture.
+    .filter((b) => !b.mesh || solids.meshOf(b))
     .map((b) => {
       const body = parts.bodies.find((x) => x.id === b.bodyId)
       const material = materialOf(parts, b.bodyId)
@@ -44,7 +50,7 @@ const bodies = computed<ShownBody[]>(() =>
         id: b.bodyId,
         section: b.section,
         mesh: solids.meshOf(b),
-        colour: body?.colour || (material?.colour ?? '#8d979d'),
+        colour: body?.colour || (b.reference ? TO_GO_BY : (material?.colour ?? '#8d979d')),
         look: body?.look || (material?.look ?? 'metal'),
         glassy: look.glassy.has(b.bodyId),
       }
@@ -263,6 +269,10 @@ function placeLabels(): void {
 }
 watch(() => route.marks, placeLabels, { flush: 'post' })
 
+async function drop(event: DragEvent): Promise<void> {
+  for (const file of event.dataTransfer?.files ?? []) await bringIntoPart(file)
+}
+
 const wordsStyle = computed(() => {
   if (!at.value) return undefined
   const flip = at.value.x > width.value - 220
@@ -283,6 +293,8 @@ onBeforeUnmount(() => scene?.dispose())
     :data-asking="route.ask !== undefined"
     :data-display="look.display"
     :data-cut="look.cut ?? 'none'"
+    @dragover.prevent
+    @drop.prevent="drop"
   >
     <canvas
       ref="canvas"

@@ -40,8 +40,9 @@ export const useInspectStore = defineStore('inspect', () => {
   /** The row of the sheet whose fields are open. */
   const rowId = ref<string>()
 
+  /** The bodies that are of the part; what stands there to go by is not measured. */
   const standing = computed<readonly BodyState[]>(() =>
-    (parts.followed?.bodies ?? []).filter((b) => b.section.regions.length > 0),
+    (parts.followed?.bodies ?? []).filter((b) => !b.reference && b.section.regions.length > 0),
   )
   /** The body the charts are of. */
   const body = computed(

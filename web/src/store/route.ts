@@ -147,6 +147,7 @@ function standingAfter(state: PartState | undefined, count: number): readonly Bo
     bodyId: b.bodyId,
     section: { regions: [] },
     plan: undefined,
+    mesh: undefined,
     reference: b.reference,
     solid: undefined,
     mass: 0,

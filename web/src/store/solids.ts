@@ -1,7 +1,15 @@
-import { foundFor, planKey, type BodyState, type SolidMesh, type SolidPlan } from '@lathica/core'
+import {
+  foundFor,
+  planKey,
+  type BodyState,
+  type PlacedMesh,
+  type SolidMesh,
+  type SolidPlan,
+} from '@lathica/core'
 import { noteFault, noteFigures } from '@lathica/kernel'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { dressedMesh } from '../files/meshes'
 import { buildSolid, waiting, weighSolid } from '../kernel/client'
 import { told } from '../kernel/told'
 import { usePartStore } from './part'
@@ -76,13 +84,37 @@ export const useSolidsStore = defineStore('solids', () => {
     void work()
   }
 
+  /** Meshes that came in files, as they are shown. */
+  const foreign = shallowRef<ReadonlyMap<PlacedMesh, SolidMesh>>(new Map())
+  const dressing = new Set<PlacedMesh>()
+  async function dress(placed: PlacedMesh): Promise<void> {
+    if (foreign.value.has(placed) || dressing.has(placed)) return
+    dressing.add(placed)
+    try {
+      const mesh = await dressedMesh(placed)
+      foreign.value = new Map([...foreign.value, [placed, mesh] as const].slice(-MOST_MESHES))
+    } finally {
+      dressing.delete(placed)
+    }
+  }
+  watch(
+    () => [...route.onSolid, ...route.followed].flatMap((b) => b.mesh ?? []),
+    (wantedMeshes) => {
+      for (const placed of new Set(wantedMeshes)) void dress(placed)
+    },
+    { immediate: true },
+  )
+
   /** The picture of a body as it stands, or the last good one; undefined while there is none. */
   function meshOf(body: BodyState): SolidMesh | undefined {
-    if (!body.plan) {
+    if (!body.plan && !body.mesh) {
       last.delete(body.bodyId)
       return undefined
     }
-    const mesh = meshes.value.get(planKey(body.plan)) ?? last.get(body.bodyId)
+    const now = body.mesh
+      ? foreign.value.get(body.mesh)
+      : body.plan && meshes.value.get(planKey(body.plan))
+    const mesh = now ?? last.get(body.bodyId)
     if (mesh) last.set(body.bodyId, mesh)
     return mesh
   }

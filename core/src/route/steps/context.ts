@@ -8,7 +8,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../../section'
-import type { SolidOp, SolidPlan } from '../../solid'
+import type { PlacedMesh, SolidOp, SolidPlan } from '../../solid'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
 import type { SizeAt, SketchState, ThreadCircle } from '../state'
@@ -21,6 +21,8 @@ export interface Outcome {
   readonly tool?: { readonly section: Section; readonly effect: StepEffect; readonly body: string }
   /** What the solid kernel builds of bodies that are no full turn after this step; undefined for full turns again. */
   readonly plans?: ReadonlyMap<string, SolidPlan | undefined>
+  /** Meshes to go by, of bodies that are nothing else. */
+  readonly meshes?: ReadonlyMap<string, PlacedMesh>
   /** What is written beside it. */
   readonly told?: Told
   /** What it did to a solid, for steps that can be repeated. */
@@ -41,6 +43,8 @@ export interface StepContext {
   readonly sectionOf: (body: string) => Section
   /** The plan of a body that is no full turn any more. */
   readonly planOf: (body: string) => SolidPlan | undefined
+  /** Whether a body is a mesh to go by. */
+  readonly isMesh: (body: string) => boolean
   readonly sketchState: (sketch: string) => SketchState | undefined
   /** The outcome of an earlier step. */
   readonly outcomeOf: (step: string) => Outcome | undefined
@@ -57,6 +61,7 @@ export interface ReadSource {
   readonly part: Part
   readonly sections: ReadonlyMap<string, Section>
   readonly plans: ReadonlyMap<string, SolidPlan>
+  readonly meshes: ReadonlyMap<string, PlacedMesh>
   readonly sketches: ReadonlyMap<string, SketchState>
   readonly outcomes: ReadonlyMap<string, Outcome>
 }
@@ -97,6 +102,7 @@ export function remembered(
     },
     sectionOf: (body) => read((from) => from.sections.get(body)) ?? EMPTY_SECTION,
     planOf: (body) => read((from) => from.plans.get(body)),
+    isMesh: (body) => read((from) => from.meshes.has(body)),
     sketchState(sketch) {
       read((from) => from.sketches.get(sketch)?.profile)
       return source.sketches.get(sketch)
@@ -160,6 +166,13 @@ export function material(context: StepContext, body: string): Result<Section> {
   const meta = context.part.bodies.find((b) => b.id === body)
   if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   const section = context.sectionOf(body)
+  if (context.isMesh(body)) {
+    return fail(
+      'step.mesh',
+      `${meta.name} is a mesh to go by, which no step works on.`,
+      'Choose another body.',
+    )
+  }
   if (section.regions.length > 0) return succeed(section)
   return fail(
     'step.noMaterial',

@@ -1,6 +1,7 @@
 import { fail, type Result } from '../../result'
 import { bore } from './bore'
 import { combineBodies, imported, mirror, move } from './bodies'
+import { meshToGoBy } from './mesh'
 import { overallLength, repeat } from './copies'
 import { chamfer, fillet, shell } from './finish'
 import { groove } from './groove'
@@ -32,6 +33,8 @@ export function runStep(step: Step, context: StepContext): Result<Outcome> {
       return mirror(step, context)
     case 'import':
       return imported(step, context)
+    case 'mesh':
+      return meshToGoBy(step, context)
     case 'move':
       return move(step, context)
     case 'combine':

@@ -1,10 +1,11 @@
-import type { CombineStep, MirrorStep, MoveStep, Part } from '@lathica/core'
+import type { CombineStep, MeshStep, MirrorStep, MoveStep, Part } from '@lathica/core'
 import {
   NEW_BODY,
   bodyField,
   choice,
   faces,
   length,
+  number,
   optionalAngle,
   type Field,
   type FieldContext,
@@ -55,6 +56,17 @@ export function moveFields(step: MoveStep, { part }: FieldContext): Field[] {
       into,
     })),
     bodyField(step.body),
+  ]
+}
+
+const LIES = { z: 'z of the file', x: 'x of the file', y: 'y of the file' }
+
+export function meshFields(step: MeshStep): Field[] {
+  return [
+    choice('Along the axis', step.lies, LIES, (v) => ({ ...step, lies: v as 'z' })),
+    number('Scale', step.scale, (scale) => ({ ...step, scale }), { empty: '1' }),
+    length('Along by', step.along, (along) => ({ ...step, along }), { empty: '0' }),
+    optionalAngle('Turned by', step.turn, '0', (turn) => ({ ...step, turn })),
   ]
 }
 

@@ -132,9 +132,12 @@ export const optionalAngle = (
   set: (text: string) => Step,
 ): ValueField => ({ kind: 'value', label, want: 'angle', text, empty, set })
 
-export const number = (label: string, text: string, set: (text: string) => Step): ValueField => ({
-  ...{ kind: 'value', label, want: 'number', text, set },
-})
+export const number = (
+  label: string,
+  text: string,
+  set: (text: string) => Step,
+  more: Partial<ValueField> = {},
+): ValueField => ({ kind: 'value', label, want: 'number', text, set, ...more })
 
 export const EFFECTS = { add: 'adds', cut: 'cuts', common: 'keeps what is common' }
 export const bodyField = (body: string, mayBeNew = false): BodyField => ({

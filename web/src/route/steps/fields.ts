@@ -1,5 +1,5 @@
 import { edgeKey, edgesOf, faceWords, type BoreStep, type Step } from '@lathica/core'
-import { combineFields, mirrorFields, moveFields } from './bodyFields'
+import { combineFields, meshFields, mirrorFields, moveFields } from './bodyFields'
 import { cornerFields } from './cornerFields'
 import {
   EFFECTS,
@@ -183,6 +183,8 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
       return moveFields(step, context)
     case 'import':
       return [bodyField(step.body)]
+    case 'mesh':
+      return meshFields(step)
     case 'combine':
       return combineFields(step, context)
     case 'repeat':

@@ -1,0 +1,21 @@
+import type { ForeignMesh, PlacedMesh, Result, SolidMesh } from '@lathica/core'
+import { wrap, type Remote } from 'comlink'
+import type { MeshThread } from './worker'
+
+let thread: Remote<MeshThread> | undefined
+
+function remote(): Remote<MeshThread> {
+  thread ??= wrap<MeshThread>(
+    new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' }),
+  )
+  return thread
+}
+
+/** The meshes of an STL or 3MF file. */
+export const readMeshFile = (
+  bytes: Uint8Array,
+  name: string,
+): Promise<Result<readonly ForeignMesh[]>> => remote().read(bytes, name)
+
+/** A placed mesh as it is shown. */
+export const dressedMesh = (placed: PlacedMesh): Promise<SolidMesh> => remote().dressed(placed)
