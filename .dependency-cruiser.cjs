@@ -15,7 +15,10 @@ const CORE = {
     ...['units', 'formula', 'geometry', 'sketch', 'solver', 'section', 'solid'],
     ...['part', 'route'],
   ],
-  recover: ['units', 'geometry', 'sketch', 'section', 'part', 'route', 'edit'],
+  recover: [
+    ...['units', 'geometry', 'sketch', 'section', 'solid'],
+    ...['part', 'route', 'edit', 'formats'],
+  ],
   mesh: ['geometry', 'section', 'solid'],
   inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'solid', 'part', 'route'],
   formats: [

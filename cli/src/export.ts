@@ -28,7 +28,10 @@ export async function exportPart(
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
   const tolerance = toleranceOf(options.tolerance)
   const { part, kernel } = await readSettled(path)
-  const built = kernel && builtGeometry(kernel, part, tolerance)
+  const onBody = (name: string): void => {
+    if (streams.stderr.isTTY === true) streams.stderr.write(`${name} is built\n`)
+  }
+  const built = kernel && builtGeometry(kernel, part, tolerance, onBody)
   const content = exporter.write(part, {
     ...{ tolerance, at: new Date() },
     ...(built ? { built } : {}),

@@ -1,13 +1,13 @@
 import { basename } from 'node:path'
 import {
   LARGEST_MESH_FILE,
-  bringMeshes,
-  createPart,
-  perform,
-  readMeshes,
+  isMeshFile,
+  partFromMeshes,
+  plainName,
   recoveredWords,
   reportOf,
   writePartFile,
+  type BroughtPart,
   type Part,
 } from '@lathica/core'
 import { KernelFault, loadKernel, partFromFile, settlePlans } from '@lathica/kernel'
@@ -25,43 +25,29 @@ export async function importPart(
   streams: Streams,
 ): Promise<number> {
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
-  const name = basename(path)
-    .replace(/\.[^.]*$/, '')
-    .slice(0, 80)
-  const { part, words, settle } = /\.(stl|3mf)$/i.test(path)
-    ? await fromMeshes(path, name)
-    : await fromSolids(path, name)
+  const { part, words, settle } = await (isMeshFile(path) ? fromMeshes(path) : fromSolids(path))
   await writeOut(output, writePartFile(part), streams)
   streams.stderr.write(`${words}\n`)
   settle(part)
   return isSound(reportOf(part)) ? EXIT.well : EXIT.unsound
 }
 
-interface Imported {
-  readonly part: Part
-  readonly words: string
+interface Imported extends BroughtPart {
   readonly settle: (part: Part) => void
 }
 
-async function fromMeshes(path: string, name: string): Promise<Imported> {
+async function fromMeshes(path: string): Promise<Imported> {
   const bytes = await bytesOf(path, LARGEST_MESH_FILE, 'a mesh')
-  const read = readMeshes(bytes, basename(path))
-  if (!read.ok) throw unreadable(path, read.problem)
-  const made = perform(createPart({ name }), bringMeshes(read.value))
+  const made = partFromMeshes(bytes, basename(path))
   if (!made.ok) throw unreadable(path, made.problem)
-  const triangles = read.value.reduce((sum, m) => sum + m.indices.length / 3, 0)
-  return {
-    part: made.value,
-    words: `${triangles} triangles stand there to go by.`,
-    settle: () => undefined,
-  }
+  return { ...made.value, settle: () => undefined }
 }
 
-async function fromSolids(path: string, name: string): Promise<Imported> {
+async function fromSolids(path: string): Promise<Imported> {
   const text = await textOf(path, LARGEST_FILE, 'an exchange file')
   const kernel = await loadKernel()
   try {
-    const recovered = partFromFile(kernel, text, name)
+    const recovered = partFromFile(kernel, text, plainName(basename(path)))
     return {
       part: recovered.part,
       words: recoveredWords(recovered),

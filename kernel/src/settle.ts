@@ -62,14 +62,25 @@ export function settlePlans(
   }
 }
 
-/** What a part's files take of the kernel: triangles within a tolerance in mm, and the exchange file. */
-export function builtGeometry(kernel: Kernel, part: Part, tolerance: number): BuiltGeometry {
+/**
+ * What a part's files take of the kernel: triangles within a tolerance in mm, and the exchange file.
+ * @param onBody told of every body that was built
+ */
+export function builtGeometry(
+  kernel: Kernel,
+  part: Part,
+  tolerance: number,
+  onBody: (name: string) => void = () => undefined,
+): BuiltGeometry {
   const plans = bodyPlans(part)
   return {
     meshes: new Map(
-      plans.flatMap(({ bodyId, plan }) =>
-        plan.ops.length > 0 ? [[bodyId, kernel.build(plan, tolerance).mesh] as const] : [],
-      ),
+      plans.flatMap(({ bodyId, name, plan }) => {
+        if (plan.ops.length === 0) return []
+        const { mesh } = kernel.build(plan, tolerance)
+        onBody(name)
+        return [[bodyId, mesh] as const]
+      }),
     ),
     step: kernel.writeStep(plans, part.name),
   }

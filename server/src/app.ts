@@ -6,6 +6,7 @@ import compress from 'koa-compress'
 import serve from 'koa-static'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
+import { jobRoutes } from './api/jobs'
 import { materialRoutes } from './api/materials'
 import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
@@ -13,7 +14,8 @@ import { answerErrors } from './http/errors'
 import { guardHostAndOrigin, securityHeaders } from './http/guard'
 import { LARGEST_BODY } from './http/validate'
 import { createMaterialLibrary } from './materials'
-import { createRepository } from './repository'
+import type { Jobs } from './jobs/jobs'
+import { createRepository, type Repository } from './repository'
 import type { Weigher } from './weighing'
 
 export interface AppOptions {
@@ -21,12 +23,14 @@ export interface AppOptions {
   readonly log: Logger
   /** Weighs parts that take the solid kernel; left out, their cards show no mass. */
   readonly weigher?: Weigher
+  /** Writes and reads files; left out, there are no jobs. */
+  readonly jobs?: (repository: Repository) => Jobs
   /** The folder of the built interface; left out, only the API is served. */
   readonly webRoot?: string
 }
 
 /** The server as a Koa application: guards, then the API, then the interface's files. */
-export function createApp({ database, log, weigher, webRoot }: AppOptions): Koa {
+export function createApp({ database, log, weigher, jobs, webRoot }: AppOptions): Koa {
   const app = new Koa()
   const repository = createRepository(database, (id, { overall }) => {
     if (overall && overall.mass === null) weigher?.want(id)
@@ -41,7 +45,9 @@ export function createApp({ database, log, weigher, webRoot }: AppOptions): Koa 
     await next()
   })
   const materials = materialRoutes(createMaterialLibrary(database))
-  for (const router of [projectRoutes(repository), partRoutes(repository), materials]) {
+  const routers = [projectRoutes(repository), partRoutes(repository), materials]
+  if (jobs) routers.push(jobRoutes(repository, jobs(repository)))
+  for (const router of routers) {
     app.use(router.routes() as Middleware)
     app.use(router.allowedMethods() as Middleware)
   }

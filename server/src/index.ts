@@ -1,4 +1,6 @@
 export { createApp, type AppOptions } from './app'
+export { createJobs, type Jobs } from './jobs/jobs'
+export type { JobView } from './jobs/types'
 export { openDatabase } from './database/open'
 export { createRepository, type Repository } from './repository'
 export { createWeigher, type Weigher } from './weighing'

@@ -5,6 +5,7 @@ import pino from 'pino'
 import { createApp } from './app'
 import { openDatabase } from './database/open'
 import { loadDemo } from './demo'
+import { createJobs, type Jobs } from './jobs/jobs'
 import { createWeigher } from './weighing'
 
 const { values } = parseArgs({
@@ -22,10 +23,12 @@ const database = await openDatabase(values.database)
 if (values.demo !== undefined) await loadDemo(database, values.demo, log)
 
 const weigher = createWeigher(database, log)
+let jobs: Jobs | undefined
 const app = createApp({
   database,
   log,
   weigher,
+  jobs: (repository) => (jobs = createJobs(repository, log)),
   ...(values.web === undefined ? {} : { webRoot: values.web }),
 })
 const server = app.listen(Number(values.port), '127.0.0.1')
@@ -41,8 +44,7 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 
 const stop = (): void => {
   server.close(() => {
-    void weigher
-      .stop()
+    void Promise.all([weigher.stop(), jobs?.stop()])
       .then(() => database.destroy())
       .then(() => process.exit(0))
   })

@@ -1,7 +1,8 @@
-import { Worker } from 'node:worker_threads'
+import type { Worker } from 'node:worker_threads'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
 import type { PartSummary } from './summary'
+import { startThread } from './threads'
 
 /** What the thread is asked, and what it answers. */
 export interface WeighQuestion {
@@ -47,9 +48,7 @@ export function createWeigher(database: Knex, log: Logger, patience = PATIENCE):
 
   function threadAtHand(): Worker {
     clearTimeout(idle)
-    thread ??= new Worker(new URL('./weighThread.mjs', import.meta.url))
-    // A server that is told to stop does not wait for it.
-    thread.unref()
+    thread ??= startThread('weigh')
     return thread
   }
 

@@ -1,4 +1,5 @@
 export { axisOf } from './axis'
 export { outlineOf as recoveredOutline, type RecoveredOutline } from './outline'
 export { recoverPart, recoveredWords, solidsToBring, type RecoveredPart } from './part'
+export { isForeignFile, isMeshFile, partFromMeshes, plainName, type BroughtPart } from './meshes'
 export type { ForeignFace, ForeignSolid, Line } from './types'

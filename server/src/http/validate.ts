@@ -1,5 +1,5 @@
-import { LARGEST_PART_FILE, readPart, type Part } from '@lathica/core'
-import { mixed, number, object, string, type InferType, type Schema } from 'yup'
+import { EXPORTERS, LARGEST_PART_FILE, readPart, type Part } from '@lathica/core'
+import { array, mixed, number, object, string, type InferType, type Schema } from 'yup'
 import { HttpProblem } from './errors'
 
 /** The largest body accepted, in bytes. */
@@ -13,6 +13,19 @@ export const newPartBody = object({ document }).strict().required().noUnknown()
 export const savePartBody = object({
   revision: number().strict().required().integer().min(1),
   document,
+})
+  .strict()
+  .required()
+  .noUnknown()
+
+export const exportBody = object({
+  parts: array(string().strict().required()).strict().required().min(1).max(200),
+  format: string()
+    .strict()
+    .required()
+    .oneOf(EXPORTERS.map((e) => e.id)),
+  tolerance: number().strict().min(1e-3).max(10).optional(),
+  name: string().strict().trim().max(80).optional(),
 })
   .strict()
   .required()

@@ -31,6 +31,18 @@ export interface ProjectData {
   readonly parts: readonly PartCardData[]
 }
 
+/** Work of the server that goes on for a while; see its jobs. */
+export interface JobData {
+  readonly id: string
+  readonly kind: 'export' | 'import'
+  readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
+  readonly progress: { readonly done: number; readonly of: number; readonly words: string }
+  readonly notes: readonly string[]
+  readonly problem?: Problem
+  readonly file?: { readonly name: string; readonly size: number }
+  readonly partId?: string
+}
+
 export interface PartData {
   readonly id: string
   readonly projectId: string
@@ -59,14 +71,20 @@ async function call<T>(
   body?: unknown,
   keepalive = false,
 ): Promise<T> {
+  const response = await answerTo(path, {
+    method,
+    keepalive,
+    headers: body === undefined ? {} : { 'content-type': 'application/json' },
+    ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+  })
+  return response.status === 204 ? (undefined as T) : ((await response.json()) as T)
+}
+
+/** What the server answers. @throws ApiError when it does not, or says what went wrong */
+async function answerTo(path: string, request: RequestInit): Promise<Response> {
   let response: Response
   try {
-    response = await fetch(path, {
-      method,
-      keepalive,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-    })
+    response = await fetch(path, request)
   } catch {
     throw new ApiError(0, {
       code: 'offline',
@@ -74,9 +92,8 @@ async function call<T>(
       mend: 'Work goes on here; it is saved when the server is back.',
     })
   }
-  if (response.status === 204) return undefined as T
+  if (response.ok) return response
   const answer = (await response.json().catch(() => undefined)) as unknown
-  if (response.ok) return answer as T
   const told = (answer ?? {}) as Partial<Problem> & { revision?: number }
   const problem = {
     code: told.code ?? 'server',
@@ -106,6 +123,16 @@ export const api = {
     ),
   deletePart: (id: string) => call<void>('DELETE', `/api/parts/${id}`),
   restorePart: (id: string) => call<void>('POST', `/api/parts/${id}/restore`),
+  startExport: (task: {
+    readonly parts: readonly string[]
+    readonly format: string
+    readonly tolerance: number
+    readonly name: string
+  }) => call<JobData>('POST', '/api/jobs', task),
+  job: (id: string) => call<JobData>('GET', `/api/jobs/${id}`),
+  jobFile: async (id: string) =>
+    new Uint8Array(await (await answerTo(`/api/jobs/${id}/file`, {})).arrayBuffer()),
+  cancelJob: (id: string) => call<void>('DELETE', `/api/jobs/${id}`),
   materials: () => call<Material[]>('GET', '/api/materials'),
   putMaterial: ({ id, ...rest }: Material) => call<Material>('PUT', `/api/materials/${id}`, rest),
   deleteMaterial: (id: string) => call<void>('DELETE', `/api/materials/${id}`),

@@ -2,11 +2,12 @@ import {
   LARGEST_MESH_FILE,
   bringMeshes,
   bringSolids,
-  createPart,
-  perform,
+  isForeignFile,
+  isMeshFile,
+  plainName,
   recoveredWords,
+  type BroughtPart,
   type Command,
-  type Part,
   type Problem,
 } from '@lathica/core'
 import { message } from 'ant-design-vue'
@@ -15,10 +16,6 @@ import { usePartStore } from '../store/part'
 
 /** Files of solids and of triangles that can be brought in. */
 export const FOREIGN_FILES = '.step,.stp,.stl,.3mf'
-
-export const isForeign = ({ name }: File): boolean => /\.(step|stp|stl|3mf)$/i.test(name)
-const isMesh = ({ name }: File): boolean => /\.(stl|3mf)$/i.test(name)
-const plainName = ({ name }: File): string => name.replace(/\.[^.]*$/, '').slice(0, 80)
 
 type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; problem: Problem }
 
@@ -32,34 +29,37 @@ async function reading<T>(file: File, read: () => Promise<Read<T>>): Promise<T |
   return undefined
 }
 
+const bytesOf = async (file: File): Promise<Uint8Array> => new Uint8Array(await file.arrayBuffer())
+
+/** Looked at first, so that a huge file is never taken into memory. */
+const tooLarge: Read<never> = {
+  ok: false,
+  problem: {
+    ...{ code: 'mesh.large', message: 'this file is too large for a mesh to go by.' },
+    mend: 'Write it with a coarser tolerance.',
+  },
+}
+
 /** What puts the meshes of a file into a part as bodies to go by. */
 async function meshesOf(file: File): Promise<Read<Command>> {
-  if (file.size > LARGEST_MESH_FILE) {
-    const [code, message] = ['mesh.large', 'this file is too large for a mesh to go by.']
-    return { ok: false, problem: { code, message, mend: 'Write it with a coarser tolerance.' } }
-  }
+  if (file.size > LARGEST_MESH_FILE) return tooLarge
   const { readMeshFile } = await import('./meshes')
-  const read = await readMeshFile(new Uint8Array(await file.arrayBuffer()), file.name)
+  const read = await readMeshFile(await bytesOf(file), file.name)
   return read.ok ? { ok: true, value: bringMeshes(read.value) } : read
 }
 
 /** A part from solids or meshes that came from elsewhere, and what came of it in words. */
-export async function partFromFile(
-  file: File,
-): Promise<{ readonly part: Part; readonly words: string } | undefined> {
-  if (!isMesh(file)) {
+export async function partFromForeign(file: File): Promise<BroughtPart | undefined> {
+  if (!isMeshFile(file.name)) {
     const recovered = await reading(file, async () => {
       const { bringIn } = await import('../kernel/client')
-      return bringIn(await file.text(), plainName(file))
+      return bringIn(await file.text(), plainName(file.name))
     })
     return recovered && { part: recovered.part, words: recoveredWords(recovered) }
   }
-  return reading(file, async () => {
-    const command = await meshesOf(file)
-    if (!command.ok) return command
-    const made = perform(createPart({ name: plainName(file) }), command.value)
-    if (!made.ok) return made
-    return { ok: true, value: { part: made.value, words: 'Its triangles stand there to go by.' } }
+  return reading<BroughtPart>(file, async () => {
+    const { partOfMeshes } = await import('./meshes')
+    return file.size > LARGEST_MESH_FILE ? tooLarge : partOfMeshes(await bytesOf(file), file.name)
   })
 }
 
@@ -67,7 +67,7 @@ export async function partFromFile(
 export async function bringIntoPart(file: File): Promise<void> {
   const parts = usePartStore()
   const { id } = parts
-  if (!isForeign(file)) {
+  if (!isForeignFile(file.name)) {
     tellProblem({
       message: `${file.name} is no file of solids or triangles.`,
       mend: 'Choose a STEP, STL or 3MF file; part files go onto the shelf.',
@@ -75,14 +75,14 @@ export async function bringIntoPart(file: File): Promise<void> {
     return
   }
   const command = await reading(file, async (): Promise<Read<Command>> => {
-    if (isMesh(file)) return meshesOf(file)
+    if (isMeshFile(file.name)) return meshesOf(file)
     const { solidsOf } = await import('../kernel/client')
     const solids = await solidsOf(await file.text())
-    return solids.ok ? { ok: true, value: bringSolids(solids.value, plainName(file)) } : solids
+    return solids.ok ? { ok: true, value: bringSolids(solids.value, plainName(file.name)) } : solids
   })
   // Another part may have been opened meanwhile.
   if (!command || parts.id !== id || !parts.run(command)) return
-  tell(`${file.name} was brought in: ${isMesh(file) ? 'to go by' : 'as it came'}.`)
+  tell(`${file.name} was brought in: ${isMeshFile(file.name) ? 'to go by' : 'as it came'}.`)
 }
 
 /** Lets the designer choose files to bring in. */

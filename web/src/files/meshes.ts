@@ -1,4 +1,4 @@
-import type { ForeignMesh, PlacedMesh, Result, SolidMesh } from '@lathica/core'
+import type { BroughtPart, ForeignMesh, PlacedMesh, Result, SolidMesh } from '@lathica/core'
 import { wrap, type Remote } from 'comlink'
 import type { MeshThread } from './worker'
 
@@ -16,6 +16,10 @@ export const readMeshFile = (
   bytes: Uint8Array,
   name: string,
 ): Promise<Result<readonly ForeignMesh[]>> => remote().read(bytes, name)
+
+/** A part with the meshes of a file to go by. */
+export const partOfMeshes = (bytes: Uint8Array, name: string): Promise<Result<BroughtPart>> =>
+  remote().part(bytes, name)
 
 /** A placed mesh as it is shown. */
 export const dressedMesh = (placed: PlacedMesh): Promise<SolidMesh> => remote().dressed(placed)

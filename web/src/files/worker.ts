@@ -1,6 +1,7 @@
 import {
   creased,
   meshInPart,
+  partFromMeshes,
   readMeshes,
   type ForeignMesh,
   type PlacedMesh,
@@ -17,6 +18,7 @@ const threads = {
     const buffers = meshes.value.flatMap((m) => [m.positions.buffer, m.indices.buffer])
     return transfer(meshes, buffers)
   },
+  part: (bytes: Uint8Array, name: string) => partFromMeshes(bytes, name),
   dressed(placed: PlacedMesh): SolidMesh {
     const mesh = creased(meshInPart(placed))
     const { positions, normals, indices, edges } = mesh

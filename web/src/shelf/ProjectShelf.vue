@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { Part } from '@lathica/core'
 import { Button } from 'ant-design-vue'
-import { Pencil, Trash2, Upload } from 'lucide-vue-next'
+import { PackageCheck, Pencil, Trash2, Upload } from 'lucide-vue-next'
 import { nextTick, ref, useTemplateRef } from 'vue'
 import type { PartCardData, ProjectData } from '../api/client'
 import { FOREIGN_FILES } from '../files/bringIn'
 import IconButton from '../ui/IconButton.vue'
+import HandOverDialog from './HandOverDialog.vue'
 import NewPartDialog from './NewPartDialog.vue'
 import PartCard from './PartCard.vue'
 
@@ -21,6 +22,7 @@ const emit = defineEmits<{
 }>()
 
 const making = ref(false)
+const handingOver = ref(false)
 const dropping = ref(false)
 const renaming = ref(false)
 const name = ref('')
@@ -95,6 +97,9 @@ function chosen(event: Event): void {
       <Button @click="fileInput?.click()">
         <span class="with-icon"><Upload :size="15" :stroke-width="1.5" /> Import</span>
       </Button>
+      <Button v-if="project.parts.length > 0" @click="handingOver = true">
+        <span class="with-icon"><PackageCheck :size="15" :stroke-width="1.5" /> Hand over</span>
+      </Button>
       <Button type="primary" @click="making = true">New part</Button>
     </header>
     <p v-if="parts.length === 0" class="none">
@@ -114,6 +119,7 @@ function chosen(event: Event): void {
         @download="emit('downloadPart', part)"
       />
     </div>
+    <HandOverDialog v-if="handingOver" :project="project" @close="handingOver = false" />
     <NewPartDialog v-if="making" @close="making = false" @create="emit('create', $event)" />
   </section>
 </template>

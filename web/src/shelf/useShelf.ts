@@ -1,4 +1,5 @@
 import {
+  isForeignFile,
   readPart,
   readPartFile,
   renamePart,
@@ -11,7 +12,7 @@ import { message } from 'ant-design-vue'
 import { h, onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'
-import { isForeign, partFromFile } from '../files/bringIn'
+import { partFromForeign } from '../files/bringIn'
 import { tell, tellProblem } from '../notices'
 import type { Problem } from '@lathica/core'
 
@@ -125,7 +126,7 @@ export function useShelf() {
 
   /** A part from solids or meshes that came from elsewhere; what came of it is told. */
   async function importForeign(projectId: string, file: File): Promise<void> {
-    const made = await partFromFile(file)
+    const made = await partFromForeign(file)
     if (!made || (await createPart(projectId, made.part)) === undefined) return
     await load()
     tell(`${file.name}: ${made.words}`)
@@ -135,7 +136,7 @@ export function useShelf() {
   async function importFiles(projectId: string, files: readonly File[]): Promise<void> {
     let taken = 0
     for (const file of files) {
-      if (isForeign(file)) {
+      if (isForeignFile(file.name)) {
         await importForeign(projectId, file)
         continue
       }

@@ -6,6 +6,8 @@ export type ThemeName = 'light' | 'dark'
 
 const LIGHT = {
   colorPrimary: '#2e7d6b',
+  colorInfo: '#2e7d6b',
+  colorSuccess: '#2e7d6b',
   colorTextBase: '#1e2a32',
   colorBgBase: '#fcfbf7',
   colorBorder: '#bdb5a2',
@@ -15,6 +17,8 @@ const LIGHT = {
 
 const DARK = {
   colorPrimary: '#63b59f',
+  colorInfo: '#63b59f',
+  colorSuccess: '#63b59f',
   colorTextBase: '#ece7da',
   colorBgBase: '#222a2f',
   colorBorder: '#56636a',

@@ -1,5 +1,6 @@
 // A thread starts from plain JavaScript; the rest is TypeScript as everywhere.
+import { workerData } from 'node:worker_threads'
 import { register } from 'tsx/esm/api'
 
 register()
-await import('./weighThread.ts')
+await import(workerData.module)

@@ -1,8 +1,8 @@
 import { parentPort } from 'node:worker_threads'
 import { readPart } from '@lathica/core'
 import { loadKernel, settlePlans } from '@lathica/kernel'
-import { summarise } from './summary'
-import type { WeighAnswer, WeighQuestion } from './weighing'
+import { summarise } from '../summary'
+import type { WeighAnswer, WeighQuestion } from '../weighing'
 
 /** The thread that weighs: it answers every question with a summary that has its mass. */
 const kernel = loadKernel()

@@ -1,0 +1,95 @@
+import Router from '@koa/router'
+import { EXPORT_CHORD_TOLERANCE, LARGEST_MESH_FILE, isForeignFile } from '@lathica/core'
+import type { Context } from 'koa'
+import { HttpProblem, notFound } from '../http/errors'
+import { checkBody, exportBody } from '../http/validate'
+import type { Jobs } from '../jobs/jobs'
+import type { JobTask, JobView } from '../jobs/types'
+import type { Repository } from '../repository'
+
+/** Files of parts, written and read as jobs: started, asked after, cancelled. */
+export function jobRoutes(repository: Repository, jobs: Jobs): Router {
+  const router = new Router({ prefix: '/api' })
+
+  const started = (ctx: Context, task: JobTask): void => {
+    const job = jobs.start(task)
+    if (!job) {
+      throw new HttpProblem(
+        503,
+        'job.many',
+        'Too many jobs wait already.',
+        'Wait until some of them are done.',
+      )
+    }
+    ctx.status = 202
+    ctx.set('Location', `/api/jobs/${job.id}`)
+    ctx.body = job
+  }
+  const known = (id: string | undefined): JobView => {
+    const job = jobs.view(id ?? '')
+    if (!job) throw notFound('job')
+    return job
+  }
+
+  router.post('/jobs', async (ctx) => {
+    const asked = checkBody(exportBody, ctx.request.body)
+    const { parts, format, tolerance = EXPORT_CHORD_TOLERANCE, name = 'parts' } = asked
+    const stored = await Promise.all(parts.map((id) => repository.readPart(id ?? '')))
+    const found = stored.flatMap((p) => {
+      if (!p) throw notFound('part')
+      const { name: own } = p.document as { readonly name: string }
+      return [{ name: own, document: JSON.stringify(p.document) }]
+    })
+    started(ctx, { kind: 'export', name, parts: found, format, tolerance })
+  })
+
+  router.post('/projects/:id/imports', async (ctx) => {
+    const fileName = String(ctx.query['name'] ?? '')
+    if (!isForeignFile(fileName)) {
+      throw new HttpProblem(
+        422,
+        'job.kind',
+        `“${fileName}” is no file of solids or triangles.`,
+        'Name a STEP, STL or 3MF file.',
+      )
+    }
+    const bytes = await bytesOf(ctx.req, LARGEST_MESH_FILE)
+    const projectId = ctx.params['id'] ?? ''
+    started(ctx, { kind: 'import', projectId, fileName, bytes })
+  })
+
+  router.get('/jobs/:id', (ctx) => {
+    ctx.body = known(ctx.params['id'])
+  })
+
+  router.get('/jobs/:id/file', (ctx) => {
+    const { id } = known(ctx.params['id'])
+    const file = jobs.file(id)
+    if (!file) throw notFound('file')
+    ctx.type = file.type
+    ctx.attachment(file.name)
+    ctx.body = Buffer.from(file.content)
+  })
+
+  router.delete('/jobs/:id', (ctx) => {
+    if (!jobs.cancel(ctx.params['id'] ?? '')) throw notFound('job')
+    ctx.status = 204
+  })
+
+  return router
+}
+
+/** A body as it comes, of so many bytes at most. */
+async function bytesOf(request: AsyncIterable<unknown>, most: number): Promise<Uint8Array> {
+  const chunks: Buffer[] = []
+  let size = 0
+  for await (const chunk of request) {
+    const bytes = chunk as Buffer
+    size += bytes.length
+    if (size > most) {
+      throw new HttpProblem(413, 'body.large', 'This file is too large.', 'Write it coarser.')
+    }
+    chunks.push(bytes)
+  }
+  return new Uint8Array(Buffer.concat(chunks))
+}

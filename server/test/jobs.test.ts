@@ -1,0 +1,221 @@
+import { readFile } from 'node:fs/promises'
+import type { Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { fileURLToPath } from 'node:url'
+import { strFromU8, unzipSync } from 'fflate'
+import type { Knex } from 'knex'
+import pino from 'pino'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { EXPORTERS, createPart, readPartFile, type Part } from '@lathica/core'
+import {
+  createApp,
+  createJobs,
+  createRepository,
+  openDatabase,
+  type JobView,
+  type Jobs,
+  type Repository,
+} from '../src'
+
+let database: Knex
+let repository: Repository
+let jobs: Jobs | undefined
+let server: Server
+let base: string
+
+const log = pino({ level: 'silent' })
+beforeEach(async () => {
+  database = await openDatabase(':memory:')
+  repository = createRepository(database)
+  const app = createApp({ database, log, jobs: (own) => (jobs = createJobs(own, log)) })
+  server = await new Promise((resolve) => {
+    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
+  })
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+})
+afterEach(async () => {
+  await jobs?.stop()
+  await new Promise((resolve) => server.close(resolve))
+  await database.destroy()
+})
+
+async function demo(name: string): Promise<Part> {
+  const file = fileURLToPath(new URL(`../../demo/${name}.lathica.json`, import.meta.url))
+  const read = readPartFile(await readFile(file, 'utf8'))
+  if (!read.ok) throw new Error(read.problem.message)
+  return read.value
+}
+const newProject = (): Promise<string> => repository.createProject('Skerry Point tide gauge')
+async function stored(project: string, part: Part): Promise<string> {
+  const made = await repository.createPart(project, part)
+  return made?.id ?? ''
+}
+
+async function call(method: string, path: string, body?: unknown): Promise<Response> {
+  const isBytes = body instanceof Uint8Array
+  return fetch(base + path, {
+    method,
+    headers: {
+      'content-type': isBytes ? 'application/octet-stream' : 'application/json',
+      connection: 'close',
+    },
+    ...(body === undefined ? {} : { body: isBytes ? new Uint8Array(body) : JSON.stringify(body) }),
+  })
+}
+const jobOf = async (response: Response): Promise<JobView> => (await response.json()) as JobView
+const view = async (id: string): Promise<JobView> => jobOf(await call('GET', `/api/jobs/${id}`))
+/** The job once it has ended, and all that it was doing on the way. */
+async function ended(id: string): Promise<{ readonly job: JobView; readonly seen: string[] }> {
+  const seen = new Set<string>()
+  const job = await vi.waitFor(
+    async () => {
+      const now = await view(id)
+      seen.add(now.progress.words)
+      if (now.state === 'waiting' || now.state === 'running') throw new Error('not yet')
+      return now
+    },
+    { timeout: 40_000, interval: 15 },
+  )
+  return { job, seen: [...seen] }
+}
+
+describe('parts handed over', () => {
+  it('are written by a job that tells how far it is, in one archive', async () => {
+    const project = await newProject()
+    const segment = await demo('guide-segment')
+    const ids = [
+      await stored(project, await demo('spindle')),
+      await stored(project, segment),
+      await stored(project, { ...segment }),
+      await stored(project, createPart({ name: 'Nothing yet' })),
+    ]
+    const begun = await call('POST', '/api/jobs', { parts: ids, format: 'step', name: 'Gauge' })
+    expect(begun.status).toBe(202)
+    const { id } = await jobOf(begun)
+    expect(begun.headers.get('location')).toBe(`/api/jobs/${id}`)
+    const { job, seen } = await ended(id)
+    expect(job.state).toBe('done')
+    expect(job.progress.done).toBe(job.progress.of)
+    expect(seen.length).toBeGreaterThan(1)
+    expect(job.notes).toEqual([expect.stringContaining('Nothing yet: Nothing is turned yet')])
+    expect(job.file?.name).toBe('Gauge.zip')
+    const file = await call('GET', `/api/jobs/${id}/file`)
+    expect(file.headers.get('content-disposition')).toContain('Gauge.zip')
+    const entries = unzipSync(new Uint8Array(await file.arrayBuffer()))
+    expect(Object.keys(entries).sort()).toEqual([
+      'Guide segment 2.step',
+      'Guide segment.step',
+      'Spindle.step',
+    ])
+    for (const bytes of Object.values(entries)) {
+      expect(strFromU8(bytes)).toContain('MANIFOLD_SOLID_BREP')
+    }
+  }, 60_000)
+
+  it.each(EXPORTERS.map((e) => [e.id, e.extension]))(
+    'alone are no archive: %s',
+    async (format, extension) => {
+      const part = await stored(await newProject(), await demo('spindle'))
+      const { id } = await jobOf(await call('POST', '/api/jobs', { parts: [part], format }))
+      const { job } = await ended(id)
+      expect(job.file?.name).toBe(`Spindle.${extension}`)
+      expect(job.file?.size).toBeGreaterThan(1000)
+    },
+  )
+
+  it('that have nothing fail in words; so does what asks for nothing', async () => {
+    const part = await stored(await newProject(), createPart({ name: 'Nothing yet' }))
+    const { id } = await jobOf(await call('POST', '/api/jobs', { parts: [part], format: 'stl' }))
+    const { job } = await ended(id)
+    expect(job.state).toBe('failed')
+    expect(job.problem?.message).toContain('None of these parts')
+    expect((await call('GET', `/api/jobs/${id}/file`)).status).toBe(404)
+    for (const [body, status] of [
+      [{ parts: [], format: 'step' }, 422],
+      [{ parts: [part], format: 'clay' }, 422],
+      [{ parts: [part], format: 'stl', tolerance: 0 }, 422],
+      [{ parts: ['none'], format: 'step' }, 404],
+    ] as const) {
+      expect((await call('POST', '/api/jobs', body)).status).toBe(status)
+    }
+    expect((await call('GET', '/api/jobs/none')).status).toBe(404)
+    expect((await call('DELETE', '/api/jobs/none')).status).toBe(404)
+  })
+
+  it('are cancelled while they wait and while they run; the next goes on', async () => {
+    const project = await newProject()
+    const wheel = await stored(project, await demo('click-wheel'))
+    const spindle = await stored(project, await demo('spindle'))
+    const start = async (parts: string[], format: string): Promise<string> =>
+      (await jobOf(await call('POST', '/api/jobs', { parts, format }))).id
+    const [first, second, third] = [
+      await start([wheel, wheel, wheel], 'stl'),
+      await start([wheel], 'stl'),
+      await start([spindle], 'json'),
+    ]
+    await vi.waitFor(async () => expect((await view(first)).state).toBe('running'))
+    expect((await view(second)).state).toBe('waiting')
+    expect((await call('DELETE', `/api/jobs/${second}`)).status).toBe(204)
+    expect((await call('DELETE', `/api/jobs/${first}`)).status).toBe(204)
+    expect((await view(first)).state).toBe('cancelled')
+    expect((await ended(third)).job.state).toBe('done')
+    expect((await view(second)).state).toBe('cancelled')
+    expect((await call('GET', `/api/jobs/${first}/file`)).status).toBe(404)
+    // What has ended stays what it was.
+    expect((await call('DELETE', `/api/jobs/${third}`)).status).toBe(204)
+    expect((await view(third)).state).toBe('done')
+  }, 60_000)
+
+  it('wait in a line that is not endless', async () => {
+    const wheel = await stored(await newProject(), await demo('click-wheel'))
+    const body = { parts: [wheel], format: 'stl' }
+    const answers: number[] = []
+    for (let i = 0; i < 23; i++) answers.push((await call('POST', '/api/jobs', body)).status)
+    expect(answers.slice(0, 20).every((s) => s === 202)).toBe(true)
+    expect(answers.at(-1)).toBe(503)
+  })
+})
+
+describe('files brought in', () => {
+  const post = (project: string, name: string, bytes: Uint8Array): Promise<Response> =>
+    call('POST', `/api/projects/${project}/imports?name=${encodeURIComponent(name)}`, bytes)
+  /** A demo part as a file. */
+  async function fileOf(project: string, format: string): Promise<Uint8Array> {
+    const part = await stored(project, await demo('spindle'))
+    const { id } = await jobOf(await call('POST', '/api/jobs', { parts: [part], format }))
+    await ended(id)
+    return new Uint8Array(await (await call('GET', `/api/jobs/${id}/file`)).arrayBuffer())
+  }
+
+  it('become parts of the project', async () => {
+    const project = await newProject()
+    for (const [format, words] of [
+      ['step', 'is an editable profile now'],
+      ['3mf', 'triangles stand there to go by'],
+    ] as const) {
+      const bytes = await fileOf(project, format)
+      const begun = await post(project, `Came from outside.${format}`, bytes)
+      expect(begun.status).toBe(202)
+      const { job } = await ended((await jobOf(begun)).id)
+      expect(job.state).toBe('done')
+      expect(job.notes[0]).toContain(words)
+      const part = await repository.readPart(job.partId ?? '')
+      expect((part?.document as Part).name).toBe('Came from outside')
+    }
+  }, 60_000)
+
+  it('that are none are refused in words', async () => {
+    const project = await newProject()
+    const text = new TextEncoder().encode('nonsense')
+    expect((await post(project, 'notes.txt', text)).status).toBe(422)
+    for (const name of ['a.step', 'a.stl']) {
+      const { job } = await ended((await jobOf(await post(project, name, text))).id)
+      expect(job.state).toBe('failed')
+      expect(job.problem?.mend).toBeTruthy()
+    }
+    const { job } = await ended(
+      (await jobOf(await post('none', 'a.stl', await fileOf(project, 'stl')))).id,
+    )
+    expect(job.problem?.message).toContain('project is gone')
+  }, 60_000)
+})
