@@ -201,7 +201,7 @@ test('part files that cannot be read are refused with a sentence, and others are
     ),
   }
   const cut = { ...good, name: 'cut.json', buffer: good.buffer.subarray(0, 200) }
-  const input = page.getByLabel('part files or STEP files to import')
+  const input = page.getByLabel('part files, STEP, STL or 3MF files to import')
   await input.setInputFiles([cut])
   await expect(page.locator('.ant-message')).toContainText('cut.json: This file stops before')
   const told = page.locator('.ant-message')

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   METRIC,
+  PART_VERSION,
   addStep,
   createPart,
   edgesOf,
@@ -10,6 +11,7 @@ import {
   migrate,
   offeredGroove,
   offeredStep,
+  offeredSweep,
   readPart,
   readPartFile,
   revolveOf,
@@ -84,7 +86,7 @@ describe('part files', () => {
     ['garbled', writePartFile(spindle()).replace('"name"', '"name'), 'file.json'],
     ['of another kind', '{"format": "other"}', 'file.format'],
     ['not an object', '[1, 2]', 'file.format'],
-    ['of a newer version', changed((d) => Object.assign(d, { version: 7 })), 'file.newer'],
+    ['of a newer version', changed((d) => Object.assign(d, { version: PART_VERSION + 1 })), 'file.newer'],
     ['without a version', changed((d) => Object.assign(d, { version: 'x' })), 'file.version'],
     [
       'with a hostile key',
@@ -201,5 +203,20 @@ describe('part files', () => {
     expect(read.value.sketches.map((s) => s.plane)).toEqual(['half'])
     expect(read.value.route[1]).toEqual(grown.route[1])
     expect(read.value).toEqual(grown)
+  })
+
+  it('of the version before meshes came mirror whole bodies, and carry plain rods', () => {
+    const part = spindle()
+    const own = part.sketches[0]?.id ?? ''
+    const mirror = offeredStep('mirror', 'body1', { regions: [] }, undefined, part.units)
+    const sweep = offeredSweep(own, 'body1', { regions: [] }, false, part.units)
+    const grown = must(part, addStep(mirror, 1), addStep(sweep, 2))
+    type Loose = Record<string, unknown>
+    const old = JSON.parse(writePartFile(grown)) as Loose & { route: Loose[] }
+    old['version'] = 6
+    delete old.route[1]?.['steps']
+    delete old.route[2]?.['outline']
+    const read = readPart(old)
+    expect(read.ok && read.value).toEqual(grown)
   })
 })

@@ -485,6 +485,7 @@ describe('walls, mirrors, repeats and lengths', () => {
     const about = face(part, 'face at 80')
     const mirror: NewStep = {
       ...{ kind: 'mirror', way: 'across', body: bodyId, about, at: '', angle: '', into: bodyId },
+      steps: [],
     }
     const twice = must(part, addStep(mirror))
     expect(volume(twice)).toBeCloseTo(2 * PIN, 5)

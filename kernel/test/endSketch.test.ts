@@ -64,7 +64,7 @@ function extrudedIn(
   const { section } = bodyOf(part)
   const face = edgesOf(section).find((e) => edgeKey(e.name) === key(part, words))
   if (!face) throw new Error('there is no such face')
-  const step = endExtrudeOf(id, 'body1', effect, face, section, part.units)
+  const step = endExtrudeOf(id, 'body1', effect, edgeKey(face.name), section, part.units)
   return run(part, addStep({ ...step, ...more } as NewStep, 1))
 }
 
@@ -201,7 +201,7 @@ describe('a half-section drawn out', () => {
     expect(cut({ reach: 'through', side: 'one' })).toBeCloseTo(-half, 5)
     expect(cut({ side: 'one', length: '2', offset: '1' })).toBeCloseTo(-2 * 4 * 2, 6)
     expect(problemOf(run(drawn, addStep({ ...step, reach: 'face' } as NewStep, 1)))).toContain(
-      'Only an end sketch',
+      'is missing',
     )
   })
 })

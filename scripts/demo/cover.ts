@@ -97,7 +97,14 @@ const extrude =
   (effect: 'add' | 'cut', change: Partial<ExtrudeStep>) =>
   (part: Part): NewStep =>
     ({
-      ...endExtrudeOf(ownSketch(part), 'body1', effect, facing(part), sectionOf(part), part.units),
+      ...endExtrudeOf(
+        ownSketch(part),
+        'body1',
+        effect,
+        edgeKey(facing(part).name),
+        sectionOf(part),
+        part.units,
+      ),
       ...change,
     }) as NewStep
 

@@ -284,7 +284,15 @@ export function samplingCan(): Part {
     addSize(own, { kind: 'length', line: line.id }, '38'),
   )
   return withSteps(sized, () => ({
-    ...{ kind: 'sweep', sketch: own, body: 'body1', effect: 'add', form: 'round', width: '4' },
-    ...{ height: '', corner: '', plane: '', side: 'mirrored' },
+    ...{
+      kind: 'sweep',
+      sketch: own,
+      body: 'body1',
+      effect: 'add',
+      form: 'round',
+      outline: '',
+      width: '4',
+    },
+    ...{ height: '', corner: '', plane: '', side: 'mirrored', outline: '' },
   }))
 }

@@ -221,17 +221,20 @@ export function extrudeOf(
   return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'symmetric', length }
 }
 
-/** An end sketch drawn out of the face it lies on, or into it. */
+/**
+ * An end sketch drawn out of the face it lies on, or into it.
+ * @param on the key of the face
+ */
 export function endExtrudeOf(
   sketch: string,
   body: string,
   effect: 'add' | 'cut',
-  face: SectionEdge,
+  on: string,
   section: Section,
   units: UnitSettings,
 ): NewStep {
   const length = proportion(section, 0.08, units)
-  return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'one', on: edgeKey(face.name), length }
+  return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'one', on, length }
 }
 
 /** Holes in a face at the places of an end sketch. */
@@ -247,7 +250,7 @@ export function offeredSweep(
   units: UnitSettings,
 ): NewStep {
   return {
-    ...{ kind: 'sweep', sketch, body, effect: 'add', form: 'round', plane: '' },
+    ...{ kind: 'sweep', sketch, body, effect: 'add', form: 'round', outline: '', plane: '' },
     width: proportion(section, 0.05, units),
     ...{ height: '', corner: '', side: isMirrored ? 'mirrored' : 'one' },
   }

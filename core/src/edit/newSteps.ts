@@ -59,7 +59,7 @@ export function offeredStep(
       }
     case 'mirror':
       return {
-        ...{ kind, body, way: 'across', about: '', angle: '', into: body },
+        ...{ kind, body, way: 'across', about: '', angle: '', into: body, steps: [] },
         at: lengthText(extentOf(section)[1], units),
       }
     case 'move': {

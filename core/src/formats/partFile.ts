@@ -25,6 +25,7 @@ const MIGRATIONS: Migrations = new Map([
   [3, withChecks],
   [4, withSolidSteps],
   [5, withEndSketches],
+  [6, withMeshes],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
@@ -109,6 +110,17 @@ function withEndSketches(document: Json): Json {
     ...(Array.isArray(bodies) ? { bodies: bodies.map(body) } : {}),
     ...(Array.isArray(route) ? { route: route.map(step) } : {}),
   }
+}
+
+/** Version 7 knows meshes to go by, sketches seen from the lesser end, images of steps, and drawn rods. */
+function withMeshes(document: Json): Json {
+  const { route } = document
+  const step = (old: unknown): unknown => {
+    if (!isRecord(old)) return old
+    if (old['kind'] === 'mirror') return { ...old, steps: [] }
+    return old['kind'] === 'sweep' ? { ...old, outline: '' } : old
+  }
+  return Array.isArray(route) ? { ...document, route: route.map(step) } : document
 }
 
 /** A part as the plain document that is stored; steps of unknown kinds are as they were read. */

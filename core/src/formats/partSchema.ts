@@ -206,7 +206,7 @@ const steps: Readonly<Record<StepKind, Fields>> = {
   },
   mirror: {
     ...{ body: id, way: exactly('across', 'along'), about: key, at: formula },
-    ...{ angle: formula, into: id },
+    ...{ angle: formula, into: id, steps: list(id) },
   },
   move: {
     ...{ body: id, along: formula, turn: formula, beside: formula, towards: formula, into: id },
@@ -258,7 +258,8 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     ...{ upTo: key, draft: formula },
   },
   sweep: {
-    ...{ sketch: id, body: id, effect: exactly('add', 'cut'), form: exactly('round', 'bar') },
+    ...{ sketch: id, body: id, effect: exactly('add', 'cut') },
+    ...{ form: exactly('round', 'bar', 'sketch'), outline: text },
     ...{ width: formula, height: formula, corner: formula, plane: formula },
     side: exactly('one', 'mirrored'),
   },

@@ -6,7 +6,7 @@ interface AnyBodyStep {
   readonly body: string
 }
 
-/** A body mirrored about a plane, joined to itself or as another body. */
+/** A body mirrored about a plane, joined to itself or as another body; or what earlier steps did. */
 export interface MirrorStep extends AnyBodyStep {
   readonly kind: 'mirror'
   /** The plane is square to the axis, or goes along through it. */
@@ -18,6 +18,8 @@ export interface MirrorStep extends AnyBodyStep {
   readonly angle: string
   /** The body that gets the image; the same one joins it. */
   readonly into: string
+  /** Steps whose work is mirrored, each in its own body; none for all of the body. */
+  readonly steps: readonly string[]
 }
 
 /** A body moved and turned, or a copy of it that is. */

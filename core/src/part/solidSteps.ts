@@ -117,7 +117,9 @@ export interface SweepStep extends AnySolidStep {
   readonly kind: 'sweep'
   readonly sketch: string
   readonly effect: 'add' | 'cut'
-  readonly form: 'round' | 'bar'
+  readonly form: 'round' | 'bar' | 'sketch'
+  /** The end sketch that is carried along, about its centre: its x to the left of the path. */
+  readonly outline: string
   /** Of a round rod its diameter; of a bar its breadth in the plane of the path. */
   readonly width: string
   /** Of a bar, square to the plane, and the radius of its corners; empty for none. */

@@ -39,9 +39,15 @@ function linkedWords(sketch: Sketch): string[] {
   )
 }
 
+/** No key is longer than this. */
+const LONGEST_KEY = 10_000
+
 /** Keys fall apart into the ids they are made of. */
 function wordsIn(value: unknown): string[] {
-  if (typeof value === 'string') return value.split(/[^A-Za-z0-9_-]+/)
+  if (typeof value === 'string') {
+    // Packed files are no keys.
+    return value.length > LONGEST_KEY ? [] : value.split(/[^A-Za-z0-9_-]+/)
+  }
   if (typeof value !== 'object' || value === null) return []
   return Object.values(value).flatMap(wordsIn)
 }

@@ -53,9 +53,12 @@ export function makeStep(kind: TurnedKind): void {
   }
 }
 
+/** Whether a body has material that steps work on; meshes to go by have none. */
+export const hasSolid = (b: BodyState): boolean => !b.mesh && b.section.regions.length > 0
+
 /** Whether there is material for steps that work on a body. */
 export const hasMaterial = (): boolean =>
-  useRouteStore().visible.some((b) => !b.reference && b.section.regions.length > 0)
+  useRouteStore().visible.some((b) => !b.reference && hasSolid(b))
 
 /** Turns the profile in hand: into the body it touches, or one of its own. */
 function revolve(): void {
@@ -154,7 +157,7 @@ function offer(kind: Exclude<OfferedKind, 'fillet' | 'chamfer'>): void {
   const route = useRouteStore()
   const parts = usePartStore()
   const own = route.openStep && 'body' in route.openStep ? route.openStep.body : undefined
-  const solid = route.visible.filter((b) => b.section.regions.length > 0)
+  const solid = route.visible.filter(hasSolid)
   const target = solid.find((b) => b.bodyId === own) ?? solid[0]
   if (!target) return
   const before = parts.part?.route[route.shownCount - 1]?.id
@@ -165,7 +168,7 @@ function offer(kind: Exclude<OfferedKind, 'fillet' | 'chamfer'>): void {
 /** Moves a body, or copies it; the one whose card is open, or the first. */
 export function moveBody(): void {
   const route = useRouteStore()
-  const solid = route.visible.filter((b) => b.section.regions.length > 0)
+  const solid = route.visible.filter(hasSolid)
   const target = solid.find((b) => b.bodyId === route.bodyId) ?? solid[0]
   if (!target) return
   const { bodyId, section } = target
@@ -175,7 +178,7 @@ export function moveBody(): void {
 /** Joins the body whose card is open, or the first, with another one. */
 export function joinBodies(): void {
   const route = useRouteStore()
-  const solid = route.bodies.filter((b) => b.section.regions.length > 0).map((b) => b.bodyId)
+  const solid = route.bodies.filter(hasSolid).map((b) => b.bodyId)
   const own = solid.find((id) => id === route.bodyId) ?? solid[0]
   const other = solid.find((id) => id !== own)
   if (own === undefined || other === undefined) {

@@ -12,22 +12,24 @@ import {
   offeredHoles,
   offeredSlot,
   offeredSweep,
+  planeCalled,
   sketchHoles,
   usesSketch,
+  type BodyState,
   type NewStep,
   type Section,
   type SectionEdge,
   type SlotStep,
   type UnitSettings,
 } from '@lathica/core'
-import type { Accept } from '../board/refs'
+import type { Accept, SectionRef } from '../board/refs'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import type { Action } from './action'
 import { beginSketch } from './beginSketch'
-import { hasMaterial, makeStep, putStep } from './makeStep'
+import { hasMaterial, hasSolid, makeStep, putStep } from './makeStep'
 
 type Offer = (body: string, edge: SectionEdge, section: Section, units: UnitSettings) => NewStep
 
@@ -57,19 +59,33 @@ export function endSketch(): void {
   const board = useBoardStore()
   const { bodies } = useRouteStore()
   board.startAsking({
-    hint: 'Click the end face or shoulder to draw on.',
+    hint: 'Click the end face or shoulder to draw on, or a plane face of the solid.',
     accept: 'plane',
+    solids: true,
     bodies: () => bodies,
     chosen: () => [],
     take(face) {
       board.useTool('pick')
+      const into = materialBehind(face, bodies)
+      if (into === undefined) {
+        tellProblem({
+          message: 'This face does not lie square to the axis.',
+          mend: 'Click an end face, a shoulder, or the floor of a pocket.',
+        })
+        return
+      }
       // It is seen from the side that its face looks to.
-      const section = bodies.find((b) => b.bodyId === face.body)?.section ?? EMPTY_SECTION
-      const edge = edgesOf(section).find((e) => edgeKey(e.name) === face.key)
-      const looksLeft = edge !== undefined && leftNormal(edge.piece, 0.5).x > 0
-      if (beginSketch(looksLeft ? 'lesserEnd' : 'end')) board.endFaces.set(board.sketch.id, face)
+      if (beginSketch(into > 0 ? 'lesserEnd' : 'end')) board.endFaces.set(board.sketch.id, face)
     },
   })
+}
+
+/** Which way along the axis material lies behind a face; undefined where it is not square to that. */
+function materialBehind(face: SectionRef, bodies: readonly BodyState[]): number | undefined {
+  if (face.edge) return leftNormal(face.edge.piece, 0.5).x
+  const plan = bodies.find((b) => b.bodyId === face.body)?.plan
+  const plane = plan && planeCalled(plan, face.key)
+  return plane && Math.abs(plane.into.z) > 1 - 1e-9 ? plane.into.z : undefined
 }
 
 /** Makes a step in the face that the end sketch in hand was begun on, or in one that is clicked. */
@@ -106,9 +122,18 @@ export function extrude(effect: 'add' | 'cut'): void {
   }
   const { id, plane } = board.sketch
   if (isAcross(plane)) {
-    inEndFace('Click the face that this sketch lies on.', (...offered) =>
-      endExtrudeOf(id, offered[0], effect, offered[1], offered[2], offered[3]),
-    )
+    const out = ({ body, key }: SectionRef): void => {
+      const section = route.bodies.find((b) => b.bodyId === body)?.section ?? EMPTY_SECTION
+      putStep(endExtrudeOf(id, body, effect, key, section, parts.units))
+    }
+    const face = board.endFaces.get(id)
+    if (face) out(face)
+    else {
+      board.startAsking({
+        ...{ hint: 'Click the face that this sketch lies on.', accept: 'plane', solids: true },
+        ...{ bodies: () => route.bodies, chosen: () => [], take: out },
+      })
+    }
     return
   }
   const touched = bodyTouched(section, route.bodies, effect)
@@ -121,7 +146,7 @@ function sweep(): void {
   const parts = usePartStore()
   const board = useBoardStore()
   const route = useRouteStore()
-  const target = route.visible.find((b) => b.section.regions.length > 0)
+  const target = route.visible.find(hasSolid)
   const { points } = board.sketch
   const ends = points.filter((p) => Math.abs(p.y) < 1e-6).length
   const body = target?.bodyId ?? parts.bodies[0]?.id ?? ''

@@ -48,8 +48,8 @@ const STEPS: readonly {
     help: 'Bores on the axis from either end, in one or several diameters.',
   },
   {
-    ...{ kind: 'mirror', key: 'z', icon: 'mirror', label: 'Mirror body' },
-    help: 'Mirrors the body about a radial plane.',
+    ...{ kind: 'mirror', key: 'z', icon: 'mirror', label: 'Mirror' },
+    help: 'Mirrors the body, or steps of it, about a plane square to the axis or through it.',
   },
   {
     ...{ kind: 'repeat', key: 'x', icon: 'repeat', label: 'Repeat steps' },

@@ -5,8 +5,8 @@ import type { Hit } from './picking'
 
 /**
  * What a place of the surface means to the step or measure that asks: a place of the surface is one of the
- * section. Edges of a solid that no full turn made are taken where they are asked for; a face that no full
- * turn made is told when nothing is asked for.
+ * section. Edges and faces of a solid that no full turn made are taken where they are asked for; such a
+ * face is told when nothing is asked for.
  */
 export function refOfHit(
   hit: Hit & { readonly perPixel: number },
@@ -22,7 +22,8 @@ export function refOfHit(
   const isTurned =
     hit.face === undefined || refsCalled(among, [hit.face.replace(/@.*$/, '')]).length > 0
   if (!isTurned) {
-    return ask ? undefined : { body: hit.body, key: hit.face ?? '', solidFace: hit.face ?? '' }
+    const face = hit.face ?? ''
+    return ask && !ask.solids ? undefined : { body: hit.body, key: face, solidFace: face }
   }
   const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
   const found = refAt(among, hit.at, reach, accept)

@@ -95,7 +95,7 @@ export function rimWords(
 }
 
 /** A face that no full turn made, by its step: “wall of the hole, from step 70”. */
-function solidFaceWords(name: string, route: readonly Step[]): string {
+export function solidFaceWords(name: string, route: readonly Step[]): string {
   const [, stepId = '', entity = ''] = /^([^/]*)\/([^@]*)/.exec(name) ?? []
   const step = route.find((s) => s.id === stepId)
   const what = SOLID_FACES[entity] ?? 'face'

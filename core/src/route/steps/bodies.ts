@@ -7,7 +7,16 @@ import {
   movedAlong,
   type Section,
 } from '../../section'
-import { outwards, rectangleOf, turnedTool, type SolidOp, type SolidTool } from '../../solid'
+import {
+  mirroredOp,
+  outwards,
+  rectangleOf,
+  turnedTool,
+  type MirrorPlane,
+  type SolidOp,
+  type SolidPlan,
+  type SolidTool,
+} from '../../solid'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { CombineStep, ImportStep, MirrorStep, MoveStep } from '../../part'
 import {
@@ -25,6 +34,7 @@ import { angleOr, lengthOr, sizesAt, tell, tellAngle } from './solid/common'
 
 /** Mirrors a body about a plane. */
 export function mirror(step: MirrorStep, context: StepContext): Result<Outcome> {
+  if (step.steps.length > 0) return mirrorSteps(step, context)
   const source = material(context, step.body)
   if (!source.ok) return source
   if (!hasBody(context, step.into)) {
@@ -62,6 +72,62 @@ function mirrorAlong(step: MirrorStep, context: StepContext, section: Section): 
   if (!joined) return notSound
   return worked(context, step.into, [imageOp(step, context, about)], { notes, turned: joined })
 }
+
+/** What earlier steps did, once more as its mirror image, each in its own body. */
+function mirrorSteps(step: MirrorStep, context: StepContext): Result<Outcome> {
+  const source = material(context, step.body)
+  if (!source.ok) return source
+  const across = step.way === 'across'
+  const where = across
+    ? planeOf(step, context, source.value)
+    : angleOr(context, step.angle, 0, 'angle of the plane')
+  if (!where.ok) return where
+  const plane: MirrorPlane = across
+    ? { at: place(0, 0, where.value), normal: place(0, 0, 1) }
+    : { at: place(0, 0, 0), normal: turned(place(0, 1, 0), where.value) }
+  const sections = new Map<string, Section>()
+  const plans = new Map<string, SolidPlan>()
+  let last: Outcome['work']
+  for (const id of step.steps) {
+    const { tool, work } = context.outcomeOf(id) ?? {}
+    if (work) {
+      const ops = work.ops.map((op) => mirroredOp(op, step.id, plane))
+      const known = ops.filter((op) => op !== undefined)
+      if (known.length < ops.length) return notMirrored(id)
+      const plan = plans.get(work.body) ?? planSoFar(context, work.body)
+      plans.set(work.body, { base: plan.base, ops: [...plan.ops, ...known] })
+      last = { ops: known, body: work.body }
+      continue
+    }
+    if (!tool) return notMirrored(id)
+    if (!across) {
+      return fail(
+        'mirror.turned',
+        'A full turn is its own image about a plane through the axis.',
+        'Leave that step out, or mirror about a plane square to the axis.',
+        { involves: [id] },
+      )
+    }
+    const here = sections.get(tool.body) ?? context.sectionOf(tool.body)
+    const image = mirroredSection(tool.section, where.value, step.id)
+    const next = combinedSections(here, image, tool.effect)
+    if (!next) return notSound
+    sections.set(tool.body, next)
+  }
+  const notes = [...sections].flatMap(([body, after]) => {
+    const done = changed(context, body, context.sectionOf(body), after)
+    return done.ok ? done.value.notes : []
+  })
+  return succeed({ sections, notes, plans, ...(last ? { work: last } : {}) })
+}
+
+const notMirrored = (id: string): Result<never> =>
+  fail(
+    'mirror.step',
+    'A step to mirror is gone, failed, or does nothing that can be mirrored.',
+    'Choose profiles, walls, grooves, bores, holes, flats, slots or extrusions before this step.',
+    { involves: [id] },
+  )
 
 const imageOp = (
   step: MirrorStep,

@@ -71,6 +71,8 @@ export interface Ask {
   readonly bodies: () => readonly BodyState[]
   /** The profile's regions, where regions are asked for. */
   readonly regions?: () => Section
+  /** Faces of a solid that no full turn made are taken too. */
+  readonly solids?: true
   /** Keys that are chosen already. */
   readonly chosen: () => readonly string[]
   /** @param adding true when it comes beside what is chosen, not in its place */

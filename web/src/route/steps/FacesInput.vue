@@ -4,6 +4,7 @@ import { computed } from 'vue'
 import { refsCalled, type Accept } from '../../board/refs'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
+import { solidFaceWords } from '../../solid/words'
 import { useRouteStore } from '../../store/route'
 
 /** Faces of the section that a step refers to, picked on the board or the solid. */
@@ -13,6 +14,8 @@ const props = defineProps<{
   many: boolean
   keys: readonly string[]
   none: string
+  /** Faces of a solid that no full turn made are taken too. */
+  solids?: boolean
   /** The bodies as the step finds them. */
   bodies: readonly BodyState[]
 }>()
@@ -24,9 +27,14 @@ const route = useRouteStore()
 const chosen = computed(() =>
   props.keys.map((key) => {
     const [ref] = refsCalled(props.bodies, [key])
-    return { key, words: ref?.edge ? faceWords(ref.edge, parts.units) : 'gone' }
+    return { key, words: ref?.edge ? faceWords(ref.edge, parts.units) : solidWords(key) }
   }),
 )
+/** A face that no full turn made goes by its step; it is gone with that. */
+const solidWords = (key: string): string => {
+  const known = props.solids === true && parts.route.some((s) => key.startsWith(`${s.id}/`))
+  return known ? solidFaceWords(key, parts.route) : 'gone'
+}
 /** The button by which faces are asked for stays pressed while they are. */
 const mine = computed(() => route.ask?.hint === hint.value)
 const hint = computed(() =>
@@ -46,6 +54,7 @@ function ask(): void {
     accept: props.accept,
     bodies: () => bodies,
     chosen: () => props.keys,
+    ...(props.solids === true ? { solids: true } : {}),
     take({ key }) {
       if (!props.many) {
         emit('choose', [key])

@@ -183,6 +183,7 @@ function leave(): void {
               :many="field.many"
               :keys="field.keys"
               :none="field.none"
+              :solids="field.solids === true"
               :bodies="own"
               @choose="choose(field.set($event))"
             />

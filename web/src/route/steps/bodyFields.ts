@@ -10,6 +10,7 @@ import {
   type Field,
   type FieldContext,
 } from './field'
+import { chosenSteps } from './solidFields'
 
 /** Which body gets what a step makes; its own, or another that has nothing yet. */
 const intoBodies = (part: Part, own: string, joins: string): Record<string, string> => ({
@@ -35,11 +36,17 @@ export function mirrorFields(step: MirrorStep, { part }: FieldContext): Field[] 
           ),
           ...(step.about === '' ? [length('Plane at', step.at, (at) => ({ ...step, at }))] : []),
         ]),
-    choice('Image', step.into, intoBodies(part, step.body, 'joins the body'), (into) => ({
-      ...step,
-      into,
-    })),
+    ...(step.steps.length > 0
+      ? []
+      : [
+          choice('Image', step.into, intoBodies(part, step.body, 'joins the body'), (into) => ({
+            ...step,
+            into,
+          })),
+        ]),
     bodyField(step.body),
+    { kind: 'heading', label: step.steps.length > 0 ? 'Only of' : 'Of all; or only of' },
+    ...chosenSteps(step, part),
   ]
 }
 

@@ -41,6 +41,8 @@ export interface FaceField {
   readonly keys: readonly string[]
   /** What no face means. */
   readonly none: string
+  /** Faces of a solid that no full turn made are taken too. */
+  readonly solids?: true
   readonly set: (keys: readonly string[]) => Step
 }
 

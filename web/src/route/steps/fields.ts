@@ -211,7 +211,7 @@ export function fieldsOf(step: Step, context: FieldContext): readonly Field[] {
     case 'extrude':
       return extrudeFields(step, context)
     case 'sweep':
-      return sweepFields(step)
+      return sweepFields(step, context)
     case 'around':
       return aroundFields(step, context)
     case 'halve':

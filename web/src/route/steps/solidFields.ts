@@ -252,11 +252,12 @@ export function slotFields(step: SlotStep): Field[] {
 const KINDS = {
   around: ['holes', 'flats', 'slot', 'extrude', 'sweep', 'revolve'],
   repeat: ['revolve', 'wall', 'groove', 'bore', 'mirror', 'holes', 'flats', 'slot', 'extrude'],
+  mirror: ['revolve', 'wall', 'groove', 'bore', 'holes', 'flats', 'slot', 'extrude', 'sweep'],
 }
 
 /** Which earlier steps are done again. */
 export function chosenSteps(
-  step: AroundStep | Extract<Step, { kind: 'repeat' }>,
+  step: AroundStep | Extract<Step, { kind: 'repeat' | 'mirror' }>,
   part: Part,
 ): Field[] {
   const at = part.route.findIndex((s) => s.id === step.id)
@@ -267,7 +268,7 @@ export function chosenSteps(
       choice(
         `${s.number} ${s.kind}`,
         step.steps.includes(s.id) ? 'yes' : 'no',
-        { yes: 'repeated', no: 'once' },
+        step.kind === 'mirror' ? { yes: 'mirrored', no: 'stays' } : { yes: 'repeated', no: 'once' },
         (v) => ({
           ...step,
           steps: v === 'yes' ? [...step.steps, s.id] : step.steps.filter((id) => id !== s.id),

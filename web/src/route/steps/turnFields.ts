@@ -37,15 +37,27 @@ export function partTurnFields(
   stepId: string,
   change: (to: Partial<PartTurn>) => Step,
 ): Field[] {
-  const places = turnPlaces(part, stepId)
+  const points = turnPoints(part)
+  const toFace = own.turnTo.includes('/')
   const upTo = own.turnTo !== ''
   return [
     ...(upTo ? [] : [optionalAngle('Turn', own.turn, 'full', (turn) => change({ turn }))]),
-    ...(Object.keys(places).length === 0 && !upTo
+    ...((own.turn.trim() === '' && !upTo) || toFace || Object.keys(points).length === 0
       ? []
       : [
-          choice('Up to', own.turnTo, { '': 'its own angle', ...places }, (turnTo) =>
+          choice('Up to', own.turnTo, { '': 'its own angle', ...points }, (turnTo) =>
             change({ turnTo }),
+          ),
+        ]),
+    ...((own.turn.trim() === '' && !upTo) || (upTo && !toFace) || !standsOnSolid(part, stepId)
+      ? []
+      : [
+          faces(
+            {
+              ...{ label: 'Up to a face', accept: 'plane', many: false, solids: true },
+              ...{ keys: toFace ? [own.turnTo] : [], none: 'by its own angle' },
+            },
+            ([turnTo = '']) => change({ turnTo }),
           ),
         ]),
     ...(upTo || own.turn.trim() === ''
@@ -59,24 +71,24 @@ export function partTurnFields(
   ]
 }
 
-/** The planes that a turn may go up to: ends of earlier part turns, and points of end sketches. */
-function turnPlaces(part: Part, stepId: string): Record<string, string> {
-  const at = part.route.findIndex((s) => s.id === stepId)
-  const turns = part.route
-    .slice(0, at)
-    .filter((s) => (s.kind === 'revolve' || s.kind === 'wall') && s.turn + s.turnTo !== '')
-  return Object.fromEntries([
-    ...turns.flatMap((s) => [
-      [`${s.id}/first`, `the start of ${s.number}`],
-      [`${s.id}/last`, `the end of ${s.number}`],
-    ]),
-    ...part.sketches
+/** The points of end sketches that a turn may go up to. */
+const turnPoints = (part: Part): Record<string, string> =>
+  Object.fromEntries(
+    part.sketches
       .filter((s) => isAcross(s.plane))
       .flatMap((s) =>
         s.points.map((p, i) => [`${s.id}.${p.id}`, `point ${i + 1} of end sketch ${s.name}`]),
       ),
-  ])
-}
+  )
+
+/** Whether a step before made a solid with faces through the axis. */
+const standsOnSolid = (part: Part, stepId: string): boolean =>
+  part.route
+    .slice(
+      0,
+      part.route.findIndex((s) => s.id === stepId),
+    )
+    .some((s) => ['revolve', 'wall', 'extrude', 'flats', 'halve', 'slot'].includes(s.kind))
 
 /** How a turn that is no full round one goes. */
 export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
@@ -123,14 +135,15 @@ export function turnFields(step: RevolveStep, { part }: FieldContext): Field[] {
   ]
 }
 
+const REACHES = { length: 'by a length', through: 'through all', face: 'up to a face' }
+
 export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[] {
   const drawn = part.sketches.find((s) => s.id === step.sketch)
   const isEnd = drawn !== undefined && isAcross(drawn.plane)
-  const reaches = { length: 'by a length', through: 'through all' }
   return [
     choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
     bodyField(step.body, true),
-    choice('Goes', step.reach, isEnd ? { ...reaches, face: 'up to a face' } : reaches, (v) => ({
+    choice('Goes', step.reach, REACHES, (v) => ({
       ...step,
       reach: v as 'length',
     })),
@@ -138,7 +151,7 @@ export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[
       ? [
           faces(
             {
-              ...{ label: 'Up to', accept: 'plane', many: false },
+              ...{ label: 'Up to', accept: 'plane', many: false, solids: true },
               ...{ keys: step.upTo === '' ? [] : [step.upTo], none: 'none' },
             },
             ([upTo = '']) => ({ ...step, upTo }),
@@ -157,7 +170,7 @@ export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[
       ? [
           faces(
             {
-              ...{ label: 'On face', accept: 'plane', many: false },
+              ...{ label: 'On face', accept: 'plane', many: false, solids: true },
               ...{ keys: step.on === '' ? [] : [step.on], none: 'the plane at 0' },
             },
             ([on = '']) => ({ ...step, on }),
@@ -169,17 +182,35 @@ export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[
   ]
 }
 
-export function sweepFields(step: SweepStep): Field[] {
+const RODS = { round: 'round rod', bar: 'bar', sketch: 'as an end sketch shows' }
+
+export function sweepFields(step: SweepStep, { part }: FieldContext): Field[] {
   const isBar = step.form === 'bar'
+  const drawn = part.sketches.filter((s) => isAcross(s.plane))
   return [
-    choice('Form', step.form, { round: 'round rod', bar: 'bar' }, (v) => ({
+    choice('Form', step.form, RODS, (v) => ({
       ...step,
       form: v as 'round',
       height: step.height === '' ? step.width : step.height,
+      outline: step.outline === '' ? (drawn[0]?.id ?? '') : step.outline,
     })),
-    length(isBar ? 'Width' : 'Diameter', step.width, (width) => ({ ...step, width }), {
-      ...(isBar ? {} : { sign: '⌀' }),
-    }),
+    ...(step.form === 'sketch'
+      ? [
+          choice(
+            'Outline',
+            step.outline,
+            Object.fromEntries([
+              ...(drawn.length === 0 ? [['', 'no end sketch yet']] : []),
+              ...drawn.map((s) => [s.id, `end sketch ${s.name}`]),
+            ]),
+            (outline) => ({ ...step, outline }),
+          ),
+        ]
+      : [
+          length(isBar ? 'Width' : 'Diameter', step.width, (width) => ({ ...step, width }), {
+            ...(isBar ? {} : { sign: '⌀' }),
+          }),
+        ]),
     ...(isBar
       ? [
           length('Height', step.height, (height) => ({ ...step, height })),

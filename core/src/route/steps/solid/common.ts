@@ -1,6 +1,7 @@
 import { fail, succeed, type Result } from '../../../result'
-import { leftNormal, type Place } from '../../../geometry'
+import { dotPlaces, leftNormal, type Frame, type Place } from '../../../geometry'
 import { type Section, type SectionEdge } from '../../../section'
+import { placeAlong, planeCalled } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import { formatAngle, formatLength } from '../../../units'
 import type { SizeAt } from '../../state'
@@ -59,6 +60,44 @@ export function endFace(section: Section, key: string, what: string): Result<End
     ...{ at, inner: Math.min(...radii), outer: Math.max(...radii) },
     way: leftNormal(first.piece, 0.5).x > 0 ? 1 : -1,
   })
+}
+
+/** A plane face that a sketch lies on or that something goes up to. */
+export interface LevelFace {
+  /** Where it lies along the third direction of the frame. */
+  readonly at: number
+  /** 1 where its material lies that way, −1 where the other. */
+  readonly way: 1 | -1
+}
+
+/** The face of a key, if it is square to the third direction of a frame: turned, or made otherwise. */
+export function levelFace(
+  context: StepContext,
+  body: string,
+  key: string,
+  frame: Frame,
+  what: string,
+): Result<LevelFace> {
+  const section = context.sectionOf(body)
+  const isTurned = edgesNamed(section, key).length > 0
+  if (isTurned && Math.abs(frame.z.z) > 0.5) {
+    const face = endFace(section, key, what)
+    if (!face.ok) return face
+    const sign = frame.z.z > 0 ? 1 : -1
+    return succeed({ at: sign * face.value.at, way: sign * face.value.way === 1 ? 1 : -1 })
+  }
+  const plan = context.planOf(body)
+  const plane = plan && planeCalled(plan, key)
+  if (!plane && !isTurned && !plan?.ops.some((op) => key.includes(op.step))) return lost(what, key)
+  const at = plane && placeAlong(plane, frame)
+  if (!plane || at === undefined) {
+    return fail(
+      'face.level',
+      `${what} is no plane face that lies level with the sketch.`,
+      'Pick one that does.',
+    )
+  }
+  return succeed({ at, way: dotPlaces(plane.into, frame.z) > 0 ? 1 : -1 })
 }
 
 /** A face that runs along the axis, by its ends there. */

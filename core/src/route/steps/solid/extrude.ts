@@ -5,7 +5,7 @@ import { endPlane, halfPlane, rectangleOf, type SolidTool } from '../../../solid
 import type { ExtrudeStep } from '../../../part'
 import { isAcross, type SketchPlane } from '../../../sketch'
 import { positive, type Outcome, type StepContext } from '../context'
-import { angleOr, endFace, lengthOr, sizesAt, tell } from './common'
+import { angleOr, lengthOr, levelFace, sizesAt, tell, type LevelFace } from './common'
 import { combinedWith, highest } from './turning'
 
 /** Draws a profile out square to its plane: a half-section across the axis, an end sketch along it. */
@@ -73,15 +73,11 @@ function halfStand(step: ExtrudeStep, context: StepContext, body: Section): Resu
   const offset = lengthOr(context, step.offset, 0, 'offset')
   if (!offset.ok) return offset
   const far = greatestRadius(body) + 1
+  const frame = halfPlane(plane.value)
   return succeed({
-    ...{ frame: halfPlane(plane.value), at: offset.value, way: 1 },
+    ...{ frame, at: offset.value, way: 1 },
     far: [-far, far],
-    faceAt: () =>
-      fail(
-        'extrude.face',
-        'Only an end sketch goes up to a face.',
-        'Type a length, or let it go through all.',
-      ),
+    faceAt: () => targetOf(step, context, frame),
   })
 }
 
@@ -91,31 +87,34 @@ function endStand(
   body: Section,
   plane: SketchPlane,
 ): Result<Stand> {
-  const face =
-    step.on === ''
-      ? succeed({ at: 0, way: 1 as const })
-      : endFace(body, step.on, 'The face of this sketch')
-  if (!face.ok) return face
-  const offset = lengthOr(context, step.offset, 0, 'offset')
-  if (!offset.ok) return offset
   const frame = endPlane(context.part.lie, plane)
   // Seen from the lesser end the axis runs the other way.
   const sign = frame.z.z > 0 ? 1 : -1
-  const into = face.value.way * sign === 1 ? 1 : -1
+  const face =
+    step.on === ''
+      ? succeed<LevelFace>({ at: 0, way: sign })
+      : levelFace(context, step.body, step.on, frame, 'The face of this sketch')
+  if (!face.ok) return face
+  const offset = lengthOr(context, step.offset, 0, 'offset')
+  if (!offset.ok) return offset
+  const into = face.value.way
   const [left, right] = body.regions.length > 0 ? extentOf(body) : [0, 0]
   return succeed({
-    ...{ frame, at: sign * face.value.at - into * offset.value },
+    ...{ frame, at: face.value.at - into * offset.value },
     // Material is added out of the face, and taken from behind it.
     way: step.effect === 'add' && step.on !== '' ? (into === 1 ? -1 : 1) : into,
     far: sorted(sign * (left - 1), sign * (right + 1)),
-    faceAt() {
-      if (step.upTo === '') {
-        return fail('extrude.upTo', 'The face it goes up to is missing.', 'Pick it in the card.')
-      }
-      const target = endFace(body, step.upTo, 'The face it goes up to')
-      return target.ok ? succeed(sign * target.value.at) : target
-    },
+    faceAt: () => targetOf(step, context, frame),
   })
+}
+
+/** Where the face lies that it goes up to. */
+function targetOf(step: ExtrudeStep, context: StepContext, frame: Frame): Result<number> {
+  if (step.upTo === '') {
+    return fail('extrude.upTo', 'The face it goes up to is missing.', 'Pick it in the card.')
+  }
+  const target = levelFace(context, step.body, step.upTo, frame, 'The face it goes up to')
+  return target.ok ? succeed(target.value.at) : target
 }
 
 /** From where to where it goes along the frame's third direction. */

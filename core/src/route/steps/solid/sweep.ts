@@ -1,5 +1,6 @@
 import { fail, succeed, type Result } from '../../../result'
 import {
+  boundsOf,
   distance,
   inFrame,
   line,
@@ -16,6 +17,7 @@ import { EMPTY_SECTION, combine, edgesOf, extentOf, type Section } from '../../.
 import { barOf, circleOf, halfPlane, rectangleOf, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { SweepStep } from '../../../part'
+import { isAcross } from '../../../sketch'
 import { positive, told, worked, type Outcome, type StepContext } from '../context'
 import { angleOr, lengthOr, sizesAt, tell } from './common'
 
@@ -28,18 +30,11 @@ export function carried(
   if (!context.part.bodies.some((b) => b.id === step.body)) {
     return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   }
-  const width = positive(
-    context,
-    step.width,
-    'length',
-    step.form === 'round' ? 'diameter' : 'width',
-  )
-  if (!width.ok) return width
-  const outline = outlineFor(step, context, width.value)
+  const outline = step.form === 'sketch' ? drawnRod(step, context) : plainRod(step, context)
   if (!outline.ok) return outline
   const path = step.side === 'mirrored' ? mirroredPath(drawn) : succeed(drawn)
   if (!path.ok) return path
-  const fits = pathFits(context, path.value, width.value / 2)
+  const fits = pathFits(context, path.value, outline.value.half)
   if (!fits.ok) return fits
   const plane = angleOr(context, step.plane, 0, 'angle of the plane')
   if (!plane.ok) return plane
@@ -65,14 +60,43 @@ export function carried(
   )
 }
 
-function outlineFor(
-  step: SweepStep,
-  context: StepContext,
-  width: number,
-): Result<{ readonly section: Section; readonly words: string }> {
+/** What is carried along a path, how far it goes to a side of it, and what it is called. */
+interface Rod {
+  readonly section: Section
+  readonly half: number
+  readonly words: string
+}
+
+/** A rod that an end sketch shows. */
+function drawnRod(step: SweepStep, context: StepContext): Result<Rod> {
+  const sketch = context.part.sketches.find((s) => s.id === step.outline)
+  const state = context.sketchState(step.outline)
+  if (!sketch || !state || !isAcross(sketch.plane)) {
+    return fail('sweep.sketch', 'The end sketch of the rod is missing.', 'Choose one in the card.')
+  }
+  const { regions } = state.profile.section
+  const [region] = regions
+  if (!region || regions.length > 1 || region.holes.length > 0) {
+    return fail(
+      'sweep.region',
+      `End sketch ${sketch.name} does not show one closed outline without a hole.`,
+      'Draw one outline about its centre.',
+    )
+  }
+  const boxes = region.outer.map((e) => boundsOf(e.piece))
+  const half = Math.max(...boxes.flatMap(({ min, max }) => [-min.x, max.x]))
+  return succeed({ section: { regions }, half, words: `rod as in end sketch ${sketch.name}` })
+}
+
+function plainRod(step: SweepStep, context: StepContext): Result<Rod> {
+  const what = step.form === 'round' ? 'diameter' : 'width'
+  const breadth = positive(context, step.width, 'length', what)
+  if (!breadth.ok) return breadth
+  const width = breadth.value
+  const half = width / 2
   const wide = tell(context, width)
   if (step.form === 'round') {
-    return succeed({ section: circleOf(step.id, width), words: `rod ⌀${wide}` })
+    return succeed({ section: circleOf(step.id, width), half, words: `rod ⌀${wide}` })
   }
   const height = positive(context, step.height, 'length', 'height')
   if (!height.ok) return height
@@ -82,6 +106,7 @@ function outlineFor(
   return corner.value >= 0 && corner.value < most
     ? succeed({
         section: barOf(step.id, width, height.value, corner.value),
+        half,
         words: `bar ${wide} × ${tell(context, height.value)}`,
       })
     : fail(

@@ -18,7 +18,7 @@ import {
 } from '../../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../../section'
 import { isAcross, locator, type Sketch } from '../../../sketch'
-import { endPlane, type SolidTool } from '../../../solid'
+import { anglesThrough, endPlane, planeCalled, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { RevolveStep, StepEffect } from '../../../part'
 import type { SizeAt } from '../../state'
@@ -68,11 +68,13 @@ function turnOf(
   phase: number,
 ): Result<{ readonly from: number; readonly by: number } | undefined> {
   if (step.turnTo !== '') {
-    const target = planeOf(step.turnTo, context)
+    const target = anglesOfTarget(step.turnTo, context)
     if (!target.ok) return target
     const round = 2 * Math.PI
-    const by = (((target.value - phase) % round) + round) % round
-    return by > 1e-9 && by < round - 1e-9
+    // A plane through the axis is come to on one side or the other: on the nearer one.
+    const turns = target.value.map((angle) => (((angle - phase) % round) + round) % round)
+    const by = Math.min(...turns.filter((t) => t > 1e-9 && t < round - 1e-9), round)
+    return by < round - 1e-9
       ? succeed({ from: 0, by })
       : fail(
           'turn.nothing',
@@ -94,30 +96,42 @@ function turnOf(
   return succeed({ from: step.side === 'symmetric' ? -by / 2 : -back.value, by })
 }
 
-/** The angle of a plane through the axis: where a part turn begins or ends, or through a point. */
-function planeOf(text: string, context: StepContext): Result<number> {
-  const [stepId = '', end] = text.split('/')
-  const ops = end === undefined ? undefined : context.outcomeOf(stepId)?.work?.ops
-  for (const op of ops ?? []) {
-    const [tool] = op.kind === 'combine' ? op.tools : []
-    if (tool?.kind !== 'turned' || !tool.turn) continue
-    const start = Math.atan2(tool.frame.x.y, tool.frame.x.x) + tool.turn.from
-    return succeed(end === 'last' ? start + tool.turn.by : start)
-  }
+/** The angles of a plane through the axis: of a plane face, or through a point. */
+function anglesOfTarget(text: string, context: StepContext): Result<readonly number[]> {
+  if (text.includes('/')) return anglesOfFace(text, context)
   const [sketchId = '', pointId] = text.split('.')
   const sketch = context.part.sketches.find((s) => s.id === sketchId && isAcross(s.plane))
   const point = sketch?.points.find((p) => p.id === pointId)
   if (sketch && point && context.sketchState(sketchId)) {
     const at = inFrame(endPlane(context.part.lie, sketch.plane), place(point.x, point.y, 0))
-    if (Math.hypot(at.x, at.y) > VERTEX_TOLERANCE) return succeed(Math.atan2(at.y, at.x))
+    if (Math.hypot(at.x, at.y) > VERTEX_TOLERANCE) return succeed([Math.atan2(at.y, at.x)])
   }
-  return fail(
+  return targetGone(text)
+}
+
+function anglesOfFace(name: string, context: StepContext): Result<readonly number[]> {
+  for (const { id } of context.part.bodies) {
+    const plan = context.planOf(id)
+    const plane = plan && planeCalled(plan, name)
+    if (!plane) continue
+    const angles = anglesThrough(plane)
+    if (angles.length > 0) return succeed(angles)
+    return fail(
+      'turn.beside',
+      'The face it turns up to does not lie in a plane through the axis.',
+      'Pick the end of a part turn, or another face through the axis.',
+    )
+  }
+  return targetGone(name)
+}
+
+const targetGone = (text: string): Result<never> =>
+  fail(
     'turn.to',
     'What it turns up to is gone.',
     'Choose another end of an earlier part turn, or a point of an end sketch.',
-    { involves: [stepId] },
+    { involves: [text.split('/')[0] ?? ''] },
   )
-}
 
 /** A line of the sketch as an axis: its frame, and the section as it is seen from there. */
 function foreignAxis(

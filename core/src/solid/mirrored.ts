@@ -1,0 +1,107 @@
+import {
+  addPlaces,
+  dotPlaces,
+  place,
+  reversed,
+  scalePlace,
+  secondOf,
+  subtractPlaces,
+  vec,
+  type Frame,
+  type Piece,
+  type Place,
+  type Vec,
+} from '../geometry'
+import { mirroredSection, withLoops, type Section } from '../section'
+import type { SolidOp, SolidTool } from './plan'
+
+/** A plane that something is mirrored about, by a place in it and its normal of length 1. */
+export interface MirrorPlane {
+  readonly at: Place
+  readonly normal: Place
+}
+
+/** The same operation as its mirror image; undefined where it has none that can be told. */
+export function mirroredOp(op: SolidOp, step: string, plane: MirrorPlane): SolidOp | undefined {
+  if (op.kind !== 'combine') return undefined
+  const tools = op.tools.flatMap((tool) => mirroredTool(tool, step, plane) ?? [])
+  return tools.length === op.tools.length ? { ...op, step, tools } : undefined
+}
+
+/**
+ * A tool is told in its frame, which is right-handed: its image stands in the image of the frame
+ * with the second direction turned about, and so with its own second direction turned about.
+ */
+function mirroredTool(tool: SolidTool, step: string, plane: MirrorPlane): SolidTool | undefined {
+  const mark = `${tool.mark}@${step}`
+  switch (tool.kind) {
+    case 'turned': {
+      const { turn } = tool
+      return {
+        ...{ ...tool, mark, frame: imageOf(tool.frame, plane) },
+        ...(turn ? { turn: { from: -(turn.from + turn.by), by: turn.by } } : {}),
+      }
+    }
+    case 'prism':
+      return {
+        ...{ ...tool, mark, frame: imageOf(tool.frame, plane) },
+        outline: changed(tool.outline, ({ x, y }) => vec(x, -y)),
+      }
+    case 'facets': {
+      const { at, normal } = plane
+      if (Math.abs(normal.z) > 0.5) {
+        return { ...tool, mark, section: mirroredSection(tool.section, at.z, step) }
+      }
+      return {
+        ...tool,
+        mark,
+        phase: 2 * (Math.atan2(normal.y, normal.x) + Math.PI / 2) - tool.phase,
+      }
+    }
+    case 'swept': {
+      const across = Math.abs(plane.normal.z) > 0.5
+      return {
+        ...{ ...tool, mark, frame: imageOf(tool.frame, plane) },
+        path: tool.path.map((p) => imagePiece(p, ({ x, y }) => vec(x, -y))),
+        outline: changed(tool.outline, ({ x, y }) => vec(-x, y)),
+        without: across ? mirroredSection(tool.without, plane.at.z, step) : tool.without,
+      }
+    }
+    case 'body':
+      // Two mirrors are a turn, which this does not tell.
+      return tool.mirror ? undefined : { ...tool, mark, mirror: inside(tool.frame, plane) }
+    case 'file':
+      return undefined
+  }
+}
+
+function imageOf(frame: Frame, { at, normal }: MirrorPlane): Frame {
+  const image = (way: Place): Place =>
+    addPlaces(way, scalePlace(normal, -2 * dotPlaces(way, normal)))
+  return {
+    at: addPlaces(at, image(subtractPlaces(frame.at, at))),
+    x: image(frame.x),
+    z: image(frame.z),
+  }
+}
+
+/** A plane as it is told in a frame's own directions. */
+function inside(frame: Frame, { at, normal }: MirrorPlane): MirrorPlane {
+  const told = (p: Place): Place =>
+    place(dotPlaces(p, frame.x), dotPlaces(p, secondOf(frame)), dotPlaces(p, frame.z))
+  return { at: told(subtractPlaces(at, frame.at)), normal: told(normal) }
+}
+
+/** An outline with its places mirrored, run through the other way so that material stays left of it. */
+const changed = (section: Section, image: (p: Vec) => Vec): Section =>
+  withLoops(section, (loop) =>
+    [...loop].reverse().map((e) => ({ ...e, piece: reversed(imagePiece(e.piece, image)) })),
+  )
+
+const imagePiece = (piece: Piece, image: (p: Vec) => Vec): Piece =>
+  piece.kind === 'line'
+    ? { ...piece, from: image(piece.from), to: image(piece.to) }
+    : {
+        ...{ ...piece, from: image(piece.from), to: image(piece.to) },
+        ...{ centre: image(piece.centre), counterClockwise: !piece.counterClockwise },
+      }

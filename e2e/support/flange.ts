@@ -1,0 +1,46 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+import { press, type Workshop } from './board'
+
+/** Masses of steel as the bottom line tells them. */
+export const grams = (volume: number): string => `${(volume * 7.85e-3).toPrecision(4)} g`
+export const cylinder = (d: number, l: number): number => (Math.PI / 4) * d * d * l
+/** A flange of ⌀60 × 10 with a hub of ⌀20 × 30. */
+export const FLANGE = cylinder(60, 10) + cylinder(20, 30)
+
+export async function flange(shop: Workshop, name: string): Promise<void> {
+  const { page } = shop
+  await shop.newPart(name)
+  await press(page, 'g')
+  await expect(page.getByLabel('diameter, length')).toBeFocused()
+  await page.keyboard.type('60, 10; 20, 30')
+  await press(page, 'Enter', 'Enter')
+  await expect(shop.figure('freedoms')).toHaveText('in ink')
+  await shop.revolve()
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE))
+  await press(page, 'Escape', ' ')
+}
+
+export const field = (shop: Workshop, label: string): Locator =>
+  shop.card.getByLabel(label, { exact: true })
+export const fill = async (shop: Workshop, label: string, text: string): Promise<void> => {
+  await field(shop, label).fill(text)
+  await press(shop.page, 'Enter')
+}
+export const triangles = async (page: Page): Promise<number> =>
+  Number(await page.getByRole('region', { name: 'Solid' }).getAttribute('data-triangles'))
+
+/** Where on the solid pane something is told under the pointer. */
+export async function findOn(pane: Locator, words: string): Promise<{ x: number; y: number }> {
+  const box = await pane.boundingBox()
+  if (!box) throw new Error('there is no pane')
+  // Coarsely first: what is sought is rarely small.
+  for (const step of [22, 11, 5]) {
+    for (let y = box.y + 50; y < box.y + box.height - 20; y += step) {
+      for (let x = box.x + 20; x < box.x + box.width - 20; x += step) {
+        await pane.page().mouse.move(x, y)
+        if ((await pane.textContent())?.includes(words) === true) return { x, y }
+      }
+    }
+  }
+  throw new Error(`nowhere it says ${words}`)
+}
