@@ -3,7 +3,7 @@ import { partsOf, scoped, type OpenCascade, type Scope, type Shape } from './ope
 
 /**
  * Integrals are refined until they err by less than this share: faces that end where two cylinders
- * meet would be off by some 1e-6. Of full turns the plain ones are exact.
+ * meet would be off by some 1e-6.
  */
 const ERROR = 1e-9
 
@@ -25,12 +25,17 @@ export function figuresOf(
     const origin = scope.own(new oc.gp_Pnt(0, 0, 0))
     const inside = scope.own(new oc.GProp_GProps(origin))
     const surface = scope.own(new oc.GProp_GProps(origin))
-    if (isTurned) {
+    const bent = isTurned ? undefined : bentFaces(oc, shape, scope)
+    if (bent) {
+      // Integrals over the volume are taken from a place of the whole: they are not parted.
+      oc.BRepGProp.VolumeProperties(shape, inside, ERROR, false, false)
+      oc.BRepGProp.SurfaceProperties(bent.plain, surface, false, false)
+      const more = scope.own(new oc.GProp_GProps(origin))
+      oc.BRepGProp.SurfaceProperties(bent.faces, more, ERROR, false)
+      surface.Add(more, 1)
+    } else {
       oc.BRepGProp.VolumeProperties(shape, inside, false, false, false)
       oc.BRepGProp.SurfaceProperties(shape, surface, false, false)
-    } else {
-      oc.BRepGProp.VolumeProperties(shape, inside, ERROR, false, false)
-      oc.BRepGProp.SurfaceProperties(shape, surface, ERROR, false)
     }
     const volume = inside.Mass()
     const middle = scope.own(inside.CentreOfMass())
@@ -55,6 +60,47 @@ export function figuresOf(
       ...boundsOf(oc, shape, mesh, scope),
     }
   })
+}
+
+/**
+ * The faces of a shape of which the plain integrals are not exact, and the others apart; undefined
+ * where all are: planes, cylinders and cones whose edges are straight or circles.
+ */
+function bentFaces(
+  oc: OpenCascade,
+  shape: Shape,
+  scope: Scope,
+): { readonly plain: Shape; readonly faces: Shape } | undefined {
+  const builder = scope.own(new oc.TopoDS_Builder())
+  const plain = scope.own(new oc.TopoDS_Compound())
+  const faces = scope.own(new oc.TopoDS_Compound())
+  builder.MakeCompound(plain)
+  builder.MakeCompound(faces)
+  let found = false
+  for (const face of partsOf(oc, shape, 'FACE', scope)) {
+    const isBent = !isPlain(oc, face, scope)
+    builder.Add(isBent ? faces : plain, face)
+    found ||= isBent
+  }
+  return found ? { plain, faces } : undefined
+}
+
+function isPlain(oc: OpenCascade, face: Shape, scope: Scope): boolean {
+  const { GeomAbs_SurfaceType: surfaces, GeomAbs_CurveType: curves } = oc
+  const surface = scope.own(new oc.BRepAdaptor_Surface(scope.own(oc.TopoDS.Face(face)), true))
+  const kind = surface.GetType()
+  const isSimple =
+    kind === surfaces.GeomAbs_Plane ||
+    kind === surfaces.GeomAbs_Cylinder ||
+    kind === surfaces.GeomAbs_Cone
+  if (!isSimple) return false
+  for (const edge of partsOf(oc, face, 'EDGE', scope)) {
+    const own = scope.own(oc.TopoDS.Edge(edge))
+    if (oc.BRep_Tool.Degenerated(own)) continue
+    const curve = scope.own(new oc.BRepAdaptor_Curve(own)).GetType()
+    if (curve !== curves.GeomAbs_Line && curve !== curves.GeomAbs_Circle) return false
+  }
+  return true
 }
 
 /** How far a solid goes along the axis, and out from it. */

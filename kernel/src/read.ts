@@ -6,7 +6,6 @@ import {
   type ForeignSolid,
 } from '@lathica/core'
 import { KernelFault } from './fault'
-import { faceMesh } from './mesh'
 import { handleTo, named, type NamedSolid } from './named'
 import { partsOf, scoped, type Face, type OpenCascade, type Scope, type Shape } from './openCascade'
 
@@ -114,10 +113,41 @@ function foreignFace(oc: OpenCascade, face: Face): ForeignFace {
       at: coordinates(scope.own(axis.Location())),
       along: coordinates(scope.own(axis.Direction())),
     }
-    // The mesh takes the face with it.
-    const { positions, indices } = faceMesh(oc, face, '')
-    return { kind, axis: line, nodes: positions, triangles: indices }
+    scope.own(face)
+    return { kind, axis: line, ...trianglesOf(oc, face, scope) }
   })
 }
 
 const coordinates = (p: { X(): number; Y(): number; Z(): number }) => place(p.X(), p.Y(), p.Z())
+
+/** The triangles of a face, their places as exact as the kernel has them. */
+function trianglesOf(
+  oc: OpenCascade,
+  face: Face,
+  scope: Scope,
+): Pick<ForeignFace, 'nodes' | 'triangles'> {
+  const location = scope.own(new oc.TopLoc_Location())
+  // Null where the face could not be triangulated, whatever the types say.
+  const found = oc.BRep_Tool.Triangulation(face, location, 0) as ReturnType<
+    typeof oc.BRep_Tool.Triangulation
+  > | null
+  if (!found) return { nodes: new Float64Array(0), triangles: new Uint32Array(0) }
+  const own = scope.own(found)
+  const moved = scope.own(location.Transformation())
+  const nodes = new Float64Array(3 * own.NbNodes())
+  for (let i = 1; i <= own.NbNodes(); i++) {
+    const node = own.Node(i)
+    if (!location.IsIdentity()) node.Transform(moved)
+    nodes.set([node.X(), node.Y(), node.Z()], 3 * (i - 1))
+    node.delete()
+  }
+  const turned = face.Orientation() === oc.TopAbs_Orientation.TopAbs_REVERSED
+  const triangles = new Uint32Array(3 * own.NbTriangles())
+  for (let i = 1; i <= own.NbTriangles(); i++) {
+    const triangle = own.Triangle(i)
+    const [a, b, c] = [triangle.Value(1), triangle.Value(2), triangle.Value(3)]
+    triangle.delete()
+    triangles.set(turned ? [a - 1, c - 1, b - 1] : [a - 1, b - 1, c - 1], 3 * (i - 1))
+  }
+  return { nodes, triangles }
+}
