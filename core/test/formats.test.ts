@@ -86,7 +86,11 @@ describe('part files', () => {
     ['garbled', writePartFile(spindle()).replace('"name"', '"name'), 'file.json'],
     ['of another kind', '{"format": "other"}', 'file.format'],
     ['not an object', '[1, 2]', 'file.format'],
-    ['of a newer version', changed((d) => Object.assign(d, { version: PART_VERSION + 1 })), 'file.newer'],
+    [
+      'of a newer version',
+      changed((d) => Object.assign(d, { version: PART_VERSION + 1 })),
+      'file.newer',
+    ],
     ['without a version', changed((d) => Object.assign(d, { version: 'x' })), 'file.version'],
     [
       'with a hostile key',

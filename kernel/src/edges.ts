@@ -1,4 +1,5 @@
 import type { EdgeOp, EdgesOf } from '@lathica/core'
+import { isSound } from './check'
 import { KernelFault } from './fault'
 import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
 import {
@@ -133,7 +134,6 @@ function finishedBy(
     return images.length > 0 ? images.map((face) => ({ face, name: f.name })) : [f]
   })
   const result = named(oc, maker.Shape(), [...made, ...kept], step, scope)
-  const check = scope.own(new oc.BRepCheck_Analyzer(result.shape, true))
-  if (!check.IsValid()) throw tooLarge
+  if (!isSound(oc, result.shape)) throw tooLarge
   return result
 }

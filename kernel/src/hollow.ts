@@ -1,4 +1,5 @@
 import type { ShellOp } from '@lathica/core'
+import { isSound } from './check'
 import { combined } from './combine'
 import { KernelFault } from './fault'
 import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
@@ -46,10 +47,9 @@ function offset(
     }
     if (!maker.IsDone()) throw refused
     const shape = maker.Shape()
-    const check = scope.own(new oc.BRepCheck_Analyzer(shape, true))
     const inside = scope.own(new oc.GProp_GProps())
     oc.BRepGProp.VolumeProperties(shape, inside, false, false, false)
-    if (!check.IsValid() || inside.Mass() <= 0) {
+    if (!isSound(oc, shape) || inside.Mass() <= 0) {
       scope.own(shape)
       throw refused
     }

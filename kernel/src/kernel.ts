@@ -1,5 +1,6 @@
 import type { BodyPlan, ForeignSolid, LiftedProperties, SolidMesh, SolidPlan } from '@lathica/core'
 import { Builder } from './build'
+import { isSound } from './check'
 import { KernelFault, faultOf } from './fault'
 import { figuresOf } from './figures'
 import { meshOf } from './mesh'
@@ -49,10 +50,7 @@ export function createKernel(oc: OpenCascade): Kernel {
         const mesh = meshOf(oc, solid, tolerance)
         const figures = figuresOf(oc, solid.shape, plan.ops.length === 0, mesh)
         if (figures && figures.volume <= 0) throw turnedInsideOut
-        const check = new oc.BRepCheck_Analyzer(solid.shape, true)
-        const valid = check.IsValid()
-        check.delete()
-        return { mesh, figures, valid }
+        return { mesh, figures, valid: isSound(oc, solid.shape) }
       }),
     weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape, plan.ops.length === 0)),
     writeStep: (bodies, name) =>

@@ -52,6 +52,18 @@ export function* partsOf(
   kind: ShapeKind,
   scope: Scope,
 ): Generator<Shape> {
-  const found = scope.own(new oc.TopExp_Explorer(shape, oc.TopAbs_ShapeEnum[`TopAbs_${kind}`]))
-  for (; found.More(); found.Next()) yield scope.own(found.Current())
+  const idle = explorers.get(oc) ?? []
+  explorers.set(oc, idle)
+  const found = idle.pop() ?? new oc.TopExp_Explorer()
+  try {
+    const { TopAbs_SHAPE, [`TopAbs_${kind}` as const]: wanted } = oc.TopAbs_ShapeEnum
+    found.Init(shape, wanted, TopAbs_SHAPE)
+    for (; found.More(); found.Next()) yield scope.own(found.Current())
+  } finally {
+    found.Clear()
+    idle.push(found)
+  }
 }
+
+/** An explorer does not give back all it takes: it is used again and again. */
+const explorers = new WeakMap<OpenCascade, InstanceType<OpenCascade['TopExp_Explorer']>[]>()

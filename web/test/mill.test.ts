@@ -48,6 +48,7 @@ vi.mock('../src/kernel/client', async () => {
   }
   return {
     waiting: ref(0),
+    prepareKernel: () => undefined,
     buildSolid: (plan: SolidPlan, tolerance: number) => answered((k) => k.build(plan, tolerance)),
     weighSolid: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
   }

@@ -79,6 +79,11 @@ const brokenBy = (error: unknown): { code: string; message: string; mend: string
   mend: 'It was started afresh. Change a size by a little, or set the last step aside.',
 })
 
+/** Makes the kernel ready before it is needed; nobody waits for it. */
+export function prepareKernel(): void {
+  if (!thread) void ask((k) => k.prepare(), true)
+}
+
 /** Builds a plan: its picture and its figures. */
 export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> =>
   ask((k) => k.build(plan, tolerance))

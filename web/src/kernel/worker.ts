@@ -5,6 +5,7 @@ import {
   loadKernel,
   partFromFile,
   solidsFromFile,
+  warm,
   type BuiltSolid,
 } from '@lathica/kernel'
 import { expose, transfer } from 'comlink'
@@ -26,6 +27,8 @@ async function answered<T>(ask: (loaded: Awaited<typeof kernel>) => T): Promise<
 }
 
 const threads = {
+  /** Loads the kernel and compiles it by a little work, while nobody waits for it. */
+  prepare: () => answered(warm),
   async build(plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> {
     const answer = await answered((k) => k.build(plan, tolerance))
     if (!answer.ok) return answer

@@ -1,11 +1,17 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import { PAD_KEYS, type Action, type Page } from '../commands/registry'
 import TurnIcon from '../icons/TurnIcon.vue'
+import { prepareKernel } from '../kernel/client'
 import { useBoardStore } from '../store/board'
 
 const props = defineProps<{ actions: readonly Action[] }>()
 const page = defineModel<Page>('page', { required: true })
+
+// Whoever looks at the mill will need the solid kernel soon.
+watch(page, (now) => {
+  if (now === 'mill') prepareKernel()
+})
 const board = useBoardStore()
 
 const PAGES: readonly { readonly id: Page; readonly label: string; readonly key: string }[] = [

@@ -1,0 +1,63 @@
+import {
+  PART_FRAME,
+  line,
+  outlineOf,
+  place,
+  prismTool,
+  rectangleOf,
+  turnedTool,
+  vec,
+  type Section,
+  type SolidPlan,
+} from '@lathica/core'
+import type { Kernel } from './kernel'
+
+/** So many lands that turning and weighing are compiled to their best. */
+const LANDS = 40
+
+/** A shaft of many short lands. */
+const MANY: Section = outlineOf(
+  'warm',
+  [
+    vec(2 * LANDS, 0),
+    ...Array.from({ length: LANDS }, (_, i) => LANDS - 1 - i).flatMap((i) => [
+      vec(2 * i + 2, 10 + (i % 2)),
+      vec(2 * i, 10 + (i % 2)),
+    ]),
+    vec(0, 0),
+  ].map((p, i, all) => ({ piece: line(p, all[(i + 1) % all.length] ?? p), name: `l${i}` })),
+)
+
+/** A short shaft with a hole beside its axis and a flat. */
+const SMALL: SolidPlan = {
+  base: rectangleOf('warm', vec(0, 0), vec(10, 10)),
+  ops: [
+    {
+      ...{ kind: 'combine', step: 'hole', effect: 'cut' },
+      tools: [
+        turnedTool(rectangleOf('hole', vec(-1, 0), vec(20, 1)), {
+          ...PART_FRAME,
+          at: place(5, 0, 0),
+        }),
+      ],
+    },
+    {
+      ...{ kind: 'combine', step: 'flat', effect: 'cut' },
+      tools: [prismTool(rectangleOf('flat', vec(9, -20), vec(20, 20)), PART_FRAME, 2, 6)],
+    },
+  ],
+}
+
+/**
+ * Has a kernel do a little of everything, so that its code is compiled before it is waited for: what
+ * it does first takes several times as long as later.
+ */
+export function warm(kernel: Kernel): void {
+  for (let round = 0; round < ROUNDS; round++) {
+    kernel.weigh({ base: MANY, ops: [] })
+    if (round > 0) kernel.build(SMALL, 0.05)
+    kernel.free()
+  }
+}
+
+const ROUNDS = 3
