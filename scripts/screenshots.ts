@@ -33,12 +33,18 @@ try {
     await page.goto('/')
     await page.getByRole('link', { name: /^Spindle/ }).waitFor()
   })
+  await take('hand-over', async (_shop, page) => {
+    await page.goto('/')
+    await page.getByRole('button', { name: 'Hand over' }).first().click()
+    const dialog = page.getByRole('dialog')
+    await dialog.getByRole('button', { name: 'Hand over' }).click()
+    await dialog.getByText('was handed over').waitFor({ timeout: 60_000 })
+  })
   await take('model-spindle', async (shop) => {
     await shop.openPart('Spindle')
     await shop.label('⌀35').hover()
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
-  await take('model-drum', (shop) => shop.openPart('Cord drum'))
   await take('model-flask', (shop) => shop.openPart('Ink flask'))
   await take('model-housing', async (shop) => {
     await shop.openPart('Bearing housing')

@@ -1,5 +1,6 @@
 import type { BareMesh } from '../solid'
 import type { SolidMesh } from './solid'
+import { triangleNormals } from './normals'
 
 /** Triangles that meet at less than this are one smooth surface: its cosine. */
 const CREASE = Math.cos(Math.PI / 6)
@@ -10,7 +11,7 @@ const CREASE = Math.cos(Math.PI / 6)
  */
 export function creased({ positions, indices }: BareMesh): SolidMesh {
   const count = indices.length / 3
-  const flat = flatNormals(positions, indices)
+  const flat = triangleNormals(positions, indices)
   const around = trianglesAround(indices, positions.length / 3)
   const places: number[] = []
   const normals: number[] = []
@@ -47,23 +48,6 @@ export function creased({ positions, indices }: BareMesh): SolidMesh {
     edges: creases(positions, indices, flat),
     faces: [{ name: '', start: 0, count: indices.length }],
   }
-}
-
-/** The unit normal of every triangle; noughts where it has no area. */
-function flatNormals(positions: Float32Array, indices: Uint32Array): Float32Array {
-  const out = new Float32Array(indices.length)
-  const at = (i: number, n: number): number => positions[3 * (indices[i] ?? 0) + n] ?? 0
-  for (let i = 0; i < indices.length; i += 3) {
-    const u = [0, 1, 2].map((n) => at(i + 1, n) - at(i, n))
-    const v = [0, 1, 2].map((n) => at(i + 2, n) - at(i, n))
-    const cross = [0, 1, 2].map((n) => {
-      const [a, b] = [(n + 1) % 3, (n + 2) % 3]
-      return (u[a] ?? 0) * (v[b] ?? 0) - (u[b] ?? 0) * (v[a] ?? 0)
-    })
-    const size = Math.hypot(...cross) || 1
-    cross.forEach((x, n) => (out[i + n] = x / size))
-  }
-  return out
 }
 
 const cosine = (flat: Float32Array, a: number, b: number): number =>

@@ -1,5 +1,6 @@
 import type { Place } from '../geometry'
 import type { SolidMesh } from './solid'
+import { triangleNormals } from './normals'
 import type { Eye } from './silhouette'
 
 /** Where the triangles of a mesh meet, to find its outline from any side. */
@@ -14,41 +15,38 @@ export interface MeshRims {
 export function meshRims({ positions, indices, faces }: SolidMesh): MeshRims {
   const places: number[] = []
   const normals: number[] = []
+  const flat = triangleNormals(positions, indices)
   for (const { start, count } of faces) {
-    const open = new Map<number, readonly number[]>()
-    for (let i = start; i < start + count; i += 3) {
-      const corners = [indices[i] ?? 0, indices[i + 1] ?? 0, indices[i + 2] ?? 0]
-      const normal = normalOf(positions, corners)
-      corners.forEach((a, k) => {
-        const b = corners[(k + 1) % 3] ?? 0
-        const key = Math.min(a, b) * 0x4000000 + Math.max(a, b)
-        const other = open.get(key)
-        if (!other) {
-          open.set(key, normal)
-          return
-        }
-        open.delete(key)
-        // Flat faces have no outline inside.
-        if (normal.every((x, n) => Math.abs(x - (other[n] ?? 0)) < 1e-4)) return
-        places.push(
-          ...positions.subarray(3 * a, 3 * a + 3),
-          ...positions.subarray(3 * b, 3 * b + 3),
-        )
-        normals.push(...other, ...normal)
-      })
+    /** The triangle at the other side of an edge, by its first index, until the edge is met again. */
+    const open = new Map<number, number>()
+    for (let i = start; i < start + count; i++) {
+      const first = i - (i % 3)
+      const a = indices[i] ?? 0
+      const b = indices[i % 3 === 2 ? first : i + 1] ?? 0
+      const key = Math.min(a, b) * 0x4000000 + Math.max(a, b)
+      const other = open.get(key)
+      if (other === undefined) {
+        open.set(key, first)
+        continue
+      }
+      open.delete(key)
+      // Flat faces have no outline inside.
+      if (areLevel(flat, first, other)) continue
+      for (const v of [a, b]) {
+        for (let n = 0; n < 3; n++) places.push(positions[3 * v + n] ?? 0)
+      }
+      for (const t of [other, first]) {
+        for (let n = 0; n < 3; n++) normals.push(flat[t + n] ?? 0)
+      }
     }
   }
   return { places: new Float32Array(places), normals: new Float32Array(normals) }
 }
 
-function normalOf(positions: Float32Array, [a = 0, b = 0, c = 0]: readonly number[]): number[] {
-  const at = (v: number, k: number): number => positions[3 * v + k] ?? 0
-  const [ux, uy, uz] = [at(b, 0) - at(a, 0), at(b, 1) - at(a, 1), at(b, 2) - at(a, 2)]
-  const [vx, vy, vz] = [at(c, 0) - at(a, 0), at(c, 1) - at(a, 1), at(c, 2) - at(a, 2)]
-  const n = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx]
-  const length = Math.hypot(...n) || 1
-  return n.map((x) => x / length)
-}
+const areLevel = (flat: Float32Array, s: number, t: number): boolean =>
+  Math.abs((flat[s] ?? 0) - (flat[t] ?? 0)) < 1e-4 &&
+  Math.abs((flat[s + 1] ?? 0) - (flat[t + 1] ?? 0)) < 1e-4 &&
+  Math.abs((flat[s + 2] ?? 0) - (flat[t + 2] ?? 0)) < 1e-4
 
 /** The outline of a mesh as it is seen: pairs of places where it turns away from the eye. */
 export function meshOutline({ places, normals }: MeshRims, eye: Eye): Float32Array {

@@ -248,11 +248,14 @@ export function slotFields(step: SlotStep): Field[] {
   ]
 }
 
+const TURNED = ['revolve', 'wall', 'groove', 'bore'] as const
+const MILLED = ['holes', 'flats', 'slot', 'extrude', 'sweep'] as const
+
 /** Steps before this one that can be done again. */
-const KINDS = {
-  around: ['holes', 'flats', 'slot', 'extrude', 'sweep', 'revolve'],
-  repeat: ['revolve', 'wall', 'groove', 'bore', 'mirror', 'holes', 'flats', 'slot', 'extrude'],
-  mirror: ['revolve', 'wall', 'groove', 'bore', 'holes', 'flats', 'slot', 'extrude', 'sweep'],
+const KINDS: Readonly<Record<'around' | 'repeat' | 'mirror', readonly string[]>> = {
+  around: ['holes', 'flats', 'slot', 'extrude', 'sweep', 'revolve', 'wall', 'mirror'],
+  repeat: [...TURNED, 'mirror', 'around', ...MILLED],
+  mirror: [...TURNED, 'around', ...MILLED],
 }
 
 /** Which earlier steps are done again. */
