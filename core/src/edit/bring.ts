@@ -18,6 +18,8 @@ export interface BroughtSolid {
   readonly from: number
   readonly to: number
   readonly radius: number
+  /** Its half-section, as an import step keeps it. */
+  readonly outline: readonly (readonly number[])[]
 }
 
 /** Puts meshes into the part, each as a body to go by. */

@@ -112,12 +112,13 @@ function withEndSketches(document: Json): Json {
   }
 }
 
-/** Version 7 knows meshes to go by, sketches seen from the lesser end, images of steps, and drawn rods. */
+/** Version 7 knows meshes to go by, sketches seen from the lesser end, images of steps, drawn rods, and half-sections of what came. */
 function withMeshes(document: Json): Json {
   const { route } = document
   const step = (old: unknown): unknown => {
     if (!isRecord(old)) return old
     if (old['kind'] === 'mirror') return { ...old, steps: [] }
+    if (old['kind'] === 'import') return { ...old, outline: [] }
     return old['kind'] === 'sweep' ? { ...old, outline: '' } : old
   }
   return Array.isArray(route) ? { ...document, route: route.map(step) } : document

@@ -216,6 +216,7 @@ const steps: Readonly<Record<StepKind, Fields>> = {
     ...{ body: id, file: string().strict().required().max(LARGEST_PACKED), solid: count },
     frame: record({ at: list(coordinate), x: list(coordinate), z: list(coordinate) }),
     ...{ from: coordinate, to: coordinate, radius: coordinate },
+    outline: list(list(coordinate)),
   },
   mesh: {
     ...{ body: id, mesh: string().strict().required().max(LARGEST_PACKED) },

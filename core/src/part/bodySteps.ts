@@ -64,6 +64,11 @@ export interface ImportStep extends AnyBodyStep {
   readonly from: number
   readonly to: number
   readonly radius: number
+  /**
+   * Its half-section as far as it is turned, piece after piece: x and y of both ends, and of an arc
+   * those of its centre and 1 where it goes counter-clockwise; none where it is not turned.
+   */
+  readonly outline: readonly (readonly number[])[]
 }
 
 /** Triangles that came in a file, to go by. */

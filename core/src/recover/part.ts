@@ -24,6 +24,7 @@ import {
 } from '../geometry'
 import { createPart, measureOf, newBody, type ImportFrame, type Part } from '../part'
 import { evaluate } from '../route'
+import { profileOf, solidProperties } from '../section'
 import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'
 import { formatLength, unitScale, type UnitSettings } from '../units'
 import { axisOf } from './axis'
@@ -79,10 +80,13 @@ export function recoverPart(
     const turned = pieces && withTurned(part, pieces)
     const volume = turned && volumeOf(turned)
     const share = volume === undefined ? 0 : volume / solid.volume
-    const isTurned = share > LEAST_SHARE && share < 1 / LEAST_SHARE
+    const isTurned = isNearly(share)
     if (turned && isTurned) part = turned
     const isKept = !isTurned || Math.abs(share - 1) > SAME_VOLUME
-    if (isKept) part = withKept(part, solid, { file, number, frame, axis, start }, isTurned)
+    if (isKept) {
+      const keeping = { file, number, frame, axis, start, pieces: isTurned ? pieces : undefined }
+      part = withKept(part, solid, keeping, isTurned)
+    }
     told.push({ isTurned, isKept })
   }
   if (part.sketches.length === 0) part = withSketch(part)
@@ -268,18 +272,16 @@ interface Keeping {
   readonly frame: Frame
   readonly axis: Line
   readonly start: number
+  /** Its half-section, where it is turned. */
+  readonly pieces: readonly Piece[] | undefined
 }
 
 /** The solid as it came, as a body of its own that is not changed by accident. */
-function withKept(
-  part: Part,
-  solid: ForeignSolid,
-  { file, number, frame, axis, start }: Keeping,
-  isBeside: boolean,
-): Part {
+function withKept(part: Part, solid: ForeignSolid, keeping: Keeping, isBeside: boolean): Part {
+  const { number } = keeping
   const grown = withBody(part, isBeside ? `as it came ${number + 1}` : '')
   const body = grown.bodies.at(-1)?.id ?? ''
-  const brought = asItCame(solid, { file, number, frame, axis, start })
+  const brought = asItCame(solid, keeping)
   const put = done(grown, addStep({ kind: 'import', body, ...brought })) ?? grown
   if (!isBeside) return put
   const bodies = put.bodies.map((b) =>
@@ -290,7 +292,7 @@ function withKept(
 
 function asItCame(
   solid: ForeignSolid,
-  { file, number, frame, axis, start }: Keeping,
+  { file, number, frame, axis, start, pieces }: Keeping,
 ): BroughtSolid {
   const [low, high] = reachAlong(solid, axis)
   // A nought has no sign in a file.
@@ -299,7 +301,15 @@ function asItCame(
     ...{ file, solid: number },
     frame: { at: numbers(frame.at), x: numbers(frame.x), z: numbers(frame.z) },
     ...{ from: low - start, to: high - start, radius: reachOut(solid, axis) },
+    outline: (pieces ?? []).map(numbersOf),
   }
+}
+
+const numbersOf = (piece: Piece): readonly number[] => {
+  const { from, to } = piece
+  const ends = [from.x, from.y, to.x, to.y]
+  if (piece.kind === 'line') return ends
+  return [...ends, piece.centre.x, piece.centre.y, piece.counterClockwise ? 1 : 0]
 }
 
 /** All solids of a file as they are, the axis of the largest on the part's own. */
@@ -309,8 +319,26 @@ export function solidsToBring(
 ): readonly BroughtSolid[] {
   const { axis, start } = standOf(solids)
   const frame = frameOf(axis, start)
-  return solids.map((solid, number) => asItCame(solid, { file, number, frame, axis, start }))
+  return solids.map((solid, number) => {
+    const outline = outlineOf(solid, axis)
+    const moved = outline && movedBy(outline.pieces, -start)
+    const share = moved ? turnedVolume(moved) / solid.volume : 0
+    const pieces = isNearly(share) ? moved : undefined
+    return asItCame(solid, { file, number, frame, axis, start, pieces })
+  })
 }
+
+/** What pieces enclose, turned fully. */
+function turnedVolume(pieces: readonly Piece[]): number {
+  const edges = pieces.map((piece, i) => ({
+    piece,
+    name: { step: 'came', entity: `o${i}`, role: 'drawn' as const },
+  }))
+  return solidProperties(profileOf(edges, 'came').section)?.volume ?? 0
+}
+
+/** Whether a half-section turned has about as much as the solid it is of. */
+const isNearly = (share: number): boolean => share > LEAST_SHARE && share < 1 / LEAST_SHARE
 
 /** The axis that solids are turned about, if the largest is, and where they begin along it. */
 function standOf(solids: readonly ForeignSolid[]): { readonly axis: Line; readonly start: number } {

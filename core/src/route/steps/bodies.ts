@@ -1,11 +1,23 @@
 import { fail, succeed, type Result } from '../../result'
-import { PART_FRAME, place, turnedFrame, turned, vec, type Frame, type Place } from '../../geometry'
+import {
+  PART_FRAME,
+  arc,
+  line,
+  place,
+  turnedFrame,
+  turned,
+  vec,
+  type Frame,
+  type Place,
+} from '../../geometry'
 import {
   EMPTY_SECTION,
   combine as combinedSections,
   mirroredSection,
   movedAlong,
+  profileOf,
   type Section,
+  type SectionEdge,
 } from '../../section'
 import {
   mirroredOp,
@@ -273,9 +285,7 @@ export function imported(step: ImportStep, context: StepContext): Result<Outcome
     ...{ kind: 'file', file: step.file, solid: step.solid, frame: { at, x, z }, mark: '' },
   }
   const before = context.sectionOf(step.body)
-  // As a full turn it is told by its reach alone.
-  const reach = rectangleOf(step.id, vec(step.from, 0), vec(step.to, step.radius))
-  const section = combinedSections(before, reach, 'add')
+  const section = combinedSections(before, turnedImage(step), 'add')
   if (!section) return notSound
   return worked(
     context,
@@ -285,6 +295,22 @@ export function imported(step: ImportStep, context: StepContext): Result<Outcome
       turned: section,
     },
   )
+}
+
+/** What it would be as a full turn: its own half-section, or as far as it goes. */
+function turnedImage(step: ImportStep): Section {
+  const edges = step.outline.map((numbers, i): SectionEdge => {
+    const [ax = 0, ay = 0, bx = 0, by = 0, cx, cy = 0, way = 0] = numbers
+    const [from, to] = [vec(ax, ay), vec(bx, by)]
+    return {
+      piece: cx === undefined ? line(from, to) : arc(from, to, vec(cx, cy), way === 1),
+      name: { step: step.id, entity: `o${i + 1}`, role: 'drawn' },
+    }
+  })
+  const { section } = profileOf(edges, step.id)
+  return section.regions.length > 0
+    ? section
+    : rectangleOf(step.id, vec(step.from, 0), vec(step.to, step.radius))
 }
 
 const hasBody = (context: StepContext, id: string): boolean =>
