@@ -12,14 +12,14 @@ import {
   type SolidOp,
   type SolidPlan,
 } from '@lathica/core'
-import { loadKernel, warm, type Kernel } from '@lathica/kernel'
+import { WARM_ROUNDS, loadKernel, warm, type Kernel } from '@lathica/kernel'
 import { atMost, type Row } from './row'
 
 /** Bodies that are no full turn, as the page's thread builds them: picture, figures and check. */
 export async function solidRows(): Promise<Row[]> {
   const start = performance.now()
   const kernel = await loadKernel()
-  warm(kernel)
+  for (let round = 0; round < WARM_ROUNDS; round++) warm(kernel, round)
   const ready = performance.now() - start
 
   const lift = median(5, (i) => ({ base: shaft(100, i), ops: [] }), kernel)

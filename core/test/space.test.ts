@@ -22,7 +22,7 @@ import {
   lookingOut,
   materialAlong,
   meshOutline,
-  meshRims,
+  meshBends,
   movedFrame,
   noteFound,
   outwards,
@@ -234,7 +234,7 @@ describe('a mesh cut by a plane', () => {
 
 describe('the outline of a mesh', () => {
   test('of a cylinder from the side is two lines along it, from the end none', () => {
-    const rims = meshRims(meshOf(rectangle(0, 0, 30, 10)))
+    const rims = meshBends(meshOf(rectangle(0, 0, 30, 10)))
     const side = meshOutline(rims, { along: place(0.31, 0.95, 0) })
     expect(side.length).toBe(12)
     const radii = [0, 3, 6, 9].map((i) => Math.hypot(side[i] ?? 0, side[i + 1] ?? 0))

@@ -141,10 +141,11 @@ function edgeLines(pieces: readonly Piece[]): Required<Pick<SolidMesh, 'edges' |
   }
   const byFaces = new Map<string, number[]>()
   for (const { places, beside } of stretches.values()) {
-    const [a, b = a] = beside
+    const [a, b] = beside
+    // What has one side only is a sharp bend within a face.
     if (!a || !b) continue
     const facing = a.normal.reduce((sum, x, k) => sum + x * (b.normal[k] ?? 0), 0)
-    if (a !== b && facing > Math.cos(SMOOTH)) continue
+    if (facing > Math.cos(SMOOTH)) continue
     const key = meetingKey(a.name, b.name)
     const lines = byFaces.get(key) ?? []
     lines.push(...places)

@@ -48,16 +48,17 @@ const SMALL: SolidPlan = {
   ],
 }
 
+/** How often a kernel does a little, until its code is compiled to its best. */
+export const WARM_ROUNDS = 3
+
 /**
  * Has a kernel do a little of everything, so that its code is compiled before it is waited for: what
  * it does first takes several times as long as later.
+ * @param round from 0; each takes a moment, so that who asks for something meanwhile goes before the next
  */
-export function warm(kernel: Kernel): void {
-  for (let round = 0; round < ROUNDS; round++) {
-    kernel.weigh({ base: MANY, ops: [] })
-    if (round > 0) kernel.build(SMALL, 0.05)
-    kernel.free()
-  }
+export function warm(kernel: Kernel, round: number): void {
+  kernel.weigh({ base: MANY, ops: [] })
+  if (round > 0) kernel.build(SMALL, 0.05)
+  // Else the next round would find it done.
+  kernel.free()
 }
-
-const ROUNDS = 3

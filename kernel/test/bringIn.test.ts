@@ -35,7 +35,7 @@ beforeAll(async () => {
   if (!read.ok) throw new Error(read.problem.message)
   wheel = read.value
   settlePlans(wheel, (plan) => kernel.weigh(plan))
-  text = builtGeometry(kernel, wheel, 0.1).step
+  text = builtGeometry(kernel, wheel, 0.1).step ?? ''
 }, 60_000)
 
 const brought = (): Part =>

@@ -27,7 +27,12 @@ import { spindle } from './support/spindle'
 vi.mock('../src/kernel/client', async () => {
   const { ref } = await import('vue')
   const never = () => new Promise<never>(() => undefined)
-  return { waiting: ref(0), prepareKernel: () => undefined, buildSolid: never, weighSolid: never }
+  return {
+    waiting: ref(0),
+    prepareKernel: () => Promise.resolve(),
+    buildSolid: never,
+    weighSolid: never,
+  }
 })
 
 let screen: Screen

@@ -1,18 +1,10 @@
 import type { Place } from '../geometry'
-import type { SolidMesh } from './solid'
+import type { MeshBends, SolidMesh } from './solid'
 import { triangleNormals } from './normals'
 import type { Eye } from './silhouette'
 
-/** Where the triangles of a mesh meet, to find its outline from any side. */
-export interface MeshRims {
-  /** Two places per rim, x, y, z each. */
-  readonly places: Float32Array
-  /** The normals of its two triangles, x, y, z each. */
-  readonly normals: Float32Array
-}
-
-/** Rims between triangles of one face: those between faces are drawn as edges already. */
-export function meshRims({ positions, indices, faces }: SolidMesh): MeshRims {
+/** Bends between triangles of one face: those between faces are drawn as edges already. */
+export function meshBends({ positions, indices, faces }: SolidMesh): MeshBends {
   const places: number[] = []
   const normals: number[] = []
   const flat = triangleNormals(positions, indices)
@@ -49,7 +41,7 @@ const areLevel = (flat: Float32Array, s: number, t: number): boolean =>
   Math.abs((flat[s + 2] ?? 0) - (flat[t + 2] ?? 0)) < 1e-4
 
 /** The outline of a mesh as it is seen: pairs of places where it turns away from the eye. */
-export function meshOutline({ places, normals }: MeshRims, eye: Eye): Float32Array {
+export function meshOutline({ places, normals }: MeshBends, eye: Eye): Float32Array {
   const found: number[] = []
   for (let i = 0; i < places.length; i += 6) {
     const way = wayTo(eye, places, i)

@@ -1,3 +1,11 @@
+/** Where the triangles of a mesh meet within a face, to find its outline from any side. */
+export interface MeshBends {
+  /** Two places per bend, x, y, z each. */
+  readonly places: Float32Array
+  /** The normals of its two triangles, x, y, z each. */
+  readonly normals: Float32Array
+}
+
 /** Triangles of a solid, in mm, split where normals change; watertight once equal places are one. */
 export interface SolidMesh {
   /** x, y, z per vertex */
@@ -20,4 +28,6 @@ export interface SolidMesh {
     readonly start: number
     readonly count: number
   }[]
+  /** Where they were found already: that takes a while. */
+  readonly bends?: MeshBends
 }

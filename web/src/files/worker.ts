@@ -1,5 +1,6 @@
 import {
   creased,
+  meshBends,
   meshInPart,
   partFromMeshes,
   readMeshes,
@@ -9,6 +10,7 @@ import {
   type SolidMesh,
 } from '@lathica/core'
 import { expose, transfer } from 'comlink'
+import { buffersOf } from '../kernel/buffers'
 
 /** Meshes are read and dressed in a thread of their own: large ones take a while. */
 const threads = {
@@ -21,8 +23,8 @@ const threads = {
   part: (bytes: Uint8Array, name: string) => partFromMeshes(bytes, name),
   dressed(placed: PlacedMesh): SolidMesh {
     const mesh = creased(meshInPart(placed))
-    const { positions, normals, indices, edges } = mesh
-    return transfer(mesh, [positions.buffer, normals.buffer, indices.buffer, edges.buffer])
+    const dressed = { ...mesh, bends: meshBends(mesh) }
+    return transfer(dressed, buffersOf(dressed))
   },
 }
 

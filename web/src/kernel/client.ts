@@ -5,7 +5,7 @@ import type {
   RecoveredPart,
   SolidPlan,
 } from '@lathica/core'
-import type { BuiltSolid } from '@lathica/kernel'
+import { WARM_ROUNDS, type BuiltSolid } from '@lathica/kernel'
 import { wrap, type Remote } from 'comlink'
 import { ref } from 'vue'
 import type { Answer } from './answers'
@@ -79,9 +79,12 @@ const brokenBy = (error: unknown): { code: string; message: string; mend: string
   mend: 'It was started afresh. Change a size by a little, or set the last step aside.',
 })
 
-/** Makes the kernel ready before it is needed; nobody waits for it. */
-export function prepareKernel(): void {
-  if (!thread) void ask((k) => k.prepare(), true)
+/** Makes the kernel ready before it is needed; whoever asks for something meanwhile goes first. */
+export async function prepareKernel(): Promise<void> {
+  if (thread) return
+  for (let round = 0; round < WARM_ROUNDS && waiting.value === 0; round++) {
+    await ask((k) => k.prepare(round), true)
+  }
 }
 
 /** Builds a plan: its picture and its figures. */

@@ -1,4 +1,4 @@
-import type { BodyPlan, SolidPlan } from '@lathica/core'
+import { meshBends, type BodyPlan, type SolidPlan } from '@lathica/core'
 import {
   KernelFault,
   installGlue,
@@ -11,6 +11,7 @@ import {
 import { expose, transfer } from 'comlink'
 import wasm from 'replicad-opencascadejs/wasm?url'
 import type { Answer } from './answers'
+import { buffersOf } from './buffers'
 
 installGlue()
 
@@ -28,12 +29,13 @@ async function answered<T>(ask: (loaded: Awaited<typeof kernel>) => T): Promise<
 
 const threads = {
   /** Loads the kernel and compiles it by a little work, while nobody waits for it. */
-  prepare: () => answered(warm),
+  prepare: (round: number) => answered((k) => warm(k, round)),
   async build(plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> {
     const answer = await answered((k) => k.build(plan, tolerance))
     if (!answer.ok) return answer
-    const { positions, normals, indices, edges } = answer.value.mesh
-    return transfer(answer, [positions.buffer, normals.buffer, indices.buffer, edges.buffer])
+    const { mesh } = answer.value
+    const dressed = { ...mesh, bends: meshBends(mesh) }
+    return transfer({ ...answer, value: { ...answer.value, mesh: dressed } }, buffersOf(dressed))
   },
   weigh: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
   writeStep: (bodies: readonly BodyPlan[], name: string) =>

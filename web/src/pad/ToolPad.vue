@@ -10,7 +10,7 @@ const page = defineModel<Page>('page', { required: true })
 
 // Whoever looks at the mill will need the solid kernel soon.
 watch(page, (now) => {
-  if (now === 'mill') prepareKernel()
+  if (now === 'mill') void prepareKernel()
 })
 const board = useBoardStore()
 

@@ -1,14 +1,14 @@
 import {
   halfPlane,
   meshOutline,
-  meshRims,
+  meshBends,
   outwards,
   place,
   secondOf,
   sliceMesh,
   type Eye,
   type Frame,
-  type MeshRims,
+  type MeshBends,
   type Place,
   type SolidMesh,
   type Vec,
@@ -32,12 +32,12 @@ import { DrawnBody, type Manner, type ShownBody } from './drawnBody'
 
 /** A body as the kernel built it. */
 export class LiftedBody extends DrawnBody {
-  private rims: MeshRims
+  private bends: MeshBends
   private tree: MeshBVH | undefined
 
   constructor(private mesh: SolidMesh) {
     super()
-    this.rims = meshRims(mesh)
+    this.bends = mesh.bends ?? meshBends(mesh)
     this.fill(mesh)
   }
 
@@ -49,7 +49,7 @@ export class LiftedBody extends DrawnBody {
     const changed = body.mesh !== undefined && body.mesh !== this.mesh
     if (body.mesh && changed) {
       this.mesh = body.mesh
-      this.rims = meshRims(body.mesh)
+      this.bends = body.mesh.bends ?? meshBends(body.mesh)
       this.tree = undefined
       this.fill(body.mesh)
     }
@@ -62,7 +62,7 @@ export class LiftedBody extends DrawnBody {
   }
 
   lookFrom(eye: Eye): void {
-    if (this.outline.visible) this.drawOutline(meshOutline(this.rims, eye))
+    if (this.outline.visible) this.drawOutline(meshOutline(this.bends, eye))
   }
 
   protected capsFor(cut: CutSpec, pitch: number, leansBack: boolean, tones: CapTones): Group {
