@@ -26,7 +26,7 @@ test('parts of a project are handed over in one archive, with progress; the work
   await expect(dialog.getByLabel(/all \d+ parts/)).toBeChecked({ checked: false })
   await expect(dialog.getByRole('alert')).toContainText('Tick a part at least.')
   for (const name of ['Spindle', 'Guide segment']) {
-    await dialog.getByLabel(name, { exact: true }).check()
+    await dialog.getByLabel(name, { exact: true }).first().check()
   }
   await dialog.getByLabel('As', { exact: true }).selectOption('step')
   const download = page.waitForEvent('download')

@@ -270,7 +270,7 @@ function onKey(event: KeyboardEvent): void {
       title="Solids of a STEP file as bodies, triangles of an STL or 3MF file to go by; or drop a file on the solid pane"
       @click="chooseFiles"
     >
-      bring in a file …
+      bring in a file
     </button>
   </section>
 </template>
