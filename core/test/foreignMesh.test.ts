@@ -1,4 +1,4 @@
-import { strToU8, zipSync } from 'fflate'
+import { deflateSync, strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import {
   addStep,
@@ -11,11 +11,13 @@ import {
   meshedBodies,
   offeredStep,
   packMesh,
+  packText,
   perform,
   place,
   readMeshes,
   readPartFile,
   unpackMesh,
+  unpackText,
   writePartFile,
   writeStl,
   METRIC,
@@ -177,7 +179,17 @@ describe('a mesh to go by', () => {
     expect(unpackMesh(packMesh(mesh))).toEqual(mesh)
     const broken = packMesh({ ...mesh, indices: Uint32Array.of(0, 1, 3) })
     expect(() => unpackMesh(broken)).toThrow('broken')
+    expect(() => unpackMesh('')).toThrow()
+    expect(unpackText(packText('Skerry Point'))).toBe('Skerry Point')
   })
+
+  it('that holds more than a part can is not unpacked', () => {
+    // Ninety million noughts shrink to a few hundred thousand bytes.
+    const bomb = deflateSync(new Uint8Array(90_000_000), { level: 1 })
+    const packed = Buffer.from(bomb).toString('base64')
+    expect(packed.length).toBeLessThan(4_000_000)
+    expect(() => unpackText(packed)).toThrow('more than a part can')
+  }, 30_000)
 
   it('is a body of its own: not weighed, not handed over, kept in the file', () => {
     const part = brought()

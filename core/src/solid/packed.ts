@@ -1,8 +1,12 @@
-import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate'
+import { Inflate, deflateSync, strFromU8, strToU8 } from 'fflate'
 import { secondOf, type Frame } from '../geometry'
 
 /** The longest packed file a part may hold. */
 export const LARGEST_PACKED = 4_000_000
+
+/** The most that comes out of one, in bytes, and how much of it is unpacked at a time. */
+const LARGEST_UNPACKED = 80_000_000
+const SLICE = 16_384
 
 /** Triangles without more: places in mm, x, y, z each, and three of them for each triangle. */
 export interface BareMesh {
@@ -84,7 +88,27 @@ function packBytes(plain: Uint8Array): string {
   return btoa(letters)
 }
 
+/** @throws RangeError when more comes out than any part has: a few bytes can hold very many */
 function unpackBytes(packed: string): Uint8Array {
-  const letters = atob(packed)
-  return inflateSync(Uint8Array.from(letters, (c) => c.charCodeAt(0)))
+  const bytes = Uint8Array.from(atob(packed), (c) => c.charCodeAt(0))
+  const pieces: Uint8Array[] = []
+  let size = 0
+  let ended = false
+  const stream = new Inflate((piece, last) => {
+    size += piece.length
+    if (size > LARGEST_UNPACKED) throw new RangeError('this holds more than a part can')
+    pieces.push(piece)
+    ended = last
+  })
+  for (let i = 0; i < bytes.length; i += SLICE) {
+    stream.push(bytes.subarray(i, i + SLICE), i + SLICE >= bytes.length)
+  }
+  if (!ended) throw new RangeError('this is not packed')
+  const all = new Uint8Array(size)
+  let at = 0
+  for (const piece of pieces) {
+    all.set(piece, at)
+    at += piece.length
+  }
+  return all
 }
