@@ -1,5 +1,5 @@
 import { fail, succeed } from '../result'
-import { newBody, type ImportFrame, type Part } from '../part'
+import { newBody, type ImportStep, type Part } from '../part'
 import { LARGEST_PACKED, packMesh, type BareMesh } from '../solid'
 import type { Command } from './command'
 import { addStep } from './routeEdits'
@@ -11,16 +11,10 @@ export interface BroughtMesh extends BareMesh {
 }
 
 /** A solid of an exchange file (ISO 10303-21), packed, and where it stands in the part. */
-export interface BroughtSolid {
-  readonly file: string
-  readonly solid: number
-  readonly frame: ImportFrame
-  readonly from: number
-  readonly to: number
-  readonly radius: number
-  /** Its half-section, as an import step keeps it. */
-  readonly outline: readonly (readonly number[])[]
-}
+export type BroughtSolid = Pick<
+  ImportStep,
+  'file' | 'solid' | 'frame' | 'from' | 'to' | 'radius' | 'outline'
+>
 
 /** Puts meshes into the part, each as a body to go by. */
 export function bringMeshes(meshes: readonly BroughtMesh[]): Command {
