@@ -7,9 +7,11 @@ import {
   addSketch,
   addStep,
   changeSize,
+  cornersOf,
   createPart,
   drawPiece,
   edgesOf,
+  endMarkAt,
   endMarksBefore,
   evaluate,
   faceWords,
@@ -101,6 +103,11 @@ describe('the part seen from the end, to build on', () => {
     const marks = seenFrom(spindle(), 'end')
     expect(radiiAbout(marks, 0, 0)).toEqual([10, 20])
     expect(marks.points).toEqual([])
+    // Of corners on one circle each is found again, also where another is drawn for it.
+    const part = spindle()
+    for (const { key, at } of cornersOf(section(part))) {
+      expect(endMarkAt(marks, key)).toEqual({ x: at.y, y: 0 })
+    }
   })
 
   it('shows holes with their middles, up where the half-section is', () => {

@@ -138,6 +138,21 @@ export class Workshop {
     await this.type(value)
   }
 
+  /** A rectangle from a corner towards another, its two sides typed. */
+  async rectangle(
+    from: readonly [number, number],
+    towards: readonly [number, number],
+    sides: readonly [string, string],
+  ): Promise<void> {
+    await press(this.page, '1', 'r')
+    await this.click(...from)
+    await this.moveTo(...towards)
+    await this.page.keyboard.type(sides[0])
+    await press(this.page, 'Tab')
+    await this.page.keyboard.type(sides[1])
+    await press(this.page, 'Enter', 'Escape')
+  }
+
   /** Types into the value field that is open and takes it. */
   async type(value: string): Promise<void> {
     await expect(this.board.locator('form input:focus')).toHaveCount(1)

@@ -36,6 +36,8 @@ export interface EndMarks {
   readonly rings: readonly EndRing[]
   /** Straight edges, and middle lines of cross holes, between two places. */
   readonly lines: readonly (readonly [EndMark, EndMark])[]
+  /** Where all of it lies by key, what lies on other things too. */
+  readonly places: ReadonlyMap<string, Vec>
 }
 
 /** The key of the part's axis. */
@@ -70,14 +72,7 @@ export function endMarks(section: Section, plan: SolidPlan | undefined, frame: F
 }
 
 /** Where a mark of a key lies, if it is still there. */
-export function endMarkAt(marks: EndMarks, key: string): Vec | undefined {
-  const all = [
-    ...marks.points,
-    ...marks.rings.flatMap((r) => [r.middle, r.rim]),
-    ...marks.lines.flat(),
-  ]
-  return all.find((m) => m.key === key)?.at
-}
+export const endMarkAt = ({ places }: EndMarks, key: string): Vec | undefined => places.get(key)
 
 /** A ring as a full circle. */
 export const ringPiece = ({ middle, rim }: EndRing): Piece => arc(rim.at, rim.at, middle.at, true)
@@ -86,6 +81,7 @@ class Marks {
   private readonly points: EndMark[] = []
   private readonly rings: EndRing[] = []
   private readonly lines: (readonly [EndMark, EndMark])[] = []
+  private readonly places = new Map<string, Vec>()
   private readonly way: Place
 
   constructor(private readonly frame: Frame) {
@@ -93,13 +89,14 @@ class Marks {
   }
 
   all(): EndMarks {
-    return { points: this.points, rings: this.rings, lines: this.lines }
+    const { points, rings, lines, places } = this
+    return { points, rings, lines, places }
   }
 
   /** Every circular edge of a full turn. */
   section(section: Section): void {
     for (const { key, at } of cornersOf(section)) {
-      this.ring({ key: AXIS, at: vec(0, 0) }, key, at.y)
+      this.ring(this.noted({ key: AXIS, at: vec(0, 0) }), key, at.y)
     }
   }
 
@@ -200,7 +197,12 @@ class Marks {
   }
 
   private mark(key: string, at: Place): EndMark {
-    return { key, at: vec(dotPlaces(at, this.frame.x), dotPlaces(at, this.way)) }
+    return this.noted({ key, at: vec(dotPlaces(at, this.frame.x), dotPlaces(at, this.way)) })
+  }
+
+  private noted(mark: EndMark): EndMark {
+    this.places.set(mark.key, mark.at)
+    return mark
   }
 
   private point(mark: EndMark): void {
@@ -211,7 +213,7 @@ class Marks {
 
   /** What lies on another, seen along the axis, is left out. */
   private ring(middle: EndMark, key: string, radius: number): void {
-    const rim = { key, at: vec(middle.at.x + radius, middle.at.y) }
+    const rim = this.noted({ key, at: vec(middle.at.x + radius, middle.at.y) })
     const known = this.rings.some(
       (r) =>
         distance(r.middle.at, middle.at) < VERTEX_TOLERANCE &&

@@ -11,6 +11,7 @@ import { useRouteStore } from '../store/route'
 import { useSolidsStore } from '../store/solids'
 import { THEME } from '../style/themeKey'
 import { cutSpec, frontOf } from './cutting'
+import { movedByKey } from './movedByKey'
 import PictureDialog from './PictureDialog.vue'
 import { pictureSaved } from './pictureSaved'
 import { radiusOf } from './turnedBody'
@@ -216,21 +217,8 @@ useEventListener(canvas, 'dblclick', (event: MouseEvent) => {
   if (body) route.ask?.take(wholeBody(body), event.shiftKey)
 })
 
-/** With the pane in focus arrow keys turn the part, plus and minus come nearer and go away. */
-const TURN = Math.PI / 18
-const KEYS: Readonly<Record<string, readonly [azimuth: number, polar: number]>> = {
-  ArrowLeft: [-TURN, 0],
-  ArrowRight: [TURN, 0],
-  ArrowUp: [0, -TURN],
-  ArrowDown: [0, TURN],
-}
 function onKey(event: KeyboardEvent): void {
-  const turn = KEYS[event.key]
-  const near = { '+': 1.25, '=': 1.25, '-': 0.8 }[event.key]
-  if (event.altKey || event.ctrlKey || event.metaKey) return
-  if (turn) scene?.turn(...turn)
-  else if (near !== undefined) scene?.approach(near)
-  else return
+  if (!scene || !movedByKey(scene, event)) return
   event.preventDefault()
   event.stopPropagation()
 }
