@@ -1,4 +1,4 @@
-import { arc, line, solidProperties, vec, type Piece } from '@lathica/core'
+import { arc, line, solidProperties, vec, type Piece, reversed } from '@lathica/core'
 import { atMost, type Row } from './row'
 
 /** Volume, area, centre and inertia of one simple solid in closed form, for a density of 1. */
@@ -97,7 +97,7 @@ export function exactnessRows(): Row[] {
     piece,
     name: { step: 's', entity: String(i), role: 'drawn' as const },
   }))
-  const turned = loop.map((e) => ({ ...e, piece: flip(e.piece) })).reverse()
+  const turned = loop.map((e) => ({ ...e, piece: reversed(e.piece) })).reverse()
   const found = solidProperties({ regions: [{ outer: turned, holes: [] }] })
   if (!found) throw new Error('the bench section is empty')
   const errors: readonly (readonly [string, number, number])[] = [
@@ -112,9 +112,3 @@ export function exactnessRows(): Row[] {
   )
 }
 
-function flip(piece: Piece): Piece {
-  const ends = { from: piece.to, to: piece.from }
-  return piece.kind === 'line'
-    ? { ...piece, ...ends }
-    : { ...piece, ...ends, counterClockwise: !piece.counterClockwise }
-}

@@ -97,7 +97,7 @@ function partOf(pieces: readonly Piece[]): { part: Part; volume: number; area: n
   const centres = pieces.flatMap((p, i) => (p.kind === 'arc' ? [{ id: `c${i}`, ...p.centre }] : []))
   const entities = pieces.map((p, i) => {
     const ends = { from: `p${i}`, to: `p${(i + 1) % pieces.length}`, role: 'outline' as const }
-    return p.kind === 'line'
+    return p.kind !== 'arc'
       ? { id: `e${i}`, kind: 'line' as const, ...ends }
       : {
           id: `e${i}`,

@@ -16,7 +16,9 @@ import {
   sectionArea,
   solidProperties,
   stationsAlong,
+  translated,
   vec,
+  type Loop,
   type Piece,
   type Section,
 } from '../src'
@@ -256,19 +258,10 @@ describe('a body nested in another', () => {
 })
 
 function moved(section: Section, by: number): Section {
-  const shift = <P extends { readonly x: number; readonly y: number }>(p: P) => ({
-    x: p.x + by,
-    y: p.y,
-  })
-  const move = (piece: Piece): Piece =>
-    piece.kind === 'line'
-      ? line(shift(piece.from), shift(piece.to))
-      : { ...piece, from: shift(piece.from), to: shift(piece.to), centre: shift(piece.centre) }
+  const shift = (loop: Loop): Loop =>
+    loop.map((e) => ({ ...e, piece: translated(e.piece, vec(by, 0)) }))
   return {
-    regions: section.regions.map((r) => ({
-      outer: r.outer.map((e) => ({ ...e, piece: move(e.piece) })),
-      holes: r.holes.map((h) => h.map((e) => ({ ...e, piece: move(e.piece) }))),
-    })),
+    regions: section.regions.map((r) => ({ outer: shift(r.outer), holes: r.holes.map(shift) })),
   }
 }
 

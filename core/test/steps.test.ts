@@ -543,7 +543,7 @@ describe('the route', () => {
 function areaOf(s: Section): number {
   return edgesOf(s).reduce((sum, { piece }) => {
     const chord = (piece.from.x * piece.to.y - piece.to.x * piece.from.y) / 2
-    if (piece.kind === 'line') return sum + chord
+    if (piece.kind !== 'arc') return sum + chord
     const r = Math.hypot(piece.from.x - piece.centre.x, piece.from.y - piece.centre.y)
     const half = Math.hypot(piece.to.x - piece.from.x, piece.to.y - piece.from.y) / 2
     const angle = 2 * Math.asin(Math.min(1, half / r))

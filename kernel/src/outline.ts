@@ -1,5 +1,7 @@
 import {
+  add,
   addPlaces,
+  controlOf,
   crossPlaces,
   edgeKey,
   inFrame,
@@ -7,6 +9,8 @@ import {
   pointAt,
   radiusOf,
   scalePlace,
+  subtract,
+  type CubicPiece,
   type Frame,
   type Loop,
   type Piece,
@@ -45,7 +49,7 @@ export interface DrawnFace {
   }[]
 }
 
-/** A region as a plane face, its lines and arcs exact. */
+/** A region as a plane face, its lines, arcs and cubics exact. */
 export function drawnFace(
   oc: OpenCascade,
   { outer, holes }: Region,
@@ -145,6 +149,27 @@ function drawnCircle(
   return scope.own(scope.own(new oc.BRepBuilderAPI_MakeEdge(circle)).Edge())
 }
 
+/** A cubic by its control points, moved by a rounding so that it ends just where its piece does. */
+function drawnCubic(
+  oc: OpenCascade,
+  piece: CubicPiece,
+  placing: Placing,
+  scope: Scope,
+): InstanceType<OpenCascade['Geom_BezierCurve']> {
+  const [a, b, c, d] = controlOf(piece)
+  const poles = scope.own(new oc.NCollection_Array1_gp_Pnt(1, 4))
+  const places = [
+    piece.from,
+    add(b, subtract(piece.from, a)),
+    add(c, subtract(piece.to, d)),
+    piece.to,
+  ]
+  places.forEach((at, i) => {
+    poles.SetValue(i + 1, pointAtPlace(oc, at, placing, scope))
+  })
+  return scope.own(new oc.Geom_BezierCurve(poles))
+}
+
 function drawnEdge(
   oc: OpenCascade,
   piece: Piece,
@@ -155,6 +180,11 @@ function drawnEdge(
 ): Edge {
   if (piece.kind === 'line') {
     const maker = scope.own(new oc.BRepBuilderAPI_MakeEdge(from.vertex, to.vertex))
+    return scope.own(maker.Edge())
+  }
+  if (piece.kind === 'cubic') {
+    const curve = drawnCubic(oc, piece, placing, scope)
+    const maker = scope.own(new oc.BRepBuilderAPI_MakeEdge(curve, from.vertex, to.vertex, 0, 1))
     return scope.own(maker.Edge())
   }
   const middle = pointAtPlace(oc, pointAt(piece, 0.5), placing, scope)

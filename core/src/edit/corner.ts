@@ -24,6 +24,7 @@ import {
   type Entity,
   type Size,
   type Sketch,
+  type Ended,
 } from '../sketch'
 import { valuesOf, type Part } from '../part'
 import { formatLength } from '../units'
@@ -32,8 +33,6 @@ import { placeDraft, type DraftSize } from './draft'
 import { type NewConstraint } from './ends'
 import { betweenEnds } from './modify'
 import { without } from './remove'
-
-type Ended = Exclude<Entity, { kind: 'circle' }>
 
 /** The two curves of an outline that meet in a corner. */
 function cornerOf(sketch: Sketch, point: string): readonly [Ended, Ended] | undefined {
@@ -112,6 +111,10 @@ function cornerCommand(
       const curves = sketch && cornerOf(sketch, point)
       if (!curves) {
         return fail('corner.none', 'No two lines meet here.', 'Pick a corner between two lines.')
+      }
+      if (curves.some((e) => e.kind === 'curve')) {
+        const mend = 'Turn the profile, and put the round or bevel on as a step.'
+        return fail('corner.free', 'A corner of a free curve is not worked on here.', mend)
       }
       const value = positiveLength(part, formula)
       if (!value.ok) return value
@@ -230,6 +233,8 @@ function beside(piece: Piece, by: number): Piece[] {
     const n = scale({ x: -u.y, y: u.x }, by)
     return [1, -1].map((s) => line(add(piece.from, scale(n, s)), add(piece.to, scale(n, s))))
   }
+  // A free curve is not rounded in the sketch: its handles would have to follow.
+  if (piece.kind === 'cubic') return []
   const radius = radiusOf(piece)
   return [radius + by, radius - by].flatMap((r) => {
     if (r <= 1e-9) return []

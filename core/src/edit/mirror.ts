@@ -86,7 +86,7 @@ function withSymmetry(
       symmetricEntities(sketch, e, image, about).forEach(note)
       continue
     }
-    for (const end of [e.from, e.to]) {
+    for (const end of pointsOf(e.kind === 'arc' ? { ...e, kind: 'line' } : e)) {
       const other = made.get(`~${end}`) ?? end
       if (other !== end) note({ kind: 'symmetric', a: end, b: other, about })
     }

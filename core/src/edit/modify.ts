@@ -11,6 +11,7 @@ import {
   scale,
   type Piece,
   type Vec,
+  stretch,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import {
@@ -23,10 +24,12 @@ import {
   type Entity,
   type Size,
   type Sketch,
+  type Ended,
 } from '../sketch'
 import { withSketch, type Command } from './command'
 import { withTiesThatFit } from './draft'
 import { takeId, type NewConstraint } from './ends'
+import { cutDown } from './handles'
 import { without } from './remove'
 import type { Part } from '../part'
 
@@ -123,31 +126,38 @@ export function trimmedStretch(sketch: Sketch, id: string, place: Vec): Piece | 
   if (!before && !behind) return piece
   if (entity.kind === 'circle' && before === behind) return undefined
   const [from, to] = [before?.at ?? piece.from, behind?.at ?? piece.to]
-  return piece.kind === 'line'
-    ? line(from, to)
-    : arc(from, to, piece.centre, piece.counterClockwise)
+  return stretch(piece, from, to)
 }
 
 /** Cuts away the stretch of a curve under a place, as far as what crosses it on either side. */
 export function trim(sketchId: string, id: string, place: Vec): Command {
   return entityCommand('trim', sketchId, id, (sketch, entity) => {
-    const { before, behind } = stretchAt(sketch, entity, place)
+    const { piece, before, behind } = stretchAt(sketch, entity, place)
     if (!before && !behind) {
       return succeed({ sketch: without(sketch, new Set([id])), ties: [] })
     }
     if (entity.kind === 'circle') return trimCircle(sketch, entity, before, behind)
     const kept: { readonly entity: Entity; readonly ties: readonly NewConstraint[] }[] = []
     let here = sketch
+    const keep = (part: Ended, from: Vec, to: Vec, stays: 'from' | 'to'): Entity => {
+      const rest = stretch(piece, from, to)
+      if (part.kind !== 'curve' || rest.kind !== 'cubic') return part
+      const cut = cutDown(here, part, rest, stays)
+      here = cut.sketch
+      return cut.curve
+    }
     if (before) {
       const end = pointFor(here, before)
       here = end.sketch
-      kept.push({ entity: { ...entity, to: end.id }, ties: end.ties })
+      const part = keep({ ...entity, to: end.id }, piece.from, before.at, 'from')
+      kept.push({ entity: part, ties: end.ties })
     }
     if (behind) {
       const end = pointFor(here, behind)
       const [next, grown] = before ? takeId(end.sketch, entity.kind[0] ?? 'l') : [id, end.sketch]
       here = grown
-      kept.push({ entity: { ...entity, id: next, from: end.id }, ties: end.ties })
+      const part = keep({ ...entity, id: next, from: end.id }, behind.at, piece.to, 'to')
+      kept.push({ entity: part, ties: end.ties })
     }
     return succeed({
       sketch: replaced(
@@ -224,6 +234,10 @@ export function extend(sketchId: string, id: string, place: Vec): Command {
     if (entity.kind === 'circle') {
       return fail('extend.circle', 'A circle has no end.', 'Pick a line or an arc near its end.')
     }
+    if (entity.kind === 'curve') {
+      const mend = 'Draw on from its end, or move the end itself.'
+      return fail('extend.curve', 'A free curve has no way on that is its own.', mend)
+    }
     const locate = locator(sketch)
     const [a, b] = [locate(entity.from), locate(entity.to)]
     const atEnd = distance(b, place) <= distance(a, place)
@@ -272,11 +286,8 @@ export function split(sketchId: string, id: string, place: Vec): Command {
     const [point, pointed] = takeId(sketch, 'p')
     const [second, grown] = takeId(pointed, entity.kind[0] ?? 'l')
     const at = pointAt(piece, t)
-    const halves = [
-      { ...entity, to: point },
-      { ...entity, id: second, from: point },
-    ]
-    const whole = { ...grown, points: [...grown.points, { id: point, ...xy(at) }] }
+    const divided = { ...grown, points: [...grown.points, { id: point, ...xy(at) }] }
+    const { whole, halves } = halvesOf(divided, entity, piece, second, point, at)
     const sized: Sketch = {
       ...whole,
       sizes: whole.sizes.map((s) =>
@@ -285,6 +296,27 @@ export function split(sketchId: string, id: string, place: Vec): Command {
     }
     return succeed({ sketch: replaced(sized, entity, halves), ties: [] })
   })
+}
+
+/** Both halves of a divided entity; those of a free curve have handles of their own. */
+function halvesOf(
+  sketch: Sketch,
+  entity: Ended,
+  piece: Piece,
+  second: string,
+  point: string,
+  at: Vec,
+): { readonly whole: Sketch; readonly halves: readonly Entity[] } {
+  const [one, two] = [
+    { ...entity, to: point },
+    { ...entity, id: second, from: point },
+  ]
+  const [start, end] = [stretch(piece, piece.from, at), stretch(piece, at, piece.to)]
+  if (one.kind !== 'curve' || two.kind !== 'curve') return { whole: sketch, halves: [one, two] }
+  if (start.kind !== 'cubic' || end.kind !== 'cubic') return { whole: sketch, halves: [one, two] }
+  const first = cutDown(sketch, one, start, 'from')
+  const last = cutDown(first.sketch, two, end, 'to')
+  return { whole: last.sketch, halves: [first.curve, last.curve] }
 }
 
 /** A length of a line as the distance of its ends, in the direction it has. */

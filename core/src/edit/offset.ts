@@ -28,6 +28,10 @@ export function offsetChain(
         const mend = 'Pick lines and arcs that follow one another end to end.'
         return fail('offset.chain', 'What is picked is not one chain.', mend)
       }
+      if (links.some((link) => link.entity.kind === 'curve')) {
+        const mend = 'Turn it as a wall of that thickness: walls go along curves.'
+        return fail('offset.curve', 'What lies beside a free curve is not one itself.', mend)
+      }
       const value = distanceOf(part, formula)
       if (!value.ok) return value
       const placed = placeDraft(part, sketchId, beside(sketch, links, value.value, formula, side))
@@ -74,7 +78,7 @@ function beside(
   })
   const entities: Entity[] = links.map(({ entity, from, to }) => {
     const ends = { id: `~${entity.id}`, from: `~${from}`, to: `~${to}`, role: entity.role }
-    if (entity.kind === 'line') return { ...ends, kind: 'line' }
+    if (entity.kind !== 'arc') return { ...ends, kind: 'line' }
     points[`~${entity.centre}`] ??= { at: locate(entity.centre) }
     const forward = entity.from === from
     const counterClockwise = forward ? entity.counterClockwise : !entity.counterClockwise

@@ -38,6 +38,14 @@ const isLine = (sketch: Sketch, id: string): boolean => entityOf(sketch, id)?.ki
 
 const isRound = (sketch: Sketch, id: string): boolean => roundOf(entityOf(sketch, id)) !== undefined
 
+const isFree = (sketch: Sketch, id: string): boolean => entityOf(sketch, id)?.kind === 'curve'
+
+/** Whether one of two that share an end is a free curve, which can leave it in any direction. */
+function goOnFreely(sketch: Sketch, a: string, b: string): boolean {
+  const ends = new Set(endsIn(sketch, a))
+  return (isFree(sketch, a) || isFree(sketch, b)) && endsIn(sketch, b).some((end) => ends.has(end))
+}
+
 const linesIn = (sketch: Sketch, picks: Picks): string[] => picks.filter((id) => isLine(sketch, id))
 
 const ownPointsIn = (sketch: Sketch, picks: Picks): string[] =>
@@ -117,7 +125,13 @@ export const CONSTRAINT_OFFERS: readonly ConstraintOffer[] = [
       const [to, ...rest] = picks
       if (to === undefined || rest.length === 0) return []
       const curves = picks.every((id) => id === AXIS_ID || entityOf(sketch, id) !== undefined)
-      const round = rest.every((id) => isRound(sketch, id) || isRound(sketch, to))
+      const round = rest.every(
+        (id) =>
+          goOnFreely(sketch, id, to) ||
+          (!isFree(sketch, id) &&
+            !isFree(sketch, to) &&
+            (isRound(sketch, id) || isRound(sketch, to))),
+      )
       return curves && round ? rest.map((curve) => ({ kind: 'tangent', curve, to })) : []
     },
     needs: 'Pick a curve, and arcs or lines to go on from it smoothly.',
@@ -221,6 +235,12 @@ export function symmetricEntities(
   const pairs = straight
     ? [...pair(first.from, second.from), ...pair(first.to, second.to)]
     : [...pair(first.from, second.to), ...pair(first.to, second.from)]
+  if (first.kind === 'curve' && second.kind === 'curve') {
+    const [one, two] = straight
+      ? [second.fromHandle, second.toHandle]
+      : [second.toHandle, second.fromHandle]
+    return [...pairs, ...pair(first.fromHandle, one), ...pair(first.toHandle, two)]
+  }
   return first.kind === 'arc' ? [...pairs, radii] : pairs
 }
 

@@ -26,6 +26,8 @@ const MIGRATIONS: Migrations = new Map([
   [4, withSolidSteps],
   [5, withEndSketches],
   [6, withMeshes],
+  // Version 8 knows free curves; nothing that was there changed.
+  [7, (document) => document],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */

@@ -109,6 +109,7 @@ const sketch = record({
       line: { id, from: id, to: id, role },
       arc: { id, from: id, to: id, centre: id, counterClockwise: flag, role },
       circle: { id, centre: id, rim: id, role },
+      curve: { id, from: id, to: id, fromHandle: id, toHandle: id, role },
     }),
   ),
   constraints: list(constraint),

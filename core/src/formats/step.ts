@@ -1,4 +1,12 @@
-import { radiusOf, unit, type ArcPiece, type LinePiece, type Piece } from '../geometry'
+import {
+  controlOf,
+  radiusOf,
+  unit,
+  type ArcPiece,
+  type CubicPiece,
+  type LinePiece,
+  type Piece,
+} from '../geometry'
 import { materialOf } from '../inspect'
 import type { Part } from '../part'
 import { evaluate } from '../route'
@@ -270,6 +278,9 @@ function writeSeam(file: StepData, piece: Piece, from: Ring, to: Ring): string {
     const sense = piece.counterClockwise ? '.T.' : '.F.'
     return file.add(`EDGE_CURVE('',${from.vertex},${to.vertex},${circleOf(file, piece)},${sense})`)
   }
+  if (piece.kind === 'cubic') {
+    return file.add(`EDGE_CURVE('',${from.vertex},${to.vertex},${curveOf(file, piece)},.T.)`)
+  }
   const along = unit({ x: piece.to.x - piece.from.x, y: piece.to.y - piece.from.y })
   const direction = file.direction(along.y, 0, along.x)
   const vector = file.add(`VECTOR('',${direction},1.)`)
@@ -298,7 +309,27 @@ interface Surface {
 }
 
 function surfaceOf(file: StepData, piece: Piece): Surface {
-  return piece.kind === 'line' ? straightSurface(file, piece) : roundSurface(file, piece)
+  switch (piece.kind) {
+    case 'line':
+      return straightSurface(file, piece)
+    case 'arc':
+      return roundSurface(file, piece)
+    case 'cubic': {
+      const surface = file.add(`SURFACE_OF_REVOLUTION('',${curveOf(file, piece)},${axisOf(file)})`)
+      // The way round crossed with the way along the piece leads to its left, into the material.
+      return { surface, agrees: false }
+    }
+  }
+}
+
+const axisOf = (file: StepData): string =>
+  file.shared(`AXIS1_PLACEMENT('',${file.point(0, 0, 0)},${file.direction(0, 0, 1)})`)
+
+/** A cubic in the half-plane, exact, run through as its piece is. */
+function curveOf(file: StepData, piece: CubicPiece): string {
+  const points = controlOf(piece).map((p) => file.point(isPole(p.y) ? 0 : p.y, 0, p.x))
+  const ends = '.UNSPECIFIED.,.F.,.F.,(4,4),(0.,1.),.UNSPECIFIED.'
+  return file.add(`B_SPLINE_CURVE_WITH_KNOTS('',3,(${points.join(',')}),${ends})`)
 }
 
 /** Material lies left of a piece: what runs to the right has it above, and the void below. */
@@ -342,12 +373,11 @@ function roundSurface(file: StepData, piece: ArcPiece): Surface {
     const surface = file.add(`TOROIDAL_SURFACE('',${placement},${real(centre.y)},${real(radius)})`)
     return { surface, agrees: counterClockwise }
   }
-  const axis = file.shared(`AXIS1_PLACEMENT('',${file.point(0, 0, 0)},${file.direction(0, 0, 1)})`)
   // Only the arc itself is turned: the rest of its circle may lie across the axis.
   const [start, end] = counterClockwise ? [piece.from, piece.to] : [piece.to, piece.from]
   const trims = [start, end].map((p) => `(${file.point(isPole(p.y) ? 0 : p.y, 0, p.x)})`).join(',')
   const turned = file.add(`TRIMMED_CURVE('',${circleOf(file, piece)},${trims},.T.,.CARTESIAN.)`)
-  const surface = file.add(`SURFACE_OF_REVOLUTION('',${turned},${axis})`)
+  const surface = file.add(`SURFACE_OF_REVOLUTION('',${turned},${axisOf(file)})`)
   // Its own normal is the way round crossed with the way along the circle, which runs from the
   // axial to the radial direction: into the circle.
   return { surface, agrees: !counterClockwise }

@@ -1,7 +1,18 @@
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { meetingsOf } from './meetings'
-import { nearestOn, parameterOfDirection, pointAt, radiusOf, type Piece } from './piece'
-import { add, norm, scale, subtract, type Vec } from './vector'
+import {
+  nearestOn,
+  parameterOfDirection,
+  pointAt,
+  radiusOf,
+  type ArcPiece,
+  type LinePiece,
+  type Piece,
+} from './piece'
+import { derivativeOf, zerosOf } from './bernstein'
+import { cubicAt, cubicFeet, type CubicPiece } from './cubic'
+import { straightAcross } from './cubicMeetings'
+import { add, dot, norm, scale, subtract, type Vec } from './vector'
 
 /** How far apart two things are in mm, and the places nearest to one another. */
 export interface Apart {
@@ -24,11 +35,8 @@ export function apart(a: Piece, b: Piece): Apart {
   offer(fromPoint(a.to, b))
   offer(turned(fromPoint(b.from, a)))
   offer(turned(fromPoint(b.to, a)))
-  // Where both have one normal, it goes through an arc's centre: from there to the other piece.
-  for (const normal of sharedNormals(a, b)) {
-    for (const place of placesFacing(a, normal)) offer(fromPoint(place, b))
-    for (const place of placesFacing(b, normal)) offer(turned(fromPoint(place, a)))
-  }
+  for (const place of placesSquareTo(a, b)) offer(fromPoint(place, b))
+  for (const place of placesSquareTo(b, a)) offer(turned(fromPoint(place, a)))
   return best
 }
 
@@ -40,24 +48,53 @@ export function fromPoint(p: Vec, piece: Piece): Apart {
 
 const turned = ({ distance: d, from, to }: Apart): Apart => ({ distance: d, from: to, to: from })
 
-/** Directions in which both pieces may have their normal, where neither is at an end. */
-function sharedNormals(a: Piece, b: Piece): Vec[] {
-  if (a.kind === 'line' && b.kind === 'line') return []
-  if (a.kind === 'arc' && b.kind === 'arc') {
-    const between = subtract(b.centre, a.centre)
-    return norm(between) > 0 ? [between] : []
+/** Places of a curve whose normal may be one of another piece too, where neither is at an end. */
+function placesSquareTo(a: Piece, b: Piece): Vec[] {
+  switch (a.kind) {
+    case 'line':
+      return []
+    case 'arc': {
+      // The shared normal goes through an arc's centre.
+      if (b.kind === 'line') return facing(a, normalOf(b))
+      if (b.kind === 'arc') return facing(a, subtract(b.centre, a.centre))
+      return cubicFeet(b.on, a.centre).flatMap((s) =>
+        facing(a, subtract(cubicAt(b.on, s), a.centre)),
+      )
+    }
+    case 'cubic': {
+      if (b.kind === 'line') return cubicPlacesFacing(a, normalOf(b))
+      if (b.kind === 'arc') return cubicFeet(a.on, b.centre).flatMap((s) => within(a, s))
+      const starts = [0.1, 0.3, 0.5, 0.7, 0.9]
+      return starts.flatMap((t) => {
+        const u = nearestOn(b, pointAt(a, t)).t
+        const found = straightAcross(a, b, { t, u })
+        return found ? [pointAt(a, found.t)] : []
+      })
+    }
   }
-  const straight = a.kind === 'line' ? a : b
-  const along = subtract(straight.to, straight.from)
-  return [{ x: -along.y, y: along.x }]
+}
+
+function normalOf({ from, to }: LinePiece): Vec {
+  const along = subtract(to, from)
+  return { x: -along.y, y: along.x }
 }
 
 /** The places of an arc whose normal lies along a direction. */
-function placesFacing(piece: Piece, normal: Vec): Vec[] {
-  if (piece.kind === 'line') return []
+function facing(piece: ArcPiece, normal: Vec): Vec[] {
+  if (norm(normal) === 0) return []
   return [1, -1].flatMap((sign) => {
     const direction = scale(normal, sign)
     if (parameterOfDirection(piece, direction) === undefined) return []
     return [add(piece.centre, scale(direction, radiusOf(piece) / norm(direction)))]
   })
+}
+
+function cubicPlacesFacing(piece: CubicPiece, normal: Vec): Vec[] {
+  const along = piece.on.map((p) => dot(p, normal))
+  return zerosOf(derivativeOf(along)).flatMap((s) => within(piece, s))
+}
+
+function within(piece: CubicPiece, s: number): Vec[] {
+  const t = (s - piece.start) / (piece.end - piece.start)
+  return t > 0 && t < 1 ? [cubicAt(piece.on, s)] : []
 }

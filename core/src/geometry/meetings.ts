@@ -1,4 +1,6 @@
 import { orient2d } from 'robust-predicates'
+import { cubicWithCubic, cubicWithRound, isClearOf } from './cubicMeetings'
+import { parameterNear, type Meeting } from './lying'
 import {
   parameterOfDirection,
   pointAt,
@@ -9,20 +11,16 @@ import {
 } from './piece'
 import { add, cross, distance, dot, norm, scale, subtract, type Vec } from './vector'
 
-/** A place where two pieces meet: the point, and the parameter on each. */
-export interface Meeting {
-  readonly at: Vec
-  readonly t: number
-  readonly u: number
-}
-
 /**
  * All isolated places where two pieces cross or touch, and both ends of each stretch they share.
  * @param tolerance distance in mm within which places count as one
  */
 export function meetingsOf(a: Piece, b: Piece, tolerance: number): Meeting[] {
   if (a.kind === 'line' && b.kind === 'line' && endsAreClear(a, b, tolerance)) return lineLine(a, b)
-  const found = [...endMeetings(a, b, tolerance), ...crossings(a, b, tolerance)]
+  if (a.kind === 'cubic' && b.kind !== 'cubic' && isClearOf(a, b, tolerance)) return []
+  if (b.kind === 'cubic' && a.kind !== 'cubic' && isClearOf(b, a, tolerance)) return []
+  const ends = endMeetings(a, b, tolerance)
+  const found = [...ends, ...crossings(a, b, ends, tolerance)]
   const kept: Meeting[] = []
   for (const m of found) {
     if (!kept.some((k) => distance(k.at, m.at) <= tolerance)) kept.push(m)
@@ -65,22 +63,6 @@ function endMeetings(a: Piece, b: Piece, tolerance: number): Meeting[] {
   return found
 }
 
-/** The parameter of a point that lies on a piece within a tolerance; ends count first. */
-function parameterNear(piece: Piece, p: Vec, tolerance: number): number | undefined {
-  if (distance(p, piece.from) <= tolerance) return 0
-  if (distance(p, piece.to) <= tolerance) return 1
-  if (piece.kind === 'line') {
-    const d = subtract(piece.to, piece.from)
-    const length = norm(d)
-    const t = dot(subtract(p, piece.from), d) / (length * length)
-    const off = Math.abs(cross(d, subtract(p, piece.from))) / length
-    return t > 0 && t < 1 && off <= tolerance ? t : undefined
-  }
-  const fromCentre = subtract(p, piece.centre)
-  if (Math.abs(norm(fromCentre) - radiusOf(piece)) > tolerance) return undefined
-  return parameterOfDirection(piece, fromCentre)
-}
-
 /** Whether two lines surely do not meet: one lies wholly to one side of the other. */
 export function areApart(a: Piece, b: Piece, tolerance: number): boolean {
   return (
@@ -113,15 +95,24 @@ export function meetOnlyAtEnd(a: Piece, b: Piece): boolean {
   return Math.abs(cross(u, v)) > 1e-6 * Math.hypot(u.x, u.y) * Math.hypot(v.x, v.y)
 }
 
-function crossings(a: Piece, b: Piece, tolerance: number): Meeting[] {
+function crossings(
+  a: Piece,
+  b: Piece,
+  ends: readonly Meeting[],
+  tolerance: number,
+): readonly Meeting[] {
   if (a.kind === 'line' && b.kind === 'line') return lineLine(a, b)
   if (a.kind === 'line' && b.kind === 'arc') return lineArc(a, b, tolerance)
-  if (a.kind === 'arc' && b.kind === 'line') {
-    return lineArc(b, a, tolerance).map(({ at, t, u }) => ({ at, t: u, u: t }))
-  }
+  if (a.kind === 'arc' && b.kind === 'line') return swapped(lineArc(b, a, tolerance))
   if (a.kind === 'arc' && b.kind === 'arc') return arcArc(a, b, tolerance)
+  if (a.kind === 'cubic' && b.kind === 'cubic') return cubicWithCubic(a, b, ends, tolerance)
+  if (a.kind === 'cubic' && b.kind !== 'cubic') return cubicWithRound(a, b, tolerance)
+  if (b.kind === 'cubic' && a.kind !== 'cubic') return swapped(cubicWithRound(b, a, tolerance))
   return []
 }
+
+const swapped = (meetings: readonly Meeting[]): Meeting[] =>
+  meetings.map(({ at, t, u }) => ({ at, t: u, u: t }))
 
 /** A proper crossing of two lines; whether there is one is decided by exact orientations. */
 function lineLine(a: LinePiece, b: LinePiece): Meeting[] {

@@ -1,4 +1,5 @@
 import { stretch } from './change'
+import { cubicAt, parameterWhere, turningPoints, type CubicPiece } from './cubic'
 import { parameterOfDirection, pointAt, radiusOf, type Piece } from './piece'
 import { add, type Vec } from './vector'
 
@@ -10,6 +11,7 @@ export const otherOf = (c: Coordinate): Coordinate => (c === 'x' ? 'y' : 'x')
 /** The piece in parts along each of which a coordinate only grows or only falls. */
 export function monotoneIn(piece: Piece, coordinate: Coordinate): Piece[] {
   if (piece.kind === 'line') return [piece]
+  if (piece.kind === 'cubic') return monotoneCubic(piece, coordinate)
   const r = radiusOf(piece)
   const cuts = [1, -1]
     .map((sign) => {
@@ -20,6 +22,18 @@ export function monotoneIn(piece: Piece, coordinate: Coordinate): Piece[] {
     .sort((a, b) => (a.t ?? 0) - (b.t ?? 0))
   const places = [piece.from, ...cuts.map((c) => c.at), piece.to]
   return places.slice(1).map((to, i) => stretch(piece, places[i] ?? piece.from, to))
+}
+
+function monotoneCubic(piece: CubicPiece, coordinate: Coordinate): Piece[] {
+  const { on, start, end } = piece
+  const turns = [...turningPoints(on, coordinate, start, end)]
+  if (end < start) turns.reverse()
+  const stops = [start, ...turns, end]
+  const places = [piece.from, ...turns.map((s) => cubicAt(on, s)), piece.to]
+  return stops.slice(1).map((next, i): CubicPiece => {
+    const ends = { from: places[i] ?? piece.from, to: places[i + 1] ?? piece.to }
+    return { ...piece, ...ends, start: stops[i] ?? start, end: next }
+  })
 }
 
 /**
@@ -56,6 +70,13 @@ function functionOf(piece: Piece, coordinate: Coordinate): (value: number) => nu
       // From the nearer end, so that ends come out to the last digit.
       const end = Math.abs(value - from[coordinate]) < Math.abs(value - to[coordinate]) ? from : to
       return end[other] + slope * (value - end[coordinate])
+    }
+  }
+  if (piece.kind === 'cubic') {
+    return (value) => {
+      if (value === from[coordinate]) return from[other]
+      if (value === to[coordinate]) return to[other]
+      return cubicAt(piece.on, parameterWhere(piece, coordinate, value))[other]
     }
   }
   const centre = piece.centre

@@ -1,4 +1,17 @@
 import {
+  cubicAt,
+  cubicCurvatureAt,
+  cubicLength,
+  cubicPointAt,
+  cubicPointsAlong,
+  cubicSlope,
+  cubicTangentAt,
+  nearestOnCubic,
+  parameterAt,
+  turningPoints,
+  type CubicPiece,
+} from './cubic'
+import {
   add,
   boxAround,
   cross,
@@ -31,11 +44,10 @@ export interface ArcPiece {
 }
 
 /**
- * One smooth piece of a section's outline, run through by t from 0 to 1.
- * All that the section engine asks of a curve is in this file and in `integrals.ts` and
- * `meetings.ts`; a cubic Bézier joins as a third member of this union.
+ * One smooth piece of a section's outline, run through by t from 0 to 1. Within a section a cubic
+ * piece turns one way only and neither of its coordinates turns back: see `simplePieces`.
  */
-export type Piece = LinePiece | ArcPiece
+export type Piece = LinePiece | ArcPiece | CubicPiece
 
 export const line = (from: Vec, to: Vec): LinePiece => ({ kind: 'line', from, to })
 
@@ -75,6 +87,8 @@ export function pointAt(piece: Piece, t: number): Vec {
       const chord = 2 * radiusOf(piece) * Math.sin(Math.abs(turn) / 2)
       return add(piece.from, scale(rotate(tangent, turn / 2), chord))
     }
+    case 'cubic':
+      return cubicPointAt(piece, t)
   }
 }
 
@@ -90,17 +104,36 @@ export function tangentAt(piece: Piece, t: number): Vec {
         : { x: outward.y, y: -outward.x }
       return t === 0 ? start : rotate(start, sweepOf(piece) * t)
     }
+    case 'cubic':
+      return cubicTangentAt(piece, t)
   }
 }
 
-/** The signed curvature in 1/mm, positive when the piece turns counter-clockwise. */
-export function curvatureOf(piece: Piece): number {
+/** How fast a place moves along a piece as t grows, in mm. */
+export function speedAt(piece: Piece, t: number): number {
+  if (piece.kind !== 'cubic') return lengthOf(piece)
+  return norm(cubicSlope(piece.on, parameterAt(piece, t))) * Math.abs(piece.end - piece.start)
+}
+
+/** The signed curvature at t in 1/mm, positive when the piece turns counter-clockwise. */
+export function curvatureAt(piece: Piece, t: number): number {
   switch (piece.kind) {
     case 'line':
       return 0
     case 'arc':
       return (piece.counterClockwise ? 1 : -1) / radiusOf(piece)
+    case 'cubic':
+      return cubicCurvatureAt(piece, t)
   }
+}
+
+/** The tightest that a piece bends as a radius in mm; a line's is without end. */
+export function leastRadius(piece: Piece): number {
+  if (piece.kind === 'line') return Infinity
+  if (piece.kind === 'arc') return radiusOf(piece)
+  // The bend of a cubic has no closed form: it is looked at along it, finely enough for a warning.
+  const bends = Array.from({ length: 101 }, (_, i) => Math.abs(cubicCurvatureAt(piece, i / 100)))
+  return 1 / Math.max(...bends)
 }
 
 export function lengthOf(piece: Piece): number {
@@ -109,22 +142,61 @@ export function lengthOf(piece: Piece): number {
       return distance(piece.from, piece.to)
     case 'arc':
       return Math.abs(sweepOf(piece)) * radiusOf(piece)
+    case 'cubic':
+      return cubicLength(piece)
   }
 }
+
+/**
+ * The t of the first place of a piece whose distance from its start is a chord of this length in mm;
+ * undefined when its end is nearer. A cubic must be simple, a line or an arc any.
+ */
+export function parameterAtChord(piece: Piece, chord: number): number | undefined {
+  const reach = distance(piece.from, piece.to)
+  switch (piece.kind) {
+    case 'line':
+      return within(chord / reach)
+    case 'arc': {
+      const half = chord / 2 / radiusOf(piece)
+      return half > 1 ? undefined : within((2 * Math.asin(half)) / Math.abs(sweepOf(piece)))
+    }
+    case 'cubic': {
+      if (chord >= reach) return within(chord / reach)
+      let [low, high] = [0, 1]
+      for (let i = 0; i < 52; i++) {
+        const t = (low + high) / 2
+        if (distance(piece.from, pointAt(piece, t)) < chord) low = t
+        else high = t
+      }
+      return high
+    }
+  }
+}
+
+/** A share of a piece, that of its end by rounding too. */
+const within = (t: number): number | undefined => (t <= 1 + 1e-6 ? Math.min(1, t) : undefined)
 
 /** The same piece run through the other way. */
 export function reversed<P extends Piece>(piece: P): P {
-  if (piece.kind === 'line') return { ...piece, from: piece.to, to: piece.from }
-  return {
-    ...piece,
-    from: piece.to,
-    to: piece.from,
-    counterClockwise: !piece.counterClockwise,
+  const ends = { from: piece.to, to: piece.from }
+  switch (piece.kind) {
+    case 'line':
+      return { ...piece, ...ends }
+    case 'arc':
+      return { ...piece, ...ends, counterClockwise: !piece.counterClockwise }
+    case 'cubic':
+      return { ...piece, ...ends, start: piece.end, end: piece.start }
   }
 }
 
-/** The smallest box around a piece, exact at the extremes of arcs. */
+/** The smallest box around a piece, exact at the extremes of curves. */
 export function boundsOf(piece: Piece): Box {
+  if (piece.kind === 'cubic') {
+    const { on, start, end } = piece
+    const turns = [...turningPoints(on, 'x', start, end), ...turningPoints(on, 'y', start, end)]
+    const around = boxAround([piece.from, piece.to, ...turns.map((s) => cubicAt(on, s))])
+    return around ?? { min: piece.from, max: piece.to }
+  }
   if (piece.kind === 'line') {
     const { from, to } = piece
     return {
@@ -159,6 +231,7 @@ export function parameterOfDirection(piece: ArcPiece, direction: Vec): number | 
 
 /** The distance in mm from a point to the nearest point of a piece, and that point's parameter. */
 export function nearestOn(piece: Piece, p: Vec): { readonly distance: number; readonly t: number } {
+  if (piece.kind === 'cubic') return nearestOnCubic(piece, p)
   const ends = [0, 1].map((t) => ({ t, distance: distance(p, t === 0 ? piece.from : piece.to) }))
   const t = interiorFoot(piece, p)
   const candidates =
@@ -166,7 +239,7 @@ export function nearestOn(piece: Piece, p: Vec): { readonly distance: number; re
   return candidates.reduce((best, c) => (c.distance < best.distance ? c : best))
 }
 
-function interiorFoot(piece: Piece, p: Vec): number | undefined {
+function interiorFoot(piece: LinePiece | ArcPiece, p: Vec): number | undefined {
   switch (piece.kind) {
     case 'line': {
       const d = subtract(piece.to, piece.from)
@@ -188,6 +261,7 @@ function interiorFoot(piece: Piece, p: Vec): number | undefined {
  */
 export function pointsAlong(piece: Piece, chordTolerance: number): Vec[] {
   if (piece.kind === 'line') return [piece.from, piece.to]
+  if (piece.kind === 'cubic') return cubicPointsAlong(piece, chordTolerance)
   const step = chordAngle(radiusOf(piece), chordTolerance)
   const count = Math.max(1, Math.ceil(Math.abs(sweepOf(piece)) / step - 1e-9))
   return Array.from({ length: count + 1 }, (_, i) => pointAt(piece, i / count))

@@ -1,5 +1,6 @@
 import { leftNormal } from './change'
-import { pointAt, radiusOf, sweepOf, type ArcPiece, type Piece } from './piece'
+import { cubicAt, parameterWhere, type CubicPiece } from './cubic'
+import { curvatureAt, pointAt, radiusOf, sweepOf, type ArcPiece, type Piece } from './piece'
 import type { Vec } from './vector'
 
 /** A piece and how often its direction counts. */
@@ -28,9 +29,9 @@ export function windingAround(
   if (!('beside' in place)) return crossings(place, RAYS[0] ?? NO_RAY, pieces, undefined)
   const own = place.beside
   const middle = pointAt(own, 0.5)
-  // The ray that leaves the piece most steeply, on the outside of an arc, never meets it again.
+  // The ray that leaves the piece most steeply, on the outside of its turn, never meets it again.
   const normal = leftNormal(own, 0.5)
-  const outside = own.kind === 'arc' && own.counterClockwise ? -1 : 1
+  const outside = curvatureAt(own, 0.5) > 0 ? -1 : 1
   const steepness = ({ way }: (typeof RAYS)[number]): number =>
     outside * (way.x * normal.x + way.y * normal.y)
   const ray = RAYS.reduce((best, r) => (steepness(r) > steepness(best) ? r : best))
@@ -60,9 +61,24 @@ function crossings(
       times *
       (piece.kind === 'line'
         ? lineCrossing(piece, ray.turned, origin)
-        : arcCrossings(piece, ray.turned, origin))
+        : piece.kind === 'arc'
+          ? arcCrossings(piece, ray.turned, origin)
+          : cubicCrossing(piece, ray, origin))
   }
   return sum
+}
+
+/** A simple cubic crosses a ray once or not at all, as its chord crosses the ray's line. */
+function cubicCrossing(piece: CubicPiece, ray: (typeof RAYS)[number], o: Vec): number {
+  const [from, to] = [ray.turned(piece.from), ray.turned(piece.to)]
+  if (from.y > o.y === to.y > o.y || Math.max(from.x, to.x) <= o.x) return 0
+  const sign = to.y > from.y ? 1 : -1
+  if (Math.min(from.x, to.x) > o.x) return sign
+  // The coordinate across the ray, in the plane itself.
+  const across = ray.way.x === 0 ? 'x' : 'y'
+  const value = across === 'y' ? ray.way.x * o.y : -ray.way.y * o.y
+  const at = ray.turned(cubicAt(piece.on, parameterWhere(piece, across, value)))
+  return at.x > o.x ? sign : 0
 }
 
 /** +1 for a line that crosses the ray upwards, −1 downwards; ends count for the part above only. */

@@ -110,9 +110,32 @@ function wayBetween(from: Course, to: Course, over: Coordinate): Way | undefined
   // What only passes by at one value is slid along, and stops nothing.
   if (high - low <= VERTEX_TOLERANCE) return undefined
   const way = (value: number): number => to.at(value) - from.at(value)
-  const places = [low, high, ...turningPlaces(from.piece, to.piece, over)]
+  const isFree = from.piece.kind === 'cubic' || to.piece.kind === 'cubic'
+  const turning = isFree ? leastBy(way, low, high) : turningPlaces(from.piece, to.piece, over)
+  const places = [low, high, ...turning]
   const ways = places.filter((v) => v >= low && v <= high).map((v) => Math.abs(way(v)))
   return { least: Math.min(...ways), middle: way((low + high) / 2) }
+}
+
+/** Looks along a range, and halvings of what lies around the least found there. */
+const LOOKS = 32
+const HALVINGS = 60
+
+/** Where a way that has no closed form is least by size within a range. */
+function leastBy(way: (value: number) => number, low: number, high: number): number[] {
+  const size = (v: number): number => Math.abs(way(v))
+  const looks = Array.from({ length: LOOKS + 1 }, (_, i) => low + ((high - low) * i) / LOOKS)
+  const least = looks.reduce((best, v) => (size(v) < size(best) ? v : best))
+  let [a, b] = [
+    Math.max(low, least - (high - low) / LOOKS),
+    Math.min(high, least + (high - low) / LOOKS),
+  ]
+  for (let i = 0; i < HALVINGS; i++) {
+    const [p, q] = [a + (b - a) / 3, b - (b - a) / 3]
+    if (size(p) < size(q)) b = q
+    else a = p
+  }
+  return [(a + b) / 2]
 }
 
 /**

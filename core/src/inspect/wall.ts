@@ -7,7 +7,7 @@ import {
   leftNormal,
   nearestOn,
   pointAt,
-  line,
+  mapped,
   scale,
   subtract,
   tangentAt,
@@ -180,16 +180,7 @@ function endsWell({ piece, before, after }: Side, at: Vec, through: Vec): boolea
 function mirrored(side: Side): Side {
   const down = (p: Vec): Vec => ({ x: p.x, y: -p.y })
   const { piece } = side
-  const image: Piece =
-    piece.kind === 'line'
-      ? line(down(piece.from), down(piece.to))
-      : {
-          ...piece,
-          from: down(piece.from),
-          to: down(piece.to),
-          centre: down(piece.centre),
-          counterClockwise: !piece.counterClockwise,
-        }
+  const image = mapped(piece, down, true)
   return {
     ...side,
     piece: image,

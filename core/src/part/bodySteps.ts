@@ -66,7 +66,8 @@ export interface ImportStep extends AnyBodyStep {
   readonly radius: number
   /**
    * Its half-section as far as it is turned, piece after piece: x and y of both ends, and of an arc
-   * those of its centre and 1 where it goes counter-clockwise; none where it is not turned.
+   * those of its centre and 1 where it goes counter-clockwise, of a free curve those of its two
+   * handles; none where it is not turned.
    */
   readonly outline: readonly (readonly number[])[]
 }

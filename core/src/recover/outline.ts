@@ -1,4 +1,15 @@
-import { arc, line, vec, type Piece, type Vec } from '../geometry'
+import {
+  arc,
+  controlOf,
+  cubic,
+  integrate,
+  line,
+  nearestOn,
+  pointAt,
+  vec,
+  type Piece,
+  type Vec,
+} from '../geometry'
 import { areaOf, axisOf, reachOf } from './axis'
 import { runOf, type Run } from './runs'
 import type { ForeignSolid, Line } from './types'
@@ -60,6 +71,10 @@ function fullArea(run: Run): number {
     const { from, to } = run
     return Math.PI * (from.y + to.y) * Math.hypot(to.x - from.x, to.y - from.y)
   }
+  if (run.kind === 'curve') {
+    const along = run.pieces.reduce((sum, p) => sum + integrate(p, 0).yAlong, 0)
+    return 2 * Math.PI * along
+  }
   const { centre, radius, start, sweep } = run
   // The integral of the height over the arc.
   const height = centre.y * sweep + radius * (Math.cos(start) - Math.cos(start + sweep))
@@ -69,6 +84,9 @@ function fullArea(run: Run): number {
 const isNear = (a: number, b: number, near: number): boolean => Math.abs(a - b) <= near
 
 function overlaps(a: Run, b: Run, near: number): boolean {
+  if (a.kind === 'curve' || b.kind === 'curve') {
+    return a.kind === 'curve' && b.kind === 'curve' && isOneCurve(a.pieces, b.pieces, near)
+  }
   if (a.kind === 'arc' || b.kind === 'arc') {
     return (
       a.kind === 'arc' &&
@@ -90,9 +108,17 @@ function overlaps(a: Run, b: Run, near: number): boolean {
   return (low ?? 0) <= length + near && (high ?? 0) >= -near
 }
 
+/** Whether curves go over the same places: those of a face that was parted as it was turned. */
+function isOneCurve(a: readonly Piece[], b: readonly Piece[], near: number): boolean {
+  return a.every((p) =>
+    [0, 0.5, 1].every((t) => b.some((q) => nearestOn(q, pointAt(p, t)).distance <= near)),
+  )
+}
+
 const turn = (angle: number): number => ((angle % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)
 
 function together(a: Run, b: Run): Run {
+  if (a.kind === 'curve' || b.kind === 'curve') return a
   if (a.kind === 'arc') {
     if (b.kind !== 'arc') return a
     // From the start that the other goes over, to whichever end is farther.
@@ -109,6 +135,7 @@ function together(a: Run, b: Run): Run {
 
 function piecesOf(run: Run): Piece[] {
   if (run.kind === 'line') return [line(run.from, run.to)]
+  if (run.kind === 'curve') return [...run.pieces]
   const { centre, radius, start, sweep } = run
   const at = (angle: number): Vec =>
     vec(centre.x + radius * Math.cos(angle), centre.y + radius * Math.sin(angle))
@@ -129,7 +156,12 @@ function weld(pieces: readonly Piece[], near: number): Piece[] {
     return own
   }
   return pieces
-    .map((p): Piece => ({ ...p, from: one(p.from), to: one(p.to) }))
+    .map((p): Piece => {
+      const [from, to] = [one(p.from), one(p.to)]
+      if (p.kind !== 'cubic') return { ...p, from, to }
+      const [, leave, come] = controlOf(p)
+      return cubic(from, leave, come, to)
+    })
     .filter((p) => p.from !== p.to)
 }
 

@@ -21,6 +21,10 @@ import {
   type Piece,
   type Place,
   type Vec,
+  mapped,
+  controlOf,
+  simplePieces,
+  tangentAt,
 } from '../geometry'
 import { createPart, measureOf, newBody, type ImportFrame, type Part } from '../part'
 import { evaluate } from '../route'
@@ -155,6 +159,11 @@ function draftOf(pieces: readonly Piece[]): Draft {
       else if (slope > Math.PI / 2 - STRAIGHT) ties.push({ kind: 'radial', line: id })
       return { id, kind: 'line', from, to, role: 'outline' }
     }
+    if (piece.kind === 'cubic') {
+      const [, leaves, comes] = controlOf(piece)
+      const [fromHandle, toHandle] = [pointOf(leaves), pointOf(comes)]
+      return { id, kind: 'curve', from, to, fromHandle, toHandle, role: 'outline' }
+    }
     const centre = pointOf({ ...piece.centre })
     return {
       ...{ id, kind: 'arc', from, to, centre, role: 'outline' },
@@ -180,12 +189,7 @@ function smoothJoints(pieces: readonly Piece[]): NewConstraint[] {
 }
 
 function directionAt(piece: Piece, at: Vec): Vec {
-  const way =
-    piece.kind === 'line'
-      ? { x: piece.to.x - piece.from.x, y: piece.to.y - piece.from.y }
-      : { x: piece.centre.y - at.y, y: at.x - piece.centre.x }
-  const length = Math.hypot(way.x, way.y) || 1
-  return { x: way.x / length, y: way.y / length }
+  return tangentAt(piece, at === piece.from ? 0 : 1)
 }
 
 /** The sketch with a size for every freedom it has left. */
@@ -235,9 +239,7 @@ function movedBy(pieces: readonly Piece[], x: number): Piece[] {
   }
   return pieces.map((piece) => {
     const ends = { from: moved(piece.from), to: moved(piece.to) }
-    return piece.kind === 'line'
-      ? { ...piece, ...ends }
-      : { ...piece, ...ends, centre: moved(piece.centre) }
+    return { ...mapped(piece, (p) => ({ x: p.x + x, y: p.y }), false), ...ends }
   })
 }
 
@@ -309,6 +311,10 @@ const numbersOf = (piece: Piece): readonly number[] => {
   const { from, to } = piece
   const ends = [from.x, from.y, to.x, to.y]
   if (piece.kind === 'line') return ends
+  if (piece.kind === 'cubic') {
+    const [, leaves, comes] = controlOf(piece)
+    return [...ends, leaves.x, leaves.y, comes.x, comes.y]
+  }
   return [...ends, piece.centre.x, piece.centre.y, piece.counterClockwise ? 1 : 0]
 }
 
@@ -330,10 +336,12 @@ export function solidsToBring(
 
 /** What pieces enclose, turned fully. */
 function turnedVolume(pieces: readonly Piece[]): number {
-  const edges = pieces.map((piece, i) => ({
-    piece,
-    name: { step: 'came', entity: `o${i}`, role: 'drawn' as const },
-  }))
+  const edges = pieces.flatMap((whole, i) =>
+    simplePieces(whole).map((piece) => ({
+      piece,
+      name: { step: 'came', entity: `o${i}`, role: 'drawn' as const },
+    })),
+  )
   return solidProperties(profileOf(edges, 'came').section)?.volume ?? 0
 }
 

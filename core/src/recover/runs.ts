@@ -1,8 +1,18 @@
-import { crossPlaces, dotPlaces, scalePlace, subtractPlaces, vec, type Vec } from '../geometry'
+import {
+  crossPlaces,
+  dotPlaces,
+  nearestOn,
+  scalePlace,
+  subtractPlaces,
+  vec,
+  type CubicPiece,
+  type Vec,
+} from '../geometry'
+import { curvesThrough } from './fitted'
 import { nodeAt } from './nodes'
 import type { ForeignFace, Line } from './types'
 
-/** What a turned face is in the half-section: a straight run, or part of a circle. */
+/** What a turned face is in the half-section: a straight run, part of a circle, or free curves. */
 export type Run =
   | { readonly kind: 'line'; readonly from: Vec; readonly to: Vec; readonly side: number }
   | {
@@ -13,6 +23,7 @@ export type Run =
       readonly start: number
       readonly sweep: number
     }
+  | { readonly kind: 'curve'; readonly pieces: readonly CubicPiece[] }
 
 /** Points are on a line or circle within this share of the size of the solid. */
 const NEAR = 1e-6
@@ -26,7 +37,7 @@ export function runOf(face: ForeignFace, line: Line, size: number): Run | undefi
   const near = NEAR * size
   const parallel = face.axis && lengthOf(crossPlaces(face.axis.along, line.along)) < 1e-7
   if (face.kind === 'plane' && parallel !== true) return undefined
-  const points = inHalfPlane(face, line)
+  const points = inHalfPlane(face.nodes, line)
   if (points.length < 3) return undefined
   if (face.kind === 'plane') return planeRun(face, line, points)
   if (face.kind === 'cylinder') {
@@ -36,11 +47,19 @@ export function runOf(face: ForeignFace, line: Line, size: number): Run | undefi
     const [from, to] = rangeOf(points.map((p) => p.x))
     return { kind: 'line', from: vec(from, radius), to: vec(to, radius), side: sideOf(face, line) }
   }
-  return straightRun(points, near) ?? roundRun(points, near)
+  return straightRun(points, near) ?? roundRun(points, near) ?? freeRun(face, line, near)
 }
 
-/** The points of a face by their places along a line and off it. */
-function inHalfPlane({ nodes }: ForeignFace, { at, along }: Line): Vec[] {
+/** The curves that make a face as they are turned; all its own points have to lie on them. */
+function freeRun(face: ForeignFace, line: Line, near: number): Run | undefined {
+  if (!face.along) return undefined
+  const pieces = curvesThrough(inHalfPlane(face.along, line), near)
+  const isOn = (p: Vec): boolean => pieces?.some((c) => nearestOn(c, p).distance <= near) === true
+  return pieces && inHalfPlane(face.nodes, line).every(isOn) ? { kind: 'curve', pieces } : undefined
+}
+
+/** Points by their places along a line and off it. */
+function inHalfPlane(nodes: Float64Array, { at, along }: Line): Vec[] {
   return Array.from({ length: nodes.length / 3 }, (_, i) => {
     const from = subtractPlaces(nodeAt(nodes, i), at)
     return vec(dotPlaces(from, along), lengthOf(crossPlaces(from, along)))

@@ -9,6 +9,8 @@ export interface ForeignFace {
   readonly nodes: Float64Array
   /** three points per triangle, counter-clockwise seen from outside */
   readonly triangles: Uint32Array
+  /** Where a line is turned to make the face: x, y, z of places along that line, in order. */
+  readonly along?: Float64Array
 }
 
 /** A solid that came from elsewhere. */

@@ -47,6 +47,7 @@ export function stepMarks(state: StepState, units: UnitSettings): readonly StepM
 function sizeWords({ piece }: SectionEdge, units: UnitSettings): string {
   const tell = (mm: number): string => formatLength(mm, units)
   if (piece.kind === 'arc') return `R${tell(radiusOf(piece))}`
+  if (piece.kind === 'cubic') return ''
   const [along, across] = [Math.abs(piece.to.x - piece.from.x), Math.abs(piece.to.y - piece.from.y)]
   const flat = 1e-9 * (along + across)
   if (across <= flat) return `⌀${tell(2 * piece.from.y)} × ${tell(along)}`

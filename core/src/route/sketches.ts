@@ -1,5 +1,6 @@
 import { usesChain, valuesOf, type Part, type PartValues } from '../part'
 import { profileOf, type ProfileFault, type SectionEdge } from '../section'
+import { simplePieces } from '../geometry'
 import { entityMap, locator, measureSize, pieceOf, type Sketch } from '../sketch'
 import { solve, type Solution, type SizeValues } from '../solver'
 import { lostLinks } from './links'
@@ -83,8 +84,8 @@ function outlineEdges(sketch: Sketch): SectionEdge[] {
   const locate = locator(sketch)
   return sketch.entities
     .filter((e) => e.role === 'outline')
-    .map((e) => ({
-      piece: pieceOf(e, locate),
-      name: { step: sketch.id, entity: e.id, role: 'drawn' as const },
-    }))
+    .flatMap((e) => {
+      const name = { step: sketch.id, entity: e.id, role: 'drawn' as const }
+      return simplePieces(pieceOf(e, locate)).map((piece) => ({ piece, name }))
+    })
 }

@@ -7,6 +7,10 @@ export function faceWords(edge: SectionEdge, units: UnitSettings): string {
   const { piece } = edge
   if (liesOnAxis(edge)) return 'axis'
   if (piece.kind === 'arc') return `round R${formatLength(radiusOf(piece), units)}`
+  if (piece.kind === 'cubic') {
+    const [a, b] = [piece.from.y, piece.to.y].sort((p, q) => p - q)
+    return `curve ⌀${formatLength(2 * (a ?? 0), units)}–${formatLength(2 * (b ?? 0), units)}`
+  }
   const dx = piece.to.x - piece.from.x
   const dy = piece.to.y - piece.from.y
   const flat = 1e-9 * Math.hypot(dx, dy)

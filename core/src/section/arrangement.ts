@@ -1,8 +1,9 @@
 import {
   cross,
-  curvatureOf,
+  curvatureAt,
   distance,
   lengthOf,
+  parameterAtChord,
   pointAt,
   reversed,
   subtract,
@@ -91,11 +92,15 @@ function turnBetween(a: Piece | undefined, b: Piece | undefined): number {
   if (!a || !b) return 0
   const [la, lb] = [lengthOf(a), lengthOf(b)]
   const reach = Math.min(la, lb) / 2
-  const u = subtract(pointAt(a, reach / la), a.from)
-  const v = subtract(pointAt(b, reach / lb), b.from)
+  const u = subtract(pointAt(a, furtherOut(a, reach, la)), a.from)
+  const v = subtract(pointAt(b, furtherOut(b, reach, lb)), b.from)
   const turn = -cross(u, v)
-  return Math.abs(turn) > 1e-14 * reach * reach ? turn : curvatureOf(a) - curvatureOf(b)
+  return Math.abs(turn) > 1e-14 * reach * reach ? turn : curvatureAt(a, 0) - curvatureAt(b, 0)
 }
+
+/** A place of a piece some way from its start; along a cubic t does not tell how far. */
+const furtherOut = (piece: Piece, reach: number, length: number): number =>
+  piece.kind === 'cubic' ? (parameterAtChord(piece, reach) ?? 1) : reach / length
 
 /** Gives every place a number; places within the tolerance get the same. A grid finds neighbours. */
 export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {

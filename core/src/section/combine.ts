@@ -93,6 +93,7 @@ export function aboveAxis(section: Section, step: string): Section | undefined {
 /** Places that a piece does not reach beyond. */
 function reachOf(piece: Piece): { readonly x: number; readonly y: number }[] {
   if (piece.kind === 'line') return [piece.from, piece.to]
+  if (piece.kind === 'cubic') return [...piece.on]
   const r = Math.hypot(piece.from.x - piece.centre.x, piece.from.y - piece.centre.y)
   const { x, y } = piece.centre
   return [

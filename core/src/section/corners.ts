@@ -4,19 +4,26 @@ import {
   beside,
   boundsOf,
   cross,
+  curvatureAt,
   distance,
   dot,
+  leftNormal,
   lengthOf,
   line,
   meetingsOf,
+  nearestOn,
+  parallelsTo,
+  parameterAtChord,
   pointAt,
   radiusOf,
+  reversed,
   rotate,
   scale,
+  speedAt,
   subtract,
-  sweepOf,
   tangentAt,
   unit,
+  type Meeting,
   type Piece,
   type Vec,
 } from '../geometry'
@@ -181,13 +188,61 @@ function roundedBy({ arriving, leaving, turn }: Corner, radius: number): Cut | u
     const hollow = piece.kind === 'arc' && piece.counterClockwise === side > 0
     if (hollow && radius >= radiusOf(piece) - VERTEX_TOLERANCE) return undefined
   }
-  const meetings = meetingsOf(beside(p, side * radius), beside(q, side * radius), VERTEX_TOLERANCE)
-  const centre = meetings.sort((a, b) => b.t - a.t)[0]
+  const centre = centreBeside(p, q, side * radius)
   if (!centre) return undefined
   const from = pointAt(p, centre.t)
   const to = pointAt(q, centre.u)
   if (distance(from, to) <= VERTEX_TOLERANCE) return undefined
-  return { from, to, piece: arc(from, to, centre.at, side > 0) }
+  const piece = arc(from, to, centre.at, side > 0)
+  // A curve may bend across the round further on.
+  const crosses = [p, q].some(
+    (edge) =>
+      edge.kind === 'cubic' &&
+      meetingsOf(piece, edge, VERTEX_TOLERANCE).some((m) => m.t > 1e-3 && m.t < 1 - 1e-3),
+  )
+  return crosses ? undefined : { from, to, piece }
+}
+
+/** Where what lies beside two pieces meets, the last along the first, and across from where on both. */
+function centreBeside(p: Piece, q: Piece, by: number): Meeting | undefined {
+  if (p.kind !== 'cubic' && q.kind !== 'cubic') {
+    const meetings = meetingsOf(beside(p, by), beside(q, by), VERTEX_TOLERANCE)
+    return meetings.sort((a, b) => b.t - a.t)[0]
+  }
+  const free = (piece: Piece): Piece[] =>
+    parallelsTo(piece, by).flatMap((f) => (f.tight ? [] : [f.piece]))
+  const others = free(q)
+  const found = free(p).flatMap((one) =>
+    others.flatMap((two) => meetingsOf(one, two, VERTEX_TOLERANCE)),
+  )
+  const feet = found.flatMap(({ at }) => {
+    const centre = centreOfTouch(p, q, by, at)
+    return centre ? [centre] : []
+  })
+  return feet.sort((a, b) => b.t - a.t)[0]
+}
+
+/** What lies beside a cubic is near its true place; Newton's steps from there end on it. */
+function centreOfTouch(p: Piece, q: Piece, by: number, near: Vec): Meeting | undefined {
+  let [t, u] = [nearestOn(p, near).t, nearestOn(q, near).t]
+  const placeBeside = (piece: Piece, s: number): Vec =>
+    add(pointAt(piece, s), scale(leftNormal(piece, s), by))
+  for (let i = 0; i < 8; i++) {
+    const off = subtract(placeBeside(q, u), placeBeside(p, t))
+    const [v, w] = [tangentAt(p, t), tangentAt(q, u)]
+    const turn = cross(v, w)
+    if (Math.abs(turn) < 1e-9) break
+    const rate = (piece: Piece, s: number): number =>
+      speedAt(piece, s) * (1 - by * curvatureAt(piece, s))
+    const [dt, du] = [cross(off, w) / turn / rate(p, t), cross(off, v) / turn / rate(q, u)]
+    if (!Number.isFinite(dt) || !Number.isFinite(du)) break
+    t += dt
+    u += du
+    if (Math.abs(dt) + Math.abs(du) < 1e-15) break
+  }
+  if (!(t >= 0 && t <= 1 && u >= 0 && u <= 1)) return undefined
+  const [a, b] = [placeBeside(p, t), placeBeside(q, u)]
+  return distance(a, b) <= VERTEX_TOLERANCE ? { at: a, t, u } : undefined
 }
 
 function bevelledBy({ at, arriving, leaving }: Corner, size: ChamferSize): Cut | undefined {
@@ -210,13 +265,10 @@ function bevelledBy({ at, arriving, leaving }: Corner, size: ChamferSize): Cut |
 /** The place on a piece at a distance from the end that is the corner; undefined beyond its other end. */
 function fromEnd(piece: Piece, corner: Vec, length: number): Vec | undefined {
   const atEnd = distance(piece.to, corner) < distance(piece.from, corner)
-  const t =
-    piece.kind === 'line'
-      ? length / lengthOf(piece)
-      : (2 * Math.asin(Math.min(1, length / 2 / radiusOf(piece)))) / Math.abs(sweepOf(piece))
-  if (t > 1 + VERTEX_TOLERANCE || length <= 0) return undefined
-  const clipped = Math.min(1, t)
-  return pointAt(piece, atEnd ? 1 - clipped : clipped)
+  if (length <= 0) return undefined
+  const outward = atEnd ? reversed(piece) : piece
+  const t = parameterAtChord(outward, length)
+  return t === undefined ? undefined : pointAt(outward, t)
 }
 
 function whereAngleMeets(

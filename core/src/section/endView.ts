@@ -50,6 +50,12 @@ function edgesInView(loop: Loop): { x: number; y: number }[] {
     // A cylinder that a round runs into without a bend is seen on end: as one circle.
     const runsIn = Math.abs(u.y) < 1e-6 && edge.piece.kind !== next.piece.kind
     const corner = bends || runsIn ? [edge.piece.to] : []
+    if (edge.piece.kind === 'cubic') {
+      // A cubic turns back only where one of its parts ends.
+      const top = edge.piece.to
+      const turnsBack = edge.piece.from.y < top.y && next.piece.to.y < top.y
+      return corner.length === 0 && turnsBack ? [top] : corner
+    }
     if (edge.piece.kind === 'line') return corner
     const { max } = boundsOf(edge.piece)
     const widest = Math.max(edge.piece.from.y, edge.piece.to.y) < max.y - VERTEX_TOLERANCE

@@ -1,15 +1,19 @@
 import {
   add,
   arc,
-  beside,
   cross,
+  curvatureAt,
   distance,
+  dot,
   leftNormal,
   line,
-  radiusOf,
+  parallelsTo,
+  pointAt,
   reversed,
   scale,
+  stretch,
   tangentAt,
+  turnsBeside,
   type Piece,
   type Vec,
 } from '../geometry'
@@ -84,26 +88,54 @@ function patchAlong(
   const offset = madeFrom(layers.step, 'offset', name)
   const rim = madeFrom(layers.step, 'rim', name)
   const side = (from: Vec, to: Vec): SectionEdge => ({ piece: line(from, to), name: rim })
-  const base = { piece, name: offset }
-  const patch: SectionEdge[] = []
-  const tooTight =
-    piece.kind === 'arc' && piece.counterClockwise && radiusOf(piece) <= by + VERTEX_TOLERANCE
-  if (tooTight) patch.push(base, side(piece.to, piece.centre), side(piece.centre, piece.from))
-  else {
-    const top = beside(piece, by)
-    patch.push(
-      base,
-      side(piece.to, top.to),
-      { piece: reversed(top), name: offset },
-      side(top.from, piece.from),
+  const runs = piece.kind === 'cubic' ? turnsBeside(piece, by) : [{ of: piece, tight: false }]
+  const patch = runs.flatMap((run) => {
+    if (run.tight) return patchInTightTurn(run.of, by, offset, rim)
+    return parallelsTo(run.of, by).flatMap(({ of, piece: top, tight }) =>
+      tight
+        ? patchInTightTurn(of, by, offset, rim)
+        : [
+            { piece: of, name: offset },
+            side(of.to, top.to),
+            { piece: reversed(top), name: offset },
+            side(top.from, of.from),
+          ],
     )
-  }
+  })
   const startsOpen = thicknessOf(before, layers) <= 0
   const endsOpen = thicknessOf(next, layers) <= 0
   if (startsOpen)
     patch.push(...runOn(reversed(piece), turnBetween(before.piece, piece), by, offset, -1))
   if (endsOpen) patch.push(...runOn(piece, turnBetween(piece, next.piece), by, offset, 1))
   return patch
+}
+
+/** How far a part of a tight turn may turn, in radians, to be patched over by straight sides. */
+const TIGHT_PART = 0.25
+
+/**
+ * Along a turn tighter than the layer is thick: to the centre of an arc; along a cubic a little beyond
+ * its centres of curvature, but not beyond the thickness, so that no gap is left between parts.
+ */
+function patchInTightTurn(piece: Piece, by: number, name: EdgeName, rim: EdgeName): SectionEdge[] {
+  const side = (from: Vec, to: Vec): SectionEdge => ({ piece: line(from, to), name: rim })
+  if (piece.kind === 'line') return []
+  if (piece.kind === 'arc') {
+    const { centre, from, to } = piece
+    return [{ piece, name }, side(to, centre), side(centre, from)]
+  }
+  const [u, v] = [tangentAt(piece, 0), tangentAt(piece, 1)]
+  if (Math.abs(Math.atan2(cross(u, v), dot(u, v))) > TIGHT_PART) {
+    const middle = pointAt(piece, 0.5)
+    return [stretch(piece, piece.from, middle), stretch(piece, middle, piece.to)].flatMap((half) =>
+      patchInTightTurn(half, by, name, rim),
+    )
+  }
+  const radius = Math.max(...[0, 0.5, 1].map((t) => 1 / Math.abs(curvatureAt(piece, t))))
+  const reach = Math.min(by, 1.02 * radius)
+  const tip = (t: number): Vec => add(pointAt(piece, t), scale(leftNormal(piece, t), reach))
+  // The normals at both ends cross before they get there.
+  return [{ piece, name }, side(piece.to, tip(0)), side(tip(0), tip(1)), side(tip(1), piece.from)]
 }
 
 /** Beside an open face that leans away, a wall goes on straight until it reaches the face's plane. */

@@ -1,23 +1,13 @@
 import {
+  areaBeside,
   boundsOf,
-  cross,
   pointAt,
-  radiusOf,
-  sweepOf,
   windingAround,
   type Box,
   type Piece,
   type Turned,
 } from '../geometry'
 import type { Loop, Region } from './types'
-
-/** The area between a piece and the datum point: half the chord's cross product, and the segment. */
-export function areaBeside(piece: Piece): number {
-  const chord = cross(piece.from, piece.to) / 2
-  if (piece.kind === 'line') return chord
-  const sweep = sweepOf(piece)
-  return chord + (radiusOf(piece) ** 2 * (sweep - Math.sin(sweep))) / 2
-}
 
 /** The area a closed run of pieces encloses in mm², positive counter-clockwise. */
 export function areaWithin(pieces: readonly Piece[]): number {

@@ -1,16 +1,15 @@
 import {
   areApart,
   boundsOf,
-  curvatureOf,
+  curvatureAt,
   distance,
   lengthOf,
   meetOnlyAtEnd,
   meetingsOf,
+  nearestOn,
   pointAt,
-  radiusOf,
   reversed,
   stretch,
-  tangentAt,
   windingAround,
   type Meeting,
   type Piece,
@@ -19,6 +18,7 @@ import {
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { mergeVertices, ordered, traceLoops, twin, type Arrangement } from './arrangement'
+import { joined } from './joined'
 import { nest } from './nesting'
 import { type EdgeName, type Loop, type Section, type SectionEdge } from './types'
 
@@ -51,6 +51,7 @@ export function overlay(
   second: Outline,
   rule: Rule,
   selfCrossing = false,
+  retries = RETRIES,
 ): Section | undefined {
   const { edges, vertices, startOf } = merged(split(first, second, selfCrossing))
   const arrangement = ordered(edges, vertices, startOf)
@@ -62,12 +63,31 @@ export function overlay(
     const [start] = halfEdges
     const end = halfEdges.at(-1)
     if (start === undefined || end === undefined) continue
-    if (startOf[start] !== startOf[twin(end)]) return undefined
+    if (startOf[start] !== startOf[twin(end)]) {
+      if (retries === 0) return undefined
+      // What was split was moved onto its vertices, by a rounding: edges that all but coincide may
+      // cross anew by that, and are split once more.
+      const [one, two] = [outlineOf(edges, (e) => e.first), outlineOf(edges, (e) => e.second)]
+      return overlay(one, two, rule, true, retries - 1)
+    }
     const loop: SectionEdge[] = []
     for (const h of halfEdges) addEdge(loop, edges[h >> 1], (h & 1) === 0)
     loops.push(joined(loop))
   }
   return { regions: nest(loops) }
+}
+
+/** How often an outline that rounding left open is split again. */
+const RETRIES = 2
+
+/** Edges as an outline again, each as often as it counts, run through the way that counts. */
+function outlineOf(edges: readonly Owned[], times: (edge: Owned) => number): SectionEdge[] {
+  return edges.flatMap((edge) => {
+    const all = edge.run ?? [edge]
+    const n = times(edge)
+    const run = all.map(({ piece, name }) => ({ piece: n < 0 ? reversed(piece) : piece, name }))
+    return Array.from({ length: Math.abs(n) }, () => run).flat()
+  })
 }
 
 /** Adds an edge, or all edges of a run, to a loop as it is run through. */
@@ -276,13 +296,16 @@ function snappedTo(piece: Piece, from: Vec | undefined, to: Vec | undefined): Pi
 function coincide(a: Piece | undefined, b: Piece): boolean {
   if (!a) return false
   if (a.kind === 'line' && b.kind === 'line') return true
+  if (a.kind === 'cubic' || b.kind === 'cubic') {
+    return nearestOn(b, pointAt(a, 0.5)).distance <= 4 * VERTEX_TOLERANCE
+  }
   const middle = pointAt(b, 0.5)
   const other = pointAt(a, 0.5)
   return distance(middle, other) <= 4 * VERTEX_TOLERANCE
 }
 
 function sameWay(a: Piece | undefined, b: Piece): boolean {
-  return a !== undefined && Math.sign(curvatureOf(a)) === Math.sign(curvatureOf(b))
+  return a !== undefined && Math.sign(curvatureAt(a, 0.5)) === Math.sign(curvatureAt(b, 0.5))
 }
 
 /**
@@ -342,41 +365,4 @@ function raysOf(edges: readonly Owned[], times: (edge: Owned) => number): readon
     else for (const { piece } of edge.run) rays.push({ piece, times: n })
   }
   return rays
-}
-
-/** Stretches of one edge that follow one another again, as one. */
-export function joined(loop: Loop): Loop {
-  const out: SectionEdge[] = []
-  for (const edge of loop) {
-    const last = out.at(-1)
-    if (last && continues(last, edge)) out[out.length - 1] = through(last, edge)
-    else out.push(edge)
-  }
-  const [start] = out
-  const end = out.at(-1)
-  if (start && end && out.length > 2 && continues(end, start)) {
-    out[0] = through(end, start)
-    out.pop()
-  }
-  return out
-}
-
-const sameName = (a: EdgeName, b: EdgeName): boolean =>
-  a === b || (a.step === b.step && a.entity === b.entity)
-
-function through(a: SectionEdge, b: SectionEdge): SectionEdge {
-  return { ...a, piece: stretch(a.piece, a.piece.from, b.piece.to) }
-}
-
-function continues(a: SectionEdge, b: SectionEdge): boolean {
-  if (!sameName(a.name, b.name)) return false
-  const [p, q] = [a.piece, b.piece]
-  const [u, v] = [tangentAt(p, 1), tangentAt(q, 0)]
-  if (Math.abs(u.x * v.y - u.y * v.x) > 1e-7 || u.x * v.x + u.y * v.y < 0) return false
-  if (p.kind === 'line' || q.kind === 'line') return p.kind === q.kind
-  return (
-    distance(p.centre, q.centre) <= VERTEX_TOLERANCE &&
-    Math.abs(radiusOf(p) - radiusOf(q)) <= VERTEX_TOLERANCE &&
-    distance(p.from, q.to) > VERTEX_TOLERANCE
-  )
 }

@@ -1,11 +1,11 @@
 import {
   add,
   arc,
-  beside,
   cross,
   distance,
   line,
   meetingsOf,
+  parallelsTo,
   reversed,
   scale,
   stretch,
@@ -83,15 +83,17 @@ function closing(
 function parallelTo(chain: readonly SectionEdge[], by: number, spec: WallSpec): SectionEdge[] {
   if (by === 0) return chain.map((e) => ({ ...e, name: madeFrom(spec.step, 'on', e.name) }))
   const side = by > 0 ? 'left' : 'right'
-  const pieces = chain.map((e) => beside(e.piece, by))
+  const parts = chain.flatMap(({ piece, name }) =>
+    parallelsTo(piece, by).map((p) => ({ name, of: p.of, piece: p.piece })),
+  )
+  const pieces = parts.map((p) => p.piece)
   const out: SectionEdge[] = []
-  chain.forEach(({ name }, i) => {
+  parts.forEach(({ name, of: here }, i) => {
     const own = madeFrom(spec.step, side, name)
     const piece = pieces[i]
     const next = pieces[i + 1]
-    const here = chain[i]?.piece
-    const behind = chain[i + 1]?.piece
-    if (!piece || !here) return
+    const behind = parts[i + 1]?.of
+    if (!piece) return
     if (!next || !behind) {
       out.push({ piece, name: own })
       return
@@ -101,8 +103,8 @@ function parallelTo(chain: readonly SectionEdge[], by: number, spec: WallSpec): 
     const link = joint(piece, next, corner, turn, by, spec)
     pieces[i + 1] = stretch(next, link.to, next.to)
     out.push({ piece: stretch(piece, piece.from, link.from), name: own })
-    const other = madeFrom(spec.step, side, chain[i + 1]?.name ?? name)
-    const between = madeFrom(spec.step, `${side}Corner`, name, chain[i + 1]?.name ?? name)
+    const other = madeFrom(spec.step, side, parts[i + 1]?.name ?? name)
+    const between = madeFrom(spec.step, `${side}Corner`, name, parts[i + 1]?.name ?? name)
     for (const p of link.between) {
       const named = p.of === 'one' ? own : p.of === 'two' ? other : between
       out.push({ piece: p.piece, name: named })

@@ -1,7 +1,8 @@
-import { endsOf } from './measure'
+import { endsOf, pointsOf } from './measure'
 import type { Entity, Sketch, SketchPoint } from './types'
 
-type Ended = Exclude<Entity, { kind: 'circle' }>
+/** What runs from one point to another. */
+export type Ended = Exclude<Entity, { kind: 'circle' }>
 
 /** A link of a chain as it is run through. */
 export interface ChainLink {
@@ -40,7 +41,7 @@ export function holePlaces({ points, entities }: Sketch): readonly SketchPoint[]
   const drawn = new Set(
     entities.flatMap((e) => {
       if (e.kind === 'circle') return [e.rim, ...(e.role === 'outline' ? [] : [e.centre])]
-      return e.kind === 'arc' ? [e.from, e.to, e.centre] : [e.from, e.to]
+      return pointsOf(e)
     }),
   )
   const centres = new Set(circles.filter((c) => c.role === 'outline').map((c) => c.centre))

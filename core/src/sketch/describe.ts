@@ -64,7 +64,7 @@ function allReferences(item: Item): readonly string[] {
 /** Fields that hold an id of something else in the sketch. */
 const ID_FIELDS: ReadonlySet<string> = new Set([
   ...['a', 'b', 'about', 'line', 'to', 'point', 'curve', 'item', 'along'],
-  ...['from', 'centre', 'rim'],
+  ...['from', 'centre', 'rim', 'fromHandle', 'toHandle'],
 ])
 
 /** The same item or entity standing on other points and curves. */

@@ -1,5 +1,5 @@
 export * from './types'
-export { chainOf, holePlaces, type ChainLink } from './chain'
+export { chainOf, holePlaces, type ChainLink, type Ended } from './chain'
 export {
   describeItem,
   entityName,
@@ -14,6 +14,7 @@ export {
 export {
   endsOf,
   entityMap,
+  handleAt,
   isGiven,
   lineEnds,
   lineOf,

@@ -2,6 +2,7 @@ import {
   ORIGIN,
   arc,
   cross,
+  cubic,
   distance,
   dot,
   lengthOf,
@@ -45,7 +46,14 @@ export function endsOf(entity: Entity): readonly string[] {
   return entity.kind === 'circle' ? [] : [entity.from, entity.to]
 }
 
-/** Every point an entity stands on: ends, centre, rim. */
+/** The handle of a curve that tells how it leaves one of its ends. */
+export function handleAt(entity: Entity, end: string): string | undefined {
+  if (entity.kind !== 'curve') return undefined
+  if (end === entity.from) return entity.fromHandle
+  return end === entity.to ? entity.toHandle : undefined
+}
+
+/** Every point an entity stands on: ends, centre, rim, handles. */
 export function pointsOf(entity: Entity): readonly string[] {
   switch (entity.kind) {
     case 'line':
@@ -54,6 +62,8 @@ export function pointsOf(entity: Entity): readonly string[] {
       return [entity.from, entity.to, entity.centre]
     case 'circle':
       return [entity.centre, entity.rim]
+    case 'curve':
+      return [entity.from, entity.to, entity.fromHandle, entity.toHandle]
   }
 }
 
@@ -77,6 +87,13 @@ export function pieceOf(entity: Entity, locate: Locate): Piece {
       )
     case 'circle':
       return arc(locate(entity.rim), locate(entity.rim), locate(entity.centre), true)
+    case 'curve':
+      return cubic(
+        locate(entity.from),
+        locate(entity.fromHandle),
+        locate(entity.toHandle),
+        locate(entity.to),
+      )
   }
 }
 

@@ -45,8 +45,22 @@ export interface SketchCircle {
   readonly role: Role
 }
 
+/**
+ * A free curve from one point to another: a cubic Bézier. It leaves its start towards one handle and
+ * comes to its end from the other; how far a handle is tells how long the curve keeps to that way.
+ */
+export interface SketchCurve {
+  readonly id: string
+  readonly kind: 'curve'
+  readonly from: string
+  readonly to: string
+  readonly fromHandle: string
+  readonly toHandle: string
+  readonly role: Role
+}
+
 /** Everything drawn between points. */
-export type Entity = SketchLine | SketchArc | SketchCircle
+export type Entity = SketchLine | SketchArc | SketchCircle | SketchCurve
 
 /** The part's axis: a line every sketch has, along y = 0. */
 export const AXIS_ID = 'axis'

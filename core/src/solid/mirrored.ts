@@ -8,9 +8,9 @@ import {
   subtractPlaces,
   vec,
   type Frame,
-  type Piece,
   type Place,
   type Vec,
+  mapped,
 } from '../geometry'
 import { mirroredSection, withLoops, type Section } from '../section'
 import type { SolidOp, SolidTool } from './plan'
@@ -62,7 +62,7 @@ function mirroredTool(tool: SolidTool, step: string, plane: MirrorPlane): SolidT
       const across = Math.abs(plane.normal.z) > 0.5
       return {
         ...{ ...tool, mark, frame: imageOf(tool.frame, plane) },
-        path: tool.path.map((p) => imagePiece(p, ({ x, y }) => vec(x, -y))),
+        path: tool.path.map((p) => mapped(p, ({ x, y }) => vec(x, -y), true)),
         outline: changed(tool.outline, ({ x, y }) => vec(-x, y)),
         without: across ? mirroredSection(tool.without, plane.at.z, step) : tool.without,
       }
@@ -95,13 +95,5 @@ function inside(frame: Frame, { at, normal }: MirrorPlane): MirrorPlane {
 /** An outline with its places mirrored, run through the other way so that material stays left of it. */
 const changed = (section: Section, image: (p: Vec) => Vec): Section =>
   withLoops(section, (loop) =>
-    [...loop].reverse().map((e) => ({ ...e, piece: reversed(imagePiece(e.piece, image)) })),
+    [...loop].reverse().map((e) => ({ ...e, piece: reversed(mapped(e.piece, image, true)) })),
   )
-
-const imagePiece = (piece: Piece, image: (p: Vec) => Vec): Piece =>
-  piece.kind === 'line'
-    ? { ...piece, from: image(piece.from), to: image(piece.to) }
-    : {
-        ...{ ...piece, from: image(piece.from), to: image(piece.to) },
-        ...{ centre: image(piece.centre), counterClockwise: !piece.counterClockwise },
-      }

@@ -1,6 +1,6 @@
 import { AXIS_ID, signedAngle, type Constraint, type Entity, type Size } from '../sketch'
 import type { Vec } from '../geometry'
-import { angleEquation, arcLength, separation, sumEquation } from './equations'
+import { angleEquation, arcLength, offCubic, separation, sumEquation } from './equations'
 import {
   apart,
   besides,
@@ -11,10 +11,10 @@ import {
   onLine,
   repeated,
   roundPoints,
-  tangent,
   type Demand,
   type Setting,
 } from './relations'
+import { tangent } from './tangents'
 
 const span = (p: Vec, q: Vec): number => Math.hypot(q.x - p.x, q.y - p.y)
 const x = (point: number): number => 2 * point
@@ -49,6 +49,12 @@ export function readConstraint(setting: Setting, c: Constraint): readonly Demand
       return []
     case 'pointOn': {
       const p = index(c.point)
+      const curve = entities.get(c.curve)
+      if (curve?.kind === 'curve') {
+        const { from, fromHandle, toHandle, to } = curve
+        const control = [from, fromHandle, toHandle, to].map(index)
+        return [sumEquation(c.id, [[1, offCubic(p, control)]])]
+      }
       const round = roundPoints(setting, c.curve)
       if (round) {
         const [centre, rim] = round

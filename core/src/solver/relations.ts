@@ -4,7 +4,6 @@ import {
   signedAngle,
   type CurvePair,
   type Entities,
-  type Entity,
   type LinePair,
   type Locate,
   type Repeat,
@@ -36,16 +35,13 @@ export interface Setting {
 /** What remains to be met when a constraint or size has been read: ties are put on at once. */
 export type Demand = Equation | Reducible
 
-const x = (point: number): number => 2 * point
-const y = (point: number): number => 2 * point + 1
-
 /** Two points that stand in line by ties: the coordinate they share, and the pair that is tied. */
 interface Level {
   readonly across: number
   readonly support: readonly [number, number]
 }
 
-function levelOf(ties: Ties, a: number, b: number): Level | undefined {
+export function levelOf(ties: Ties, a: number, b: number): Level | undefined {
   for (const across of [0, 1]) {
     const support = [2 * a + across, 2 * b + across] as const
     if (ties.together(...support)) return { across, support }
@@ -54,7 +50,7 @@ function levelOf(ties: Ties, a: number, b: number): Level | undefined {
 }
 
 /** The same of a line's ends, which are not one point: the line is axial or radial. */
-function straightOf(ties: Ties, a: number, b: number): Level | undefined {
+export function straightOf(ties: Ties, a: number, b: number): Level | undefined {
   const level = levelOf(ties, a, b)
   const along = level && 1 - level.across
   return along === undefined || ties.together(2 * a + along, 2 * b + along) ? undefined : level
@@ -227,90 +223,6 @@ export function mirror(
         sumEquation(owner, [[1, advance(a, b, c, d)]]),
       ]
     },
-  }
-}
-
-/** Two curves touch without a corner: where they share an end, there; else somewhere. */
-export function tangent(setting: Setting, c: CurvePair): Demand {
-  const { entities, index, line, locate, ties } = setting
-  const [one, two] = [entities.get(c.curve), entities.get(c.to)]
-  const rounds = [roundPoints(setting, c.curve), roundPoints(setting, c.to)] as const
-  const shared = sharedEnd(one, two)
-  const [first, second] = rounds
-  if (first && second) {
-    if (shared !== undefined) return throughCentres(c.id, shared, first[0], second[0])
-    const [p, q] = [ties.place(first[0]), ties.place(second[0])]
-    const gap = Math.hypot(q.x - p.x, q.y - p.y)
-    const [r, s] = rounds.map((round) => {
-      const [m, n] = (round ?? []).map((i) => ties.place(i))
-      return m && n ? Math.hypot(n.x - m.x, n.y - m.y) : 0
-    })
-    const outside = gap > Math.max(r ?? 0, s ?? 0)
-    const larger = (r ?? 0) >= (s ?? 0) ? 1 : -1
-    return sumEquation(c.id, [
-      [1, separation(first[0], second[0])],
-      [outside ? -1 : -larger, separation(...first)],
-      [outside ? -1 : larger, separation(...second)],
-    ])
-  }
-  const round = first ?? second
-  if (!round) return sumEquation(c.id, [])
-  const lineId = first ? c.to : c.curve
-  const ends = line(lineId)
-  if (shared !== undefined) return squareToRadius(c.id, shared, round[0], ends)
-  const off = offLine(entities, locate, ties.place(round[0]), lineId)
-  return sumEquation(c.id, [
-    [off < 0 ? -1 : 1, offset(round[0], ...ends)],
-    [-1, separation(...round)],
-  ])
-
-  function sharedEnd(a: Entity | undefined, b: Entity | undefined): number | undefined {
-    const ends = (e: Entity | undefined): number[] =>
-      e && e.kind !== 'circle' ? [index(e.from), index(e.to)] : []
-    return ends(a).find((p) =>
-      ends(b).some((q) => p === q || (ties.together(x(p), x(q)) && ties.together(y(p), y(q)))),
-    )
-  }
-}
-
-/** The radius to an end is square to the line: a tie when the line is axial or radial. */
-function squareToRadius(
-  owner: string,
-  p: number,
-  centre: number,
-  [a, b]: readonly [number, number],
-): Reducible {
-  return {
-    owner,
-    reduce: (ties) => {
-      const straight = straightOf(ties, a, b)
-      if (!straight) return false
-      const along = 1 - straight.across
-      ties.tie(2 * p + along, 2 * centre + along, 0, owner, straight.support)
-      return true
-    },
-    equations: () => [sumEquation(owner, [[1, advance(centre, p, a, b)]])],
-  }
-}
-
-/** Two arcs go on smoothly at a point: it is in line with both their centres. */
-function throughCentres(owner: string, p: number, a: number, b: number): Reducible {
-  return {
-    owner,
-    reduce: (ties) => {
-      for (const [known, other] of [
-        [a, b],
-        [b, a],
-      ] as const) {
-        const level = levelOf(ties, p, known)
-        if (!level) continue
-        const { across, support } = level
-        ties.tie(2 * p + across, 2 * other + across, 0, owner, support)
-        return true
-      }
-      return false
-    },
-    equations: () => [sumEquation(owner, [[1, offset(p, a, b)]])],
   }
 }
 

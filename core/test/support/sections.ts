@@ -1,18 +1,33 @@
 import * as fc from 'fast-check'
-import { arc, line, profileOf, vec, type Section, type SectionEdge, type Vec } from '../../src'
+import {
+  arc,
+  cubic,
+  line,
+  profileOf,
+  reversed,
+  simplePieces,
+  vec,
+  type Section,
+  type SectionEdge,
+  type Vec,
+} from '../../src'
 
 /** Named edges along places, closed; a place with a bulge ends an arc of that much of a turn. */
 export interface Corner {
   readonly at: Vec
   /** Tangent of a quarter of the angle the edge to the next corner turns through; 0 for a line. */
   readonly bulge?: number
+  /** The two handles of a free curve to the next corner. */
+  readonly handles?: readonly [Vec, Vec]
 }
 
 /** A closed outline through corners as a section whose edges are called e0, e1 … */
 export function outlineOf(corners: readonly Corner[], step = 's'): Section {
-  const edges = corners.map(({ at, bulge }, i): SectionEdge => {
+  const edges = corners.flatMap(({ at, bulge, handles }, i): SectionEdge[] => {
     const to = corners[(i + 1) % corners.length]?.at ?? at
-    return { piece: bulged(at, to, bulge ?? 0), name: { step, entity: `e${i}`, role: 'drawn' } }
+    const name = { step, entity: `e${i}`, role: 'drawn' } as const
+    if (handles) return simplePieces(cubic(at, ...handles, to)).map((piece) => ({ piece, name }))
+    return [{ piece: bulged(at, to, bulge ?? 0), name }]
   })
   return profileOf(edges, step).section
 }
@@ -56,7 +71,7 @@ export const anySection = (step: string): fc.Arbitrary<Section> =>
           length: fc.integer({ min: 1, max: 5 }),
           height: fc.integer({ min: 3, max: 9 }),
           end: fc.integer({ min: 3, max: 9 }),
-          shape: fc.constantFrom('flat', 'flat', 'slope', 'arc', 'hollow'),
+          shape: fc.constantFrom('flat', 'flat', 'slope', 'arc', 'hollow', 'ogee', 'belly'),
         }),
         { minLength: 1, maxLength: 6 },
       ),
@@ -70,7 +85,13 @@ export const anySection = (step: string): fc.Arbitrary<Section> =>
       for (const { length, height, end, shape } of lands) {
         const to = shape === 'flat' ? height : end
         const round = shape === 'arc' ? 0.2 : shape === 'hollow' ? -0.2 : 0
-        top.push({ at: vec(x, height + 1), bulge: -round })
+        const place = vec(x, height + 1)
+        const [a, b, c] = [x + length / 4, x + length / 2, x + length * 0.75]
+        if (shape === 'ogee') {
+          top.push({ at: place, handles: [vec(b, height + 1), vec(b, to + 1)] })
+        } else if (shape === 'belly') {
+          top.push({ at: place, handles: [vec(a, height + 3), vec(c, to + 2)] })
+        } else top.push({ at: place, bulge: -round })
         x += length
         top.push({ at: vec(x, to + 1) })
       }
@@ -89,7 +110,5 @@ export const anySection = (step: string): fc.Arbitrary<Section> =>
     .filter((s) => s.regions.length === 1)
 
 function turned(edge: SectionEdge): SectionEdge {
-  const { piece } = edge
-  if (piece.kind === 'line') return { ...edge, piece: line(piece.to, piece.from) }
-  return { ...edge, piece: arc(piece.to, piece.from, piece.centre, !piece.counterClockwise) }
+  return { ...edge, piece: reversed(edge.piece) }
 }

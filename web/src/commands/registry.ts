@@ -122,6 +122,13 @@ function sketchActions(): Action[] {
       },
     },
     {
+      id: 'curve',
+      label: 'Free curve',
+      help: 'By its ends and its ways there. On the pad: the arc, and Tab twice.',
+      tool: 'curve',
+      run: () => board.useTool('curve'),
+    },
+    {
       id: 'bringIn',
       label: 'Bring in a file',
       help: 'Solids of a STEP file as bodies, triangles of an STL or 3MF file to go by.',

@@ -10,7 +10,10 @@ import {
   locator,
   pieceOf,
   pointsOf,
+  leastRadius,
+  lengthOf,
   radiusOf,
+  simplePieces,
   referencesOf,
   removeItems,
   setRepeatCount,
@@ -69,11 +72,19 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
     ]
   }
   const { from: a, to: b } = piece
+  const ends = [
+    'Ends at',
+    `⌀${formatLength(2 * a.y, units)}, ⌀${formatLength(2 * b.y, units)}`,
+  ] as const
+  if (piece.kind === 'cubic') {
+    const least = Math.min(...simplePieces(piece).map(leastRadius))
+    return [['Length', mm(lengthOf(piece))], ['Tightest', `R${mm(least)}`], ends, role]
+  }
   const angle = Math.atan2(Math.abs(b.y - a.y), Math.abs(b.x - a.x))
   return [
     ['Length', mm(Math.hypot(b.x - a.x, b.y - a.y))],
     ['To the axis', formatAngle(angle, units)],
-    ['Ends at', `⌀${formatLength(2 * a.y, units)}, ⌀${formatLength(2 * b.y, units)}`],
+    ends,
     role,
   ]
 })

@@ -110,6 +110,7 @@ function reachWords({ piece }: SectionEdge, units: UnitSettings): string {
     return radiusOf(piece) > 0 ? ` over ${Number(degrees.toFixed(1))}°` : ''
   }
   const length = Math.abs(piece.to.x - piece.from.x)
+  if (piece.kind === 'cubic') return `, ${tell(length)} along the axis`
   if (length > 1e-6) return ` × ${tell(length)}`
   const [a, b] = [piece.from.y, piece.to.y].sort((p, q) => p - q)
   const inner = (a ?? 0) < 1e-6 ? '' : `⌀${tell(2 * (a ?? 0))}–`

@@ -9,6 +9,9 @@ import {
   vec,
   type Frame,
   type Place,
+  cubic,
+  simplePieces,
+  type Piece,
 } from '../../geometry'
 import {
   EMPTY_SECTION,
@@ -299,18 +302,23 @@ export function imported(step: ImportStep, context: StepContext): Result<Outcome
 
 /** What it would be as a full turn: its own half-section, or as far as it goes. */
 function turnedImage(step: ImportStep): Section {
-  const edges = step.outline.map((numbers, i): SectionEdge => {
-    const [ax = 0, ay = 0, bx = 0, by = 0, cx, cy = 0, way = 0] = numbers
-    const [from, to] = [vec(ax, ay), vec(bx, by)]
-    return {
-      piece: cx === undefined ? line(from, to) : arc(from, to, vec(cx, cy), way === 1),
-      name: { step: step.id, entity: `o${i + 1}`, role: 'drawn' },
-    }
+  const edges = step.outline.flatMap((numbers, i): SectionEdge[] => {
+    const name = { step: step.id, entity: `o${i + 1}`, role: 'drawn' } as const
+    return simplePieces(pieceFrom(numbers)).map((piece) => ({ piece, name }))
   })
   const { section } = profileOf(edges, step.id)
   return section.regions.length > 0
     ? section
     : rectangleOf(step.id, vec(step.from, 0), vec(step.to, step.radius))
+}
+
+/** A piece by its numbers, as an import step keeps it. */
+function pieceFrom([ax = 0, ay = 0, bx = 0, by = 0, ...more]: readonly number[]): Piece {
+  const [from, to] = [vec(ax, ay), vec(bx, by)]
+  const [cx, cy = 0, third = 0, dy] = more
+  if (cx === undefined) return line(from, to)
+  if (dy !== undefined) return cubic(from, vec(cx, cy), vec(third, dy), to)
+  return arc(from, to, vec(cx, cy), third === 1)
 }
 
 const hasBody = (context: StepContext, id: string): boolean =>

@@ -144,5 +144,6 @@ function cutBack(section: Section, step: string, end: number, wanted: number): S
 function reachOf(piece: Piece): number {
   const ends = Math.max(piece.from.y, piece.to.y)
   if (piece.kind === 'line') return ends
+  if (piece.kind === 'cubic') return Math.max(...piece.on.map((p) => p.y))
   return piece.centre.y + Math.hypot(piece.from.x - piece.centre.x, piece.from.y - piece.centre.y)
 }

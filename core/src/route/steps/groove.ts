@@ -1,7 +1,6 @@
 import { fail, succeed, type Result } from '../../result'
 import {
   add,
-  arc,
   cross,
   dot,
   line,
@@ -11,6 +10,7 @@ import {
   unit,
   type Piece,
   type Vec,
+  mapped,
 } from '../../geometry'
 import { combine, profileOf, type Section, type SectionEdge } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
@@ -241,12 +241,8 @@ function toolOf(
   middles: readonly number[],
 ): Result<Section> {
   const placed = (piece: Piece, middle: number): Piece => {
-    const at = (p: Vec): Vec => toPlane(host, middle, p)
-    if (piece.kind === 'line') return line(at(piece.from), at(piece.to))
     // A frame whose second direction lies to the right of the first is a mirror image.
-    const mirrored = cross(host.along, host.into) < 0
-    const way = mirrored ? !piece.counterClockwise : piece.counterClockwise
-    return arc(at(piece.from), at(piece.to), at(piece.centre), way)
+    return mapped(piece, (p) => toPlane(host, middle, p), cross(host.along, host.into) < 0)
   }
   const regions = middles.flatMap((middle, i) => {
     const named = (what: string): SectionEdge['name'] => ({

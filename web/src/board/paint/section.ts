@@ -1,4 +1,11 @@
-import { liesOnAxis, loopsOf, pointsAlong, type Section, type SectionEdge } from '@lathica/core'
+import {
+  edgeKey,
+  liesOnAxis,
+  loopsOf,
+  pointsAlong,
+  type Section,
+  type SectionEdge,
+} from '@lathica/core'
 import { edgesIn, type SectionRef } from '../refs'
 import { toScreen, type View } from '../view'
 import type { Scene } from './scene'
@@ -80,8 +87,11 @@ function paintShoulders(
   ctx.clip(material, 'evenodd')
   ctx.beginPath()
   for (const { outer } of section.regions) {
-    for (const { piece } of outer) {
-      if (piece.to.y <= 0) continue
+    for (const [i, { piece, name }] of outer.entries()) {
+      const next = outer[(i + 1) % outer.length]
+      // Parts of one free curve go on from one another without a corner.
+      const isCurve = piece.kind === 'cubic' && next?.piece.kind === 'cubic'
+      if (piece.to.y <= 0 || (isCurve && edgeKey(name) === edgeKey(next.name))) continue
       const a = toScreen(view, { x: piece.to.x, y: -piece.to.y })
       const b = toScreen(view, { x: piece.to.x, y: 0 })
       ctx.moveTo(a.x, a.y)

@@ -74,7 +74,26 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
     ctx.setLineDash([])
     for (const points of troubled) sawTooth(ctx, points, style.tone)
   }
+  paintHandles(ctx, scene, sketch)
   paintPoints(ctx, scene, sketch)
+}
+
+/** Fine dotted lines from the ends of a free curve to its handles, which tell the ways it has there. */
+function paintHandles(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch): void {
+  if (scene.receding) return
+  const locate = locator(sketch)
+  ctx.setLineDash([1.5, 3])
+  for (const e of sketch.entities) {
+    if (e.kind !== 'curve') continue
+    for (const [end, handle] of [
+      [e.from, e.fromHandle],
+      [e.to, e.toHandle],
+    ] as const) {
+      const [a, b] = [end, handle].map((p) => toScreen(scene.view, locate(p)))
+      if (a && b) stroke(ctx, a, b, scene.colours.pencil, 1)
+    }
+  }
+  ctx.setLineDash([])
 }
 
 /** How a curve is drawn: what alike curves have in common, so that they are one stroke of the brush. */
@@ -128,7 +147,7 @@ function addChords(path: Path2D, points: readonly Px[]): void {
 /** Ends are rings or dots; centres are small crosses; rims of circles show only when looked at. */
 function paintPoints(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch): void {
   const { colours, view } = scene
-  const middles = new Set(sketch.entities.flatMap((e) => (e.kind === 'line' ? [] : [e.centre])))
+  const middles = new Set(sketch.entities.flatMap((e) => ('centre' in e ? [e.centre] : [])))
   const rims = new Set(sketch.entities.flatMap((e) => (e.kind === 'circle' ? [e.rim] : [])))
   const [dots, rings, troubledRings] = [new Path2D(), new Path2D(), new Path2D()]
   const [stillCrosses, looseCrosses] = [new Path2D(), new Path2D()]

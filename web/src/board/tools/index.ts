@@ -50,6 +50,7 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
     case 'rectangle':
     case 'circle':
     case 'arc':
+    case 'curve':
     case 'slot':
     case 'polygon':
     case 'point':

@@ -163,7 +163,7 @@ export type ToolId =
   | EditId
   | `tie:${ConstraintKind}`
 
-export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'slot' | 'polygon' | 'point'
+export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'curve' | 'slot' | 'polygon' | 'point'
 
 export type EditId =
   | 'trim'

@@ -3,15 +3,15 @@ import {
   boundsOf,
   distance,
   inFrame,
-  line,
   meetingsOf,
   place,
   pointAt,
-  radiusOf,
-  reversed,
   vec,
   type Piece,
   type Vec,
+  mapped,
+  leastRadius,
+  reversed,
 } from '../../../geometry'
 import { EMPTY_SECTION, combine, edgesOf, extentOf, type Section } from '../../../section'
 import { barOf, circleOf, halfPlane, rectangleOf, type SolidTool } from '../../../solid'
@@ -129,24 +129,17 @@ function mirroredPath(drawn: readonly Piece[]): Result<readonly Piece[]> {
     )
   }
   const image = (p: Vec): Vec => vec(p.x, -p.y)
-  const back = [...forth].reverse().map((piece): Piece =>
-    piece.kind === 'line'
-      ? line(image(piece.to), image(piece.from))
-      : {
-          ...piece,
-          ...{ from: image(piece.to), to: image(piece.from), centre: image(piece.centre) },
-        },
-  )
+  const back = [...forth].reverse().map((piece) => reversed(mapped(piece, image, true)))
   return succeed([...forth, ...back])
 }
 
 /** The path neither bends too tightly for the rod nor crosses itself. */
 function pathFits(context: StepContext, path: readonly Piece[], half: number): Result<true> {
-  const tight = path.find((p) => p.kind === 'arc' && radiusOf(p) <= half)
-  if (tight?.kind === 'arc') {
+  const tightest = Math.min(...path.map(leastRadius))
+  if (tightest <= half) {
     return fail(
       'sweep.tight',
-      `An arc of R${told(context, radiusOf(tight))} is too tight for it.`,
+      `A bend of R${told(context, tightest)} is too tight for it.`,
       `Bend the path by more than ${told(context, half)}, or make the rod thinner.`,
     )
   }

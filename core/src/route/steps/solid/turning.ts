@@ -1,7 +1,6 @@
 import { fail, succeed, type Result } from '../../../result'
 import {
   PART_FRAME,
-  arc,
   cross,
   dot,
   inFrame,
@@ -13,8 +12,8 @@ import {
   unit,
   vec,
   type Frame,
-  type Piece,
   type Vec,
+  mapped,
 } from '../../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../../section'
 import { isAcross, locator, type Sketch } from '../../../sketch'
@@ -168,16 +167,9 @@ function foreignAxis(
     x: place(out.y, 0, out.x),
     z: place(along.y, 0, along.x),
   }
-  const change = (piece: Piece): Piece =>
-    piece.kind === 'line'
-      ? line(seen(piece.from), seen(piece.to))
-      : arc(
-          seen(piece.from),
-          seen(piece.to),
-          seen(piece.centre),
-          piece.counterClockwise === (side === 1),
-        )
-  const moved = withLoops(section, (loop) => loop.map((e) => ({ ...e, piece: change(e.piece) })))
+  const moved = withLoops(section, (loop) =>
+    loop.map((e) => ({ ...e, piece: mapped(e.piece, seen, side !== 1) })),
+  )
   return succeed({ frame, section: moved })
 }
 

@@ -163,7 +163,9 @@ function drawOn(chain: Chain, stroke: Stroke): ToolState {
   if (!drawn) return drawing({ ...chain, arcEnd: undefined })
   const sketch = board.sketch()
   const entity = sketch.entities.at(-1)
-  if (!entity || entity.kind === 'circle') return starting(board, role, at)
+  if (!entity || entity.kind === 'circle' || entity.kind === 'curve') {
+    return starting(board, role, at)
+  }
   const named = (id: string, end: End): End => ({ ...end, at: locator(sketch)(id), point: id })
   const next = [...ends.slice(0, -1), named(entity.from, from), named(entity.to, to)]
   if (role === 'centre' || endsChain(ends, to) || spansAxis(sketch, entity)) {

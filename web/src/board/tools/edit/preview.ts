@@ -3,8 +3,7 @@ import {
   perform,
   pieceOf,
   pointsOf,
-  arc,
-  line,
+  mapped,
   type Command,
   type Motion,
   type Piece,
@@ -30,10 +29,9 @@ export function piecesMoved(sketch: Sketch, ids: readonly string[], motion: Moti
     .filter((e) => ids.includes(e.id))
     .map((e) => {
       const piece = pieceOf(e, locate)
-      const [from, to] = [motion.place(piece.from), motion.place(piece.to)]
-      if (piece.kind === 'line') return line(from, to)
-      const turns = piece.counterClockwise !== motion.mirrors
-      return arc(from, piece.from === piece.to ? from : to, motion.place(piece.centre), turns)
+      const moved = mapped(piece, motion.place, motion.mirrors)
+      // Of a whole circle both ends are one place.
+      return piece.from === piece.to ? { ...moved, to: moved.from } : moved
     })
 }
 

@@ -1,5 +1,13 @@
-import { drawDraft, type Draft, type End, type Piece, type Problem } from '@lathica/core'
+import {
+  drawDraft,
+  type Draft,
+  type End,
+  type NewConstraint,
+  type Piece,
+  type Problem,
+} from '@lathica/core'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
+import type { Snap } from '../../snapping'
 import { readFields } from '../entry'
 import type { Board, Entry, EntryField, PointerAt, ToolState } from '../tool'
 
@@ -12,6 +20,8 @@ export interface Shape {
   readonly draft: (places: readonly End[]) => Draft | undefined
   /** The pieces to show, the pointer being the last place. */
   readonly pieces: (places: readonly End[]) => readonly Piece[]
+  /** Where the pointer puts a place that is not snapped like others; undefined where it is. */
+  readonly snap?: (board: Board, places: readonly End[], at: PointerAt) => Snap | undefined
   /** Values that may be typed in the place of the last press. */
   readonly typed?: {
     readonly fields: (places: readonly End[]) => readonly EntryField[]
@@ -32,8 +42,11 @@ export function placing(
   shape: Shape,
   places: readonly End[] = [],
   at?: PointerAt,
+  ties: readonly NewConstraint[] = [],
 ): ToolState {
-  const snap = at && snapAt(board, at, undefined, false)
+  const snapped = (here: PointerAt): Snap =>
+    shape.snap?.(board, places, here) ?? snapAt(board, here, undefined, false)
+  const snap = at && snapped(at)
   const all = snap ? [...places, snap.end] : places
   const entry = places.length + 1 === shape.hints.length ? typedEntry(board, shape, all) : undefined
   const hint = shape.hints[places.length] ?? ''
@@ -42,13 +55,15 @@ export function placing(
     cursor: 'crosshair',
     ...(snap ? { overlay: { ...snapOverlay(snap), rubber: shape.pieces(all) } } : {}),
     ...(entry ? { entry } : {}),
-    move: (next) => placing(board, shape, places, next),
+    move: (next) => placing(board, shape, places, next, ties),
     press: (here) => {
-      const taken = [...places, snapAt(board, here, undefined, false).end]
-      if (taken.length < shape.hints.length) return placing(board, shape, taken, here)
+      const taken = [...places, snapped(here).end]
+      const all = [...ties, ...(shape.snap?.(board, places, here)?.ties ?? [])]
+      if (taken.length < shape.hints.length) return placing(board, shape, taken, here, all)
       const draft = shape.draft(taken)
-      if (!draft) return placing(board, shape, places, here)
-      board.run(drawDraft(shape.label, board.sketch().id, draft))
+      if (!draft) return placing(board, shape, places, here, ties)
+      const tied = { ...draft, ties: [...(draft.ties ?? []), ...all] }
+      board.run(drawDraft(shape.label, board.sketch().id, tied))
       return placing(board, shape, [], here)
     },
     key: (key) => {
@@ -56,7 +71,7 @@ export function placing(
       return placing(board, shape.next(), [], at)
     },
     escape: () => (places.length > 0 ? placing(board, shape, [], at) : undefined),
-    refresh: () => placing(board, shape, stillThere(board.sketch(), places), at),
+    refresh: () => placing(board, shape, stillThere(board.sketch(), places), at, ties),
   }
 }
 

@@ -22,6 +22,7 @@ import {
 } from '@lathica/core'
 import { problem } from '../entry'
 import type { ShapeId } from '../tool'
+import { freeCurve } from './freeCurve'
 import type { Shape } from './placing'
 
 const ORIGIN_END: End = { at: { x: 0, y: 0 } }
@@ -194,8 +195,10 @@ const centreArc: Shape = {
     const end = { x: centre.x + radius * way.x, y: centre.y + radius * way.y }
     return [arc(from, end, centre, sweep > 0), line(centre, end)]
   },
-  next: () => throughArc,
+  next: () => curveShape,
 }
+
+const curveShape: Shape = freeCurve(() => throughArc)
 
 /** The lesser turn from one direction to another about a centre, in radians. */
 function turnFrom(centre: Vec, from: Vec, to: Vec): number {
@@ -315,6 +318,7 @@ export const SHAPES: Readonly<Record<ShapeId, Shape>> = {
   rectangle: cornerRectangle,
   circle: circleShape,
   arc: throughArc,
+  curve: curveShape,
   slot: slotShape,
   polygon: polygonOf(DEFAULT_SIDES),
   point: pointShape,
