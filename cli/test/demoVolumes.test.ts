@@ -132,6 +132,33 @@ describe('by hand', () => {
     )
   })
 
+  it('the ink funnel is a wall by half to both sides of its stem and its mouth', () => {
+    const [t, n] = [1.5, 4000]
+    // Across a wall of thickness t by half to both sides: t·y less t³/12 times what it bends inwards.
+    const across = (y: number, bend: number, inwards: number): number =>
+      t * y - (t ** 3 / 12) * bend * inwards
+    const cubic = (a: number, b: number, c: number, d: number, s: number): number[] => {
+      const r = 1 - s
+      return [
+        r ** 3 * a + 3 * r * r * s * b + 3 * r * s * s * c + s ** 3 * d,
+        3 * (r * r * (b - a) + 2 * r * s * (c - b) + s * s * (d - c)),
+        6 * (r * (c - 2 * b + a) + s * (d - 2 * c + b)),
+      ]
+    }
+    let mouth = 0
+    for (let i = 0; i <= n; i++) {
+      const s = i / n
+      const [, dx = 0, ddx = 0] = cubic(30, 50, 58, 62, s)
+      const [y = 0, dy = 0, ddy = 0] = cubic(6, 6, 28, 42, s)
+      const speed = Math.hypot(dx, dy)
+      const bend = (dx * ddy - dy * ddx) / speed ** 3
+      const weight = (i === 0 || i === n ? 1 : i % 2 === 1 ? 4 : 2) / (3 * n)
+      mouth += weight * speed * across(y, bend, dx / speed)
+    }
+    const [found = 0] = volumes('ink-funnel')
+    expect(found / (2 * Math.PI * (30 * across(6, 0, 1) + mouth))).toBeCloseTo(1, 7)
+  })
+
   it('the bearing housing is two cylinders, less bores, a ring groove and a gland', () => {
     const [width, depth, r] = [1.3 * 2.62, 0.8 * 2.62, 0.1 * 2.62]
     const corners = sum(

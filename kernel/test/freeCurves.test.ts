@@ -123,8 +123,9 @@ describe('a part drawn with a free curve', () => {
     expect(volume).toBeCloseTo(solidProperties(flask())?.volume ?? 1, 6)
     for (const text of [
       writeStep(part, new Date('2026-11-02T10:42:00Z')),
-      String(builtGeometry(kernel, part, 0.05).step) || '',
+      builtGeometry(kernel, part, 0.05).step,
     ]) {
+      if (text === undefined) throw new Error('there is nothing to write')
       const [solid] = kernel.read(text)
       expect((solid?.volume ?? 0) / volume).toBeCloseTo(1, 8)
       const { part: found, solids } = recoverPart('Came in', kernel.read(text), packText(text))

@@ -29,6 +29,7 @@ import {
   windingSpindle,
 } from './milled'
 import { gaugeCover } from './cover'
+import { inkFunnel } from './funnel'
 import { counterweight, float, inkFlask } from './standing'
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
@@ -298,6 +299,7 @@ export function demoParts(): ReadonlyMap<string, string> {
     'guide-segment': guideSegment,
     'sampling-can': samplingCan,
     'gauge-cover': gaugeCover,
+    'ink-funnel': inkFunnel,
   }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),
