@@ -9,6 +9,7 @@ import {
   cornersOf,
   createPart,
   curvatureAt,
+  cutAtAxis,
   distance,
   drawDraft,
   edgeKey,
@@ -220,6 +221,41 @@ describe('a free curve in a sketch', () => {
       const p = pointAt(one, t)
       expect(nearestOn(other, vec(2 * x - p.x, p.y)).distance).toBeLessThan(1e-8)
     }
+  })
+
+  /** A curve over a base and an end, with its handles somewhere. */
+  const over = (h: readonly [number, number], k: readonly [number, number]): Part =>
+    drawn({
+      points: {
+        '~a': { at: vec(0, 0), on: [AXIS_ID] },
+        '~b': { at: vec(0, 20) },
+        '~h': { at: vec(...h) },
+        '~k': { at: vec(...k) },
+        '~c': { at: vec(50, 20) },
+        '~d': { at: vec(50, 0), on: [AXIS_ID] },
+      },
+      entities: [
+        { id: '~1', kind: 'line', from: '~a', to: '~b', role: 'outline' },
+        curve('~2', '~b', '~c', '~h', '~k'),
+        { id: '~3', kind: 'line', from: '~c', to: '~d', role: 'outline' },
+      ],
+    })
+
+  test('that loops is told to cross itself, and encloses nothing', () => {
+    const looped = must(over([70, 40], [-40, 40]), addRevolve(SKETCH))
+    expect(stepIn(looped)?.problem?.message).toMatch(/curve 2 crosses itself at 21.053/)
+    expect(evaluate(looped).bodies[0]?.solid).toBeUndefined()
+  })
+
+  test('that reaches below the axis is told once, and cut there', () => {
+    const deep = over([20, -30], [40, -30])
+    const faults = evaluate(deep).sketches.get(SKETCH)?.profile.faults ?? []
+    expect(faults.map((f) => f.kind)).toEqual(['belowAxis'])
+    const cut = must(deep, cutAtAxis(SKETCH, [curveOf(deep).id]))
+    expect(sketchOf(cut).entities.filter((e) => e.kind === 'curve')).toHaveLength(2)
+    const both = must(cut, addRevolve(SKETCH))
+    expect(stepIn(both)?.problem).toBeUndefined()
+    expect(sectionIn(both).regions).toHaveLength(2)
   })
 
   test('is refused what it has no sense for, in words', () => {

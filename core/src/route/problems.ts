@@ -59,13 +59,23 @@ export function faultProblem(fault: ProfileFault, sketch: Sketch, part: Part): P
         involves,
       ).problem
     }
-    case 'crossing':
+    case 'crossing': {
+      const [one, two] = fault.entities
+      if (one === two) {
+        return fail(
+          'profile.loop',
+          `In profile ${sketch.name}, ${names[0] ?? ''} crosses itself at ${at}.`,
+          'Bring its handles nearer to its ends, or apart.',
+          involves,
+        ).problem
+      }
       return fail(
         'profile.crossing',
         `Profile ${sketch.name} meets itself: ${names.join(' and ')} at ${at}.`,
         'Move one of them, or delete what is doubled.',
         involves,
       ).problem
+    }
     case 'doubled':
       return fail(
         'profile.doubled',

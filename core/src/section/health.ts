@@ -20,8 +20,11 @@ export function zeroLengthFaults(edges: readonly SectionEdge[]): ProfileFault[] 
 
 /** Edges that reach below the axis, with their lowest end or middle. */
 export function axisFaults(edges: readonly SectionEdge[]): ProfileFault[] {
+  const told = new Set<string>()
   return edges.flatMap((e): ProfileFault[] => {
-    if (boundsOf(e.piece).min.y >= -VERTEX_TOLERANCE) return []
+    // A free curve is several edges, and is told once.
+    if (boundsOf(e.piece).min.y >= -VERTEX_TOLERANCE || told.has(e.name.entity)) return []
+    told.add(e.name.entity)
     const at = [0, 0.5, 1]
       .map((t) => pointAt(e.piece, t))
       .reduce((low, p) => (p.y < low.y ? p : low))

@@ -14,6 +14,7 @@ import {
   pieceOf,
   pointAt,
   scale,
+  tangentAt,
   type Entity,
   type End,
   type NewConstraint,
@@ -177,18 +178,17 @@ function alongDirection(query: SnapQuery, place: Vec): Snap {
   return withCurve(query, free(place))
 }
 
-/** The end of a line that goes on smoothly from an arc, where it is near to doing so. */
+/** The end of a line that goes on smoothly from an arc or a free curve, where it is near to doing so. */
 function smoothFrom(
   sketch: Sketch,
   from: End,
   place: Vec,
 ): { readonly curve: string; readonly at: Vec } | undefined {
-  const before = sketch.entities.find((e) => e.kind === 'arc' && hasEnd(e, from.point ?? ''))
-  if (before?.kind !== 'arc') return undefined
-  const locate = locator(sketch)
-  const centre = locate(before.centre)
-  const radius = { x: from.at.x - centre.x, y: from.at.y - centre.y }
-  const along = { x: -radius.y, y: radius.x }
+  const before = sketch.entities.find(
+    (e) => (e.kind === 'arc' || e.kind === 'curve') && hasEnd(e, from.point ?? ''),
+  )
+  if (!before || before.kind === 'circle') return undefined
+  const along = tangentAt(pieceOf(before, locator(sketch)), before.from === from.point ? 0 : 1)
   const way = { x: place.x - from.at.x, y: place.y - from.at.y }
   const length = along.x ** 2 + along.y ** 2
   const share = (way.x * along.x + way.y * along.y) / (length || 1)
