@@ -111,4 +111,3 @@ export function exactnessRows(): Row[] {
     atMost(`${name} against the closed form`, Math.abs(value / exact - 1), 'relative', 1e-12),
   )
 }
-
