@@ -46,10 +46,7 @@ try {
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-flask', (shop) => shop.openPart('Ink flask'))
-  await take('model-housing', async (shop) => {
-    await shop.openPart('Bearing housing')
-    await shop.route.getByRole('button', { name: /Fillet/ }).click()
-  })
+  await take('model-funnel', (shop) => shop.openPart('Ink funnel'))
   await take('groove', async (shop, page) => {
     await shop.openPart('Spindle')
     await shop.route.getByRole('button', { name: /Groove/ }).click()

@@ -1,6 +1,6 @@
 import { fail, succeed } from '../result'
 import { add, cross, subtract, unit } from '../geometry'
-import { entityMap, lineEnds, locator, pointsOf, withIds, type Entity } from '../sketch'
+import { endsOf, entityMap, lineEnds, locator, pointsOf, withIds, type Entity } from '../sketch'
 import { nothingPicked, reflect } from './copies'
 import { placeDraft, withTiesThatFit, type Draft } from './draft'
 import { type End, type NewConstraint } from './ends'
@@ -86,7 +86,7 @@ function withSymmetry(
       symmetricEntities(sketch, e, image, about).forEach(note)
       continue
     }
-    for (const end of pointsOf(e.kind === 'arc' ? { ...e, kind: 'line' } : e)) {
+    for (const end of e.kind === 'curve' ? pointsOf(e) : endsOf(e)) {
       const other = made.get(`~${end}`) ?? end
       if (other !== end) note({ kind: 'symmetric', a: end, b: other, about })
     }
