@@ -4,6 +4,7 @@ import {
   changeStep,
   combine,
   cornersOf,
+  cubic,
   edgeKey,
   edgesOf,
   evaluate,
@@ -11,6 +12,7 @@ import {
   line,
   perform,
   profileOf,
+  simplePieces,
   vec,
   type NewStep,
   type Part,
@@ -29,6 +31,14 @@ export function routeRows(): Row[] {
     () => undefined,
     () => {
       if (!combine(a, b, 'cut')) throw new Error('the outline came out open')
+    },
+  )
+  const [c, d] = [waves(49, 0), waves(49, 0.37)]
+  const curved = medianTime(
+    51,
+    () => undefined,
+    () => {
+      if (!combine(c, d, 'cut')) throw new Error('the outline came out open')
     },
   )
   const part = longRoute()
@@ -53,6 +63,7 @@ export function routeRows(): Row[] {
   )
   return [
     atMost(`cut of two sections of ${edges} edges`, boolean, 'ms', 0.5),
+    atMost(`against it, one of ${edgesOf(c).length} free curves`, curved / boolean, 'times', 25),
     atMost(`route of ${part.route.length} steps on ${first} edges, whole`, whole, 'ms', 20),
     atMost('the same after a change in its last step', after, 'ms', 2),
     atMost('memory a route of 40 steps holds', heldBy(part), 'MB', 50),
@@ -76,6 +87,25 @@ function comb(lands: number, shift: number): Section {
     name: { step: shift === 0 ? 'a' : 'b', entity: `e${i}`, role: 'drawn' as const },
   }))
   return profileOf(edges, 'a').section
+}
+
+/** As a comb, but every land is a free curve that runs up or down to the next. */
+function waves(lands: number, shift: number): Section {
+  const step = shift === 0 ? 'a' : 'b'
+  const name = (n: number) => ({ step, entity: `w${n}`, role: 'drawn' as const })
+  const height = (i: number): number => (i % 2 === 0 ? 10 : 8.5)
+  const tops = Array.from({ length: lands }, (_, i) => {
+    const [x, y, z] = [i + shift, height(i), height(i + 1)]
+    return cubic(vec(x, y), vec(x + 0.5, y), vec(x + 0.5, z), vec(x + 1, z))
+  })
+  const [first, last] = [tops[0]?.from ?? vec(0, 0), tops.at(-1)?.to ?? vec(0, 0)]
+  const rest = [last, vec(lands + shift, 2), vec(shift, 2), first]
+  const lines = rest.slice(1).map((p, i) => line(rest[i] ?? p, p))
+  const edges = [...tops.flatMap(simplePieces), ...lines].map((piece, n) => ({
+    piece,
+    name: name(n),
+  }))
+  return profileOf(edges, step).section
 }
 
 const sets = (radius: number): object[] => [{ pick: { kind: 'inside' }, radius: `${radius / 10}` }]

@@ -2,9 +2,12 @@ import { describe, expect, test } from 'vitest'
 import {
   AXIS_ID,
   ORIGIN_ID,
+  SECTION_ID,
   addRevolve,
   addSize,
+  addSketch,
   addStep,
+  changeStep,
   constrain,
   cornersOf,
   createPart,
@@ -12,14 +15,17 @@ import {
   cutAtAxis,
   distance,
   drawDraft,
+  drawPiece,
   edgeKey,
   edgesOf,
   evaluate,
   extend,
   faceWords,
   fittingConstraints,
+  guideOf,
   lengthOf,
   locator,
+  lostCorners,
   mirrorItems,
   nearestOn,
   offsetChain,
@@ -28,6 +34,7 @@ import {
   pointAt,
   readPart,
   readPartFile,
+  removeStep,
   sectionArea,
   solidProperties,
   split,
@@ -39,6 +46,7 @@ import {
   writePartFile,
   type CubicPiece,
   type Draft,
+  type End,
   type NewStep,
   type Part,
   type SketchCurve,
@@ -359,5 +367,51 @@ describe('what is turned from a free curve', () => {
     expect(stepIn(walled)?.problem).toBeUndefined()
     // By half to both sides the turns take from one what they add to the other.
     expect(sectionArea(sectionIn(walled))).toBeCloseTo(2 * lengthOf(pieceIn(alone)), 4)
+  })
+
+  test('is built on by later sketches, as rounds are: they follow what they lie on', () => {
+    const part = turned()
+    const corner = cornersOf(sectionIn(part)).find((c) => Math.abs(c.at.x) < 1e-9)
+    const fillet = (radius: string): NewStep => ({
+      ...{ kind: 'fillet', body: bodyId },
+      sets: [{ pick: { kind: 'corners', corners: [corner?.key ?? ''] }, radius }],
+    })
+    const rounded = must(part, addStep(fillet('3')), addSketch())
+    const second = (p: Part) => sketchOf(p, 1)
+    const edges = edgesOf(sectionIn(rounded))
+    const ends = (['arc', 'cubic'] as const).map((kind) => {
+      const edge = edges.find((e) => e.piece.kind === kind)
+      if (!edge) throw new Error(`there is no ${kind}`)
+      const link = { profile: SECTION_ID, item: edgeKey(edge.name), guide: guideOf(edge) }
+      return { at: pointAt(edge.piece, 0.5), link } as End
+    })
+    const [from, to] = ends
+    if (!from || !to) throw new Error('there are no ends')
+    const linked = must(
+      rounded,
+      drawPiece({ sketch: second(rounded).id, from, to, role: 'outline' }),
+    )
+    expect(
+      second(linked)
+        .entities.map((e) => e.kind)
+        .sort(),
+    ).toEqual(['arc', 'curve', 'line'])
+    const step = linked.route.find((s) => s.kind === 'fillet')
+    const larger = must(
+      linked,
+      changeStep(step?.id ?? '', (s) => ({ ...s, ...fillet('5') }) as typeof s),
+      addSize(SKETCH, { kind: 'diameter', point: curveOf(linked).fromHandle }, '90'),
+    )
+    const locate = locator(second(larger))
+    const line = second(larger).entities.find((e) => e.kind === 'line')
+    const [a, b] = [locate(line?.from ?? ''), locate(line?.to ?? '')]
+    const now = edgesOf(sectionIn(larger))
+    const arc = now.find((e) => e.piece.kind === 'arc')?.piece
+    expect(arc?.kind === 'arc' && distance(a, arc.centre)).toBeCloseTo(5, 8)
+    expect(nearestOn(pieceIn(larger), b).distance).toBeLessThan(1e-8)
+    const gone = must(larger, removeStep(step?.id ?? ''))
+    expect(lostCorners(gone, evaluate(gone), second(gone))).toHaveLength(3)
+    // The curve is followed on the whole curve, whose key the fillet did not change.
+    expect(readPartFile(writePartFile(gone)).ok).toBe(true)
   })
 })

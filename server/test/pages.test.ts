@@ -122,6 +122,7 @@ describe('the demo project', () => {
       'Guide roller',
       'Guide segment',
       'Ink flask',
+      'Ink funnel',
       'Line sheave',
       'Sampling can',
       'Setting knob',

@@ -11,6 +11,7 @@ import {
 } from '../sketch'
 import type { Vec } from '../geometry'
 import type { Part } from '../part'
+import type { EdgeGuide } from '../section'
 
 /** Where a new point goes: a free place, or onto something that is there. */
 export interface End {
@@ -35,6 +36,8 @@ export interface Link {
   readonly between?: readonly [SectionCorner, SectionCorner]
   /** Of a circular edge seen from the end its middle, and the place of its rim level with that. */
   readonly ring?: { readonly middle: SectionCorner; readonly rim: SectionCorner }
+  /** Of a round or a free edge of the section what it is made on. */
+  readonly guide?: EdgeGuide
 }
 
 interface SectionCorner {
@@ -86,13 +89,14 @@ function placeLinked(part: Part, sketch: Sketch, end: End, link: Link): PlacedEn
   return { ...placed, ties: [...ties, ...placed.ties] }
 }
 
-/** On a corner of the section, or on a construction line or circle that follows two of them. */
+/** On a corner of the section, or on a construction line, circle, arc or curve that follows an edge. */
 function placeOnSection(
   part: Part,
   sketch: Sketch,
   end: End,
-  { item, between, ring }: Link,
+  { item, between, ring, guide }: Link,
 ): PlacedEnd {
+  if (guide) return placeOnGuide(part, sketch, end, guide)
   const ends = ring ? ([ring.middle, ring.rim] as const) : between
   if (!ends) return followCorner(sketch, { key: item, at: end.at })
   const one = followCorner(sketch, ends[0])
@@ -109,6 +113,32 @@ function placeOnSection(
   const here = known ? two.sketch : { ...grown, entities: [...grown.entities, curve] }
   const placed = placeEnd(part, here, { ...end, on: [...(end.on ?? []), known?.id ?? id] })
   return { ...placed, ties: [...one.ties, ...two.ties, ...placed.ties] }
+}
+
+/** On a construction arc or curve that follows a round or a free edge of the section. */
+function placeOnGuide(part: Part, sketch: Sketch, end: End, guide: EdgeGuide): PlacedEnd {
+  let here = sketch
+  const ties: NewConstraint[] = []
+  const points = guide.places.map((place) => {
+    const followed = followCorner(here, place)
+    here = followed.sketch
+    ties.push(...followed.ties)
+    return followed.id
+  })
+  const [a = '', b = '', c = '', d = ''] = points
+  const [id, grown] = takeId(here, guide.kind.slice(0, 1))
+  const own = { id, role: 'construction' } as const
+  const { counterClockwise } = guide
+  const drawn: Entity =
+    guide.kind === 'arc'
+      ? { ...own, kind: 'arc', from: a, to: b, centre: c, counterClockwise }
+      : { ...own, kind: 'curve', from: a, to: d, fromHandle: b, toHandle: c }
+  const known = here.entities.find(
+    (e) => e.kind === drawn.kind && pointsOf(e).join() === pointsOf(drawn).join(),
+  )
+  const whole = known ? here : { ...grown, entities: [...grown.entities, drawn] }
+  const placed = placeEnd(part, whole, { ...end, on: [...(end.on ?? []), known?.id ?? id] })
+  return { ...placed, ties: [...ties, ...placed.ties] }
 }
 
 /** A point that follows a corner of the section: the one that does so already, or a new one. */

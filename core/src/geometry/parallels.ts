@@ -117,40 +117,37 @@ function fitted(
   tight: boolean,
   depth: number,
 ): Fit[] {
-  const fit = matched(own, by, low, high, tight)
-  const [a, , , d] = fit.on
-  const isShort = distance(a, d) <= 8 * VERTEX_TOLERANCE
-  if (depth >= MOST_HALVINGS || isShort || fit.off <= PARALLEL_TOLERANCE) {
-    const parts = simplePieces(cubic(...fit.on))
-    const [only] = parts
-    // A match that is not simple is so by rounding, where it is next to straight or next to nothing.
-    return parts.length === 1 && only ? [{ from: low, to: high, fit: only }] : halves()
-  }
-  return halves()
+  const fit = soundMatch(matched(own, by, low, high, tight), depth)
+  if (fit) return [{ from: low, to: high, fit }]
+  const middle = (low + high) / 2
+  return [
+    ...fitted(own, by, low, middle, tight, depth + 1),
+    ...fitted(own, by, middle, high, tight, depth + 1),
+  ]
+}
 
-  function halves(): Fit[] {
-    if (depth >= MOST_HALVINGS) {
-      return [{ from: low, to: high, fit: { kind: 'line', from: a, to: d } }]
-    }
-    const middle = (low + high) / 2
-    return [
-      ...fitted(own, by, low, middle, tight, depth + 1),
-      ...fitted(own, by, middle, high, tight, depth + 1),
-    ]
-  }
+/** A match that is near enough and simple; at the last halving, or next to nothing, as it is. */
+function soundMatch({ on, off }: Match, depth: number): Piece | undefined {
+  const [a, , , d] = on
+  const isLast = depth >= MOST_HALVINGS
+  if (!isLast && off > PARALLEL_TOLERANCE && distance(a, d) > 8 * VERTEX_TOLERANCE) return undefined
+  const [only, more] = simplePieces(cubic(...on))
+  if (only && !more) return only
+  // One that is not simple is so by rounding, where it is next to straight.
+  return isLast ? { kind: 'line', from: a, to: d } : undefined
+}
+
+/** A cubic, and by how much it is off what it is to match, in mm. */
+interface Match {
+  readonly on: Cubic
+  readonly off: number
 }
 
 /**
  * The cubic that shares ends and directions with what lies beside a stretch, and its places at two
  * thirds; and by how much it is off elsewhere, in mm.
  */
-function matched(
-  own: Cubic,
-  by: number,
-  low: number,
-  high: number,
-  tight: boolean,
-): { readonly on: Cubic; readonly off: number } {
+function matched(own: Cubic, by: number, low: number, high: number, tight: boolean): Match {
   const end = (t: number): { readonly at: Vec; readonly way: Vec; readonly lead: number } => {
     const way = directionAt(own, t, low, high)
     const lead = (Math.abs(freeAt(own, by, t)) * norm(cubicSlope(own, t)) * (high - low)) / 3
@@ -164,7 +161,7 @@ function matched(
     last.at,
   ]
   const offAt = (on: Cubic, share: number) => offBeside(own, by, low, high, on, share)
-  const told = (on: Cubic): { readonly on: Cubic; readonly off: number } => {
+  const told = (on: Cubic): Match => {
     const offs = [1 / 6, 1 / 3, 1 / 2, 2 / 3, 5 / 6].map((s) => Math.abs(offAt(on, s).off))
     return { on, off: Math.max(...offs) }
   }

@@ -1,5 +1,5 @@
 import { usesSketch, type Part } from '../part'
-import { cornersCalled } from '../section'
+import { cornersCalled, guidePlace } from '../section'
 import { withPositions } from '../solver'
 import type { Vec } from '../geometry'
 import { SECTION_ID, isAcross, type Sketch } from '../sketch'
@@ -62,10 +62,12 @@ function placesFor(sketch: Sketch, part: Part, settled: readonly Sketch[]): Plac
   return placesIn(standingBefore(part, state, sketch.id), sketch, part)
 }
 
-/** Where the corners of bodies lie; for an end sketch as they are seen from its end. */
+/** Where the corners of bodies and the guides of their edges lie; for an end sketch as they are seen from its end. */
 function placesIn(bodies: readonly BodyState[], sketch: Sketch, part: Part): Places {
   if (!isAcross(sketch.plane)) {
-    return (key) => bodies.flatMap((b) => cornersCalled(b.section, [key]))[0]?.at
+    return (key) =>
+      bodies.flatMap((b) => cornersCalled(b.section, [key]))[0]?.at ??
+      bodies.flatMap((b) => guidePlace(b.section, key) ?? [])[0]
   }
   const all = marksOf(bodies, sketch, part)
   return (key) => {

@@ -13,6 +13,7 @@ export {
   type Effect,
 } from './combine'
 export { offsetSection, shellOf, type LayerCorners, type LayerSide, type ShellSpec } from './layers'
+export { guideOf, guidePlace, type EdgeGuide } from './guides'
 export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './wall'
 export { polesOf, type Pole } from './poles'
 export { greatestRadius, materialAlong } from './probe'

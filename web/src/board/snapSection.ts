@@ -4,6 +4,7 @@ import {
   distance,
   edgeKey,
   edgesOf,
+  guideOf,
   line,
   nearestOn,
   ringPiece,
@@ -57,7 +58,7 @@ export function onSectionCorner({
   }
 }
 
-/** An edge of the section between two corners, or an edge seen from the end, which the point will lie on. */
+/** An edge of the section, or one seen from the end, which the point will lie on. */
 export function onSectionEdge(query: SnapQuery, snap: Snap): Snap | undefined {
   const { view, standing, from, endMarks } = query
   const place = snap.end.at
@@ -69,7 +70,14 @@ export function onSectionEdge(query: SnapQuery, snap: Snap): Snap | undefined {
   }
   for (const section of standing ?? []) {
     for (const edge of edgesOf(section)) {
-      if (edge.piece.kind !== 'line' || nearestOn(edge.piece, place).distance > reach) continue
+      if (nearestOn(edge.piece, place).distance > reach) continue
+      const guide = guideOf(edge)
+      const onGuide = guide && ontoPiece(edge.piece, snap, from)
+      if (guide && onGuide) {
+        const link = { profile: SECTION_ID, item: edgeKey(edge.name), guide }
+        return onLinked(snap, onGuide, link, 'on an edge of the section')
+      }
+      if (guide) continue
       const corners = cornersOf(section)
       const start = corners.find((c) => c.leaving === edge)
       const end = corners.find((c) => c.arriving === edge)
