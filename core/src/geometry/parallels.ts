@@ -69,8 +69,9 @@ export function turnsBeside(
 /** 1 less the share of the radius of curvature that the distance takes: below 0 it is too tight. */
 function freeAt(own: Cubic, by: number, t: number): number {
   const slope = cubicSlope(own, t)
-  const speed = norm(slope)
-  return speed === 0 ? 1 : 1 - (by * cross(slope, cubicBend(own, t))) / speed ** 3
+  const free = 1 - (by * cross(slope, cubicBend(own, t))) / norm(slope) ** 3
+  // Where the curve stands still its bend has no number.
+  return Number.isFinite(free) ? free : 1
 }
 
 /** Places looked at for a change between free and tight. */
