@@ -64,14 +64,33 @@ function placesSquareTo(a: Piece, b: Piece): Vec[] {
     case 'cubic': {
       if (b.kind === 'line') return cubicPlacesFacing(a, normalOf(b))
       if (b.kind === 'arc') return cubicFeet(a.on, b.centre).flatMap((s) => within(a, s))
-      const starts = [0.1, 0.3, 0.5, 0.7, 0.9]
-      return starts.flatMap((t) => {
-        const u = nearestOn(b, pointAt(a, t)).t
-        const found = straightAcross(a, b, { t, u })
-        return found ? [pointAt(a, found.t)] : []
-      })
+      return placesAcross(a, b)
     }
   }
+}
+
+/** Looks along a cubic for where it is near another, and how many of them are followed up. */
+const LOOKS = 32
+const FOLLOWED = 4
+
+/** Places of a cubic next to the nearest ones to another: looked for along it, then by Newton's steps. */
+function placesAcross(a: CubicPiece, b: CubicPiece): Vec[] {
+  const looks = Array.from({ length: LOOKS + 1 }, (_, i) => {
+    const t = i / LOOKS
+    const near = nearestOn(b, pointAt(a, t))
+    return { t, u: near.t, distance: near.distance }
+  })
+  const nearest = [...looks].sort((p, q) => p.distance - q.distance).slice(0, FOLLOWED)
+  return nearest.flatMap((start) => {
+    // To the other and back again draws nearer with every step.
+    let { t, u } = start
+    for (let i = 0; i < 8; i++) {
+      t = nearestOn(a, pointAt(b, u)).t
+      u = nearestOn(b, pointAt(a, t)).t
+    }
+    const found = straightAcross(a, b, { t, u })
+    return [pointAt(a, start.t), pointAt(a, t), ...(found ? [pointAt(a, found.t)] : [])]
+  })
 }
 
 function normalOf({ from, to }: LinePiece): Vec {
