@@ -14,7 +14,6 @@ export {
 export {
   endsOf,
   entityMap,
-  handleAt,
   isGiven,
   lineEnds,
   lineOf,

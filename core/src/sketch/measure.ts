@@ -46,13 +46,6 @@ export function endsOf(entity: Entity): readonly string[] {
   return entity.kind === 'circle' ? [] : [entity.from, entity.to]
 }
 
-/** The handle of a curve that tells how it leaves one of its ends. */
-export function handleAt(entity: Entity, end: string): string | undefined {
-  if (entity.kind !== 'curve') return undefined
-  if (end === entity.from) return entity.fromHandle
-  return end === entity.to ? entity.toHandle : undefined
-}
-
 /** Every point an entity stands on: ends, centre, rim, handles. */
 export function pointsOf(entity: Entity): readonly string[] {
   switch (entity.kind) {

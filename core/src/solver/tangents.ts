@@ -1,10 +1,11 @@
 import { offLine, type CurvePair, type Entity, type SketchCurve } from '../sketch'
 import { advance, offset, separation, sumEquation } from './equations'
-import type { Reducible } from './reduce'
+import type { Reducible, Ties } from './reduce'
 import { levelOf, onLine, roundPoints, straightOf, type Demand, type Setting } from './relations'
 
-const x = (point: number): number => 2 * point
-const y = (point: number): number => 2 * point + 1
+/** Whether two points are one, by number or by ties of both coordinates. */
+const areOne = (ties: Ties, p: number, q: number): boolean =>
+  p === q || (ties.together(2 * p, 2 * q) && ties.together(2 * p + 1, 2 * q + 1))
 
 /** Two curves touch without a corner: where they share an end, there; else somewhere. */
 export function tangent(setting: Setting, c: CurvePair): Demand {
@@ -45,9 +46,7 @@ export function tangent(setting: Setting, c: CurvePair): Demand {
   function sharedEnd(a: Entity | undefined, b: Entity | undefined): number | undefined {
     const ends = (e: Entity | undefined): number[] =>
       e && e.kind !== 'circle' ? [index(e.from), index(e.to)] : []
-    return ends(a).find((p) =>
-      ends(b).some((q) => p === q || (ties.together(x(p), x(q)) && ties.together(y(p), y(q)))),
-    )
+    return ends(a).find((p) => ends(b).some((q) => areOne(ties, p, q)))
   }
 }
 
@@ -59,13 +58,10 @@ function smoothCurve(
   curve: SketchCurve,
   otherId: string,
 ): Demand {
-  const { entities, index, ties } = setting
-  const isShared = (end: string): boolean =>
-    shared !== undefined &&
-    (index(end) === shared ||
-      (ties.together(x(index(end)), x(shared)) && ties.together(y(index(end)), y(shared))))
-  const handleOf = (e: SketchCurve): number => index(isShared(e.from) ? e.fromHandle : e.toHandle)
   if (shared === undefined) return sumEquation(owner, [])
+  const { entities, index, ties } = setting
+  const handleOf = (e: SketchCurve): number =>
+    index(areOne(ties, index(e.from), shared) ? e.fromHandle : e.toHandle)
   const other = entities.get(otherId)
   const handle = handleOf(curve)
   if (other?.kind === 'curve') return throughCentres(owner, shared, handle, handleOf(other))

@@ -1,16 +1,16 @@
 import {
+  cross,
   cubic,
   distance,
+  dot,
   entityName,
   line,
   locator,
   mix,
   pieceOf,
   planeWords,
-  scale,
   subtract,
   tangentAt,
-  unit,
   type Draft,
   type End,
   type NewConstraint,
@@ -90,9 +90,6 @@ function handleSnap(board: Board, places: readonly End[], at: PointerAt): Snap {
   return free
 }
 
-const dot = (a: Vec, b: Vec): number => a.x * b.x + a.y * b.y
-const cross = (a: Vec, b: Vec): number => a.x * b.y - a.y * b.x
-
 /** On smoothly from what ends there, then along the axis or square to it. */
 function waysAt(board: Board, end: End, isFirst: boolean): Way[] {
   const sketch = board.sketch()
@@ -102,9 +99,9 @@ function waysAt(board: Board, end: End, isFirst: boolean): Way[] {
     ? sketch.entities.flatMap((e): Way[] => {
         if (e.kind === 'circle' || (e.from !== end.point && e.to !== end.point)) return []
         const piece = pieceOf(e, locate)
-        const along = scale(tangentAt(piece, e.from === end.point ? 0 : 1), 1)
+        const along = tangentAt(piece, e.from === end.point ? 0 : 1)
         const tie: NewConstraint = { kind: 'tangent', curve: '~curve', to: e.id }
-        return [{ along: unit(along), words: `smooth with ${entityName(sketch, e.id)}`, tie }]
+        return [{ along, words: `smooth with ${entityName(sketch, e.id)}`, tie }]
       })
     : []
   if (!kinds.has('directions')) return smooth
