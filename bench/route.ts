@@ -27,11 +27,12 @@ export function routeRows(): Row[] {
   const [a, b] = [comb(49, 0), comb(49, 0.37)]
   const edges = edgesOf(a).length
   const boolean = medianTime(
-    201,
+    501,
     () => undefined,
     () => {
       if (!combine(a, b, 'cut')) throw new Error('the outline came out open')
     },
+    500,
   )
   const [c, d] = [waves(49, 0), waves(49, 0.37)]
   const curved = medianTime(
@@ -46,10 +47,10 @@ export function routeRows(): Row[] {
   const failed = state.steps.find((s) => s.status !== 'done')
   if (failed) throw new Error(`${failed.stepId}: ${failed.problem?.message}`)
   const first = edgesOf(state.steps[0]?.bodies[0]?.section ?? { regions: [] }).length
-  const whole = medianTime(21, () => afresh(part), evaluated, 10)
+  const whole = medianTime(51, () => afresh(part), evaluated, 50)
   const last = part.route.at(-1)
   const after = medianTime(
-    21,
+    201,
     (i) => {
       const changed = perform(
         part,
@@ -59,7 +60,7 @@ export function routeRows(): Row[] {
       return changed.value
     },
     evaluated,
-    10,
+    100,
   )
   return [
     atMost(`cut of two sections of ${edges} edges`, boolean, 'ms', 0.5),

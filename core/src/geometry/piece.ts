@@ -13,7 +13,6 @@ import {
 } from './cubic'
 import {
   add,
-  boxAround,
   cross,
   distance,
   dot,
@@ -178,25 +177,19 @@ const within = (t: number): number | undefined => (t <= 1 + 1e-6 ? Math.min(1, t
 
 /** The same piece run through the other way. */
 export function reversed<P extends Piece>(piece: P): P {
-  const ends = { from: piece.to, to: piece.from }
+  const { from: to, to: from } = piece
   switch (piece.kind) {
     case 'line':
-      return { ...piece, ...ends }
+      return { ...piece, from, to }
     case 'arc':
-      return { ...piece, ...ends, counterClockwise: !piece.counterClockwise }
+      return { ...piece, from, to, counterClockwise: !piece.counterClockwise }
     case 'cubic':
-      return { ...piece, ...ends, start: piece.end, end: piece.start }
+      return { ...piece, from, to, start: piece.end, end: piece.start }
   }
 }
 
 /** The smallest box around a piece, exact at the extremes of curves. */
 export function boundsOf(piece: Piece): Box {
-  if (piece.kind === 'cubic') {
-    const { on, start, end } = piece
-    const turns = [...turningPoints(on, 'x', start, end), ...turningPoints(on, 'y', start, end)]
-    const around = boxAround([piece.from, piece.to, ...turns.map((s) => cubicAt(on, s))])
-    return around ?? { min: piece.from, max: piece.to }
-  }
   if (piece.kind === 'line') {
     const { from, to } = piece
     return {
@@ -204,18 +197,62 @@ export function boundsOf(piece: Piece): Box {
       max: { x: Math.max(from.x, to.x), y: Math.max(from.y, to.y) },
     }
   }
-  const points = [piece.from, piece.to]
-  const r = radiusOf(piece)
-  const c = piece.centre
-  for (const d of [
-    { x: r, y: 0 },
-    { x: 0, y: r },
-    { x: -r, y: 0 },
-    { x: 0, y: -r },
-  ]) {
-    if (parameterOfDirection(piece, d) !== undefined) points.push(add(c, d))
+  const box = [0, 0, 0, 0]
+  boundsInto(box, 0, piece)
+  const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = box
+  return { min: { x: x0, y: y0 }, max: { x: x1, y: y1 } }
+}
+
+/** Puts left, low, right and high of a piece in mm into a row of numbers, from a place on. */
+export function boundsInto(row: number[] | Float64Array, at: number, piece: Piece): void {
+  const { from, to } = piece
+  row[at] = Math.min(from.x, to.x)
+  row[at + 1] = Math.min(from.y, to.y)
+  row[at + 2] = Math.max(from.x, to.x)
+  row[at + 3] = Math.max(from.y, to.y)
+  if (piece.kind === 'line') return
+  if (piece.kind === 'cubic') {
+    const { on, start, end } = piece
+    for (const s of turningPoints(on, 'x', start, end)) widen(row, at, cubicAt(on, s))
+    for (const s of turningPoints(on, 'y', start, end)) widen(row, at, cubicAt(on, s))
+    return
   }
-  return boxAround(points) ?? { min: piece.from, max: piece.to }
+  const r = radiusOf(piece)
+  const { x, y } = piece.centre
+  // An arc reaches to a side of its circle where it passes it.
+  const passes = sidesPassed(piece)
+  if ((passes & 1) !== 0) row[at + 2] = Math.max(row[at + 2] ?? 0, x + r)
+  if ((passes & 2) !== 0) row[at + 3] = Math.max(row[at + 3] ?? 0, y + r)
+  if ((passes & 4) !== 0) row[at] = Math.min(row[at] ?? 0, x - r)
+  if ((passes & 8) !== 0) row[at + 1] = Math.min(row[at + 1] ?? 0, y - r)
+}
+
+function widen(row: number[] | Float64Array, at: number, p: Vec): void {
+  row[at] = Math.min(row[at] ?? 0, p.x)
+  row[at + 1] = Math.min(row[at + 1] ?? 0, p.y)
+  row[at + 2] = Math.max(row[at + 2] ?? 0, p.x)
+  row[at + 3] = Math.max(row[at + 3] ?? 0, p.y)
+}
+
+/** Which of right, high, left and low of its circle an arc passes: the bits 1, 2, 4 and 8. */
+function sidesPassed({ from, to, centre, counterClockwise }: ArcPiece): number {
+  // Counter-clockwise from a start to an end.
+  const [a, b] = counterClockwise ? [from, to] : [to, from]
+  const first = quarterOf(a.x - centre.x, a.y - centre.y)
+  const last = quarterOf(b.x - centre.x, b.y - centre.y)
+  const turn = (a.x - centre.x) * (b.y - centre.y) - (a.y - centre.y) * (b.x - centre.x)
+  // Where the end does not lie behind the start in the same quarter, the arc goes all the way round.
+  const wraps = first === last && turn <= 0
+  const count = wraps ? 4 : (last - first + 4) % 4
+  let sides = 0
+  for (let i = 1; i <= count; i++) sides |= 1 << ((first + i) % 4)
+  return sides
+}
+
+/** The quarter of the plane a direction lies in, counter-clockwise from right; its first side counts. */
+function quarterOf(x: number, y: number): number {
+  if (y >= 0) return x > 0 ? 0 : y > 0 ? 1 : 2
+  return x < 0 ? 2 : 3
 }
 
 /** The parameter where an arc passes the ray from its centre in a direction, if it does. */

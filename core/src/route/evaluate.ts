@@ -1,6 +1,7 @@
 import { EMPTY_SECTION, combine, solidProperties, type Section } from '../section'
 import { foundCount, foundFor, turnedOps, type PlacedMesh, type SolidPlan } from '../solid'
 import { valuesOf, type Part, type Step } from '../part'
+import type { Problem } from '../result'
 import { sketchStateOf } from './sketches'
 import { remembered, runStep, type Outcome } from './steps'
 import type { BodyState, PartState, StepState } from './state'
@@ -55,14 +56,22 @@ class Run {
 
   step(step: Step): StepState {
     const { bodies: before, part, sections, plans, meshes, sketches, outcomes } = this
-    const idle = {
-      ...{ stepId: step.id, notes: [], touched: [], bodies: before },
-      ...{ tool: undefined, sizes: [], threads: [], massChange: 0 },
-    }
-    if (step.aside) return { ...idle, status: 'aside' }
+    const idle = (status: 'aside' | 'failed', problem?: Problem): StepState => ({
+      stepId: step.id,
+      status,
+      ...(problem && { problem }),
+      notes: [],
+      touched: [],
+      bodies: before,
+      tool: undefined,
+      sizes: [],
+      threads: [],
+      massChange: 0,
+    })
+    if (step.aside) return idle('aside')
     const source = { part, sections, plans, meshes, sketches, outcomes }
     const result = remembered(step, source, (context) => runStep(step, context))
-    if (!result.ok) return { ...idle, status: 'failed', problem: result.problem }
+    if (!result.ok) return idle('failed', result.problem)
     const { value } = result
     const next = new Map(value.plans)
     for (const [body, section] of value.sections) {
@@ -76,7 +85,7 @@ class Run {
       if (!plan) continue
       this.asked = true
       const found = foundFor(plan)
-      if (found && !found.ok) return { ...idle, status: 'failed', problem: found.problem }
+      if (found && !found.ok) return idle('failed', found.problem)
     }
     outcomes.set(step.id, value)
     for (const [body, section] of value.sections) sections.set(body, section)

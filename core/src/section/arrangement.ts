@@ -23,15 +23,27 @@ export interface Arrangement<E extends { readonly piece: Piece } = SectionEdge> 
   readonly vertices: readonly Vec[]
   /** Per half-edge the vertex it starts from. */
   readonly startOf: Int32Array
-  /** Per vertex the half-edges that leave it, counter-clockwise. */
-  readonly leaving: readonly (readonly number[])[]
+  /** The half-edges that leave vertex after vertex, counter-clockwise round each. */
+  readonly around: Int32Array
+  /** Per vertex where in `around` its half-edges begin; those of the next one begin where they end. */
+  readonly firstAt: Int32Array
+  /** Per half-edge where in `around` it stands. */
+  readonly placeOf: Int32Array
 }
 
 export const twin = (halfEdge: number): number => halfEdge ^ 1
 
+/** The half-edges that leave a vertex, counter-clockwise. */
+export function leavingFrom(
+  { around, firstAt }: Pick<Arrangement, 'around' | 'firstAt'>,
+  vertex: number,
+): Int32Array {
+  return around.subarray(firstAt[vertex], firstAt[vertex + 1])
+}
+
 /** Merges ends within the vertex tolerance and orders what leaves each vertex. */
 export function arrange(edges: readonly SectionEdge[]): Arrangement {
-  const { vertices, indexOf } = mergeVertices()
+  const { vertices, indexOf } = mergeVertices(2 * edges.length)
   const startOf = new Int32Array(2 * edges.length)
   edges.forEach((edge, i) => {
     startOf[2 * i] = indexOf(edge.piece.from)
@@ -46,34 +58,71 @@ export function ordered<E extends { readonly piece: Piece; readonly tail?: Piece
   vertices: readonly Vec[],
   startOf: Int32Array,
 ): Arrangement<E> {
-  const leaving: number[][] = vertices.map(() => [])
-  for (let h = 0; h < startOf.length; h++) leaving[startOf[h] ?? 0]?.push(h)
-  const angles = new Float64Array(startOf.length)
+  const firstAt = new Int32Array(vertices.length + 1)
+  for (const v of startOf) firstAt[v + 1] = (firstAt[v + 1] ?? 0) + 1
+  for (let v = 0; v < vertices.length; v++) {
+    firstAt[v + 1] = (firstAt[v + 1] ?? 0) + (firstAt[v] ?? 0)
+  }
+  const around = new Int32Array(startOf.length)
+  const filled = firstAt.slice()
+  for (let h = 0; h < startOf.length; h++) {
+    const v = startOf[h] ?? 0
+    const place = filled[v] ?? 0
+    around[place] = h
+    filled[v] = place + 1
+  }
+  sortRound(edges, around, firstAt)
+  const placeOf = new Int32Array(startOf.length)
+  for (let place = 0; place < around.length; place++) placeOf[around[place] ?? 0] = place
+  return { edges, vertices, startOf, around, firstAt, placeOf }
+}
+
+/** Sorts the half-edges round each vertex by insertion: few leave one. */
+function sortRound(
+  edges: readonly { readonly piece: Piece; readonly tail?: Piece | undefined }[],
+  around: Int32Array,
+  firstAt: Int32Array,
+): void {
   const pieceFrom = (h: number): Piece | undefined => {
     const edge = edges[h >> 1]
     return edge && (h & 1) === 1 ? reversed(edge.tail ?? edge.piece) : edge?.piece
   }
-  const angleOf = (h: number): number => {
-    const edge = edges[h >> 1]
-    if (!edge) return 0
-    const [piece, sign] = (h & 1) === 1 ? [edge.tail ?? edge.piece, -1] : [edge.piece, 1]
-    if (piece.kind === 'line') {
-      const { from, to } = piece
-      return directionFrom(sign * (to.x - from.x), sign * (to.y - from.y))
-    }
-    const tangent = tangentAt(piece, h & 1)
-    return directionFrom(sign * tangent.x, sign * tangent.y)
+  const angles = new Float64Array(around.length)
+  const isBefore = (a: number, b: number): boolean => {
+    const apart = (angles[a] ?? 0) - (angles[b] ?? 0)
+    if (Math.abs(apart) > NEARLY_ALONG) return apart < 0
+    return turnBetween(pieceFrom(a), pieceFrom(b)) < 0
   }
-  for (const list of leaving) {
+  for (let v = 0; v + 1 < firstAt.length; v++) {
+    const begin = firstAt[v] ?? 0
+    const end = firstAt[v + 1] ?? 0
     // Of one or two the order round the vertex is the same either way.
-    if (list.length < 3) continue
-    for (const h of list) angles[h] = angleOf(h)
-    list.sort((a, b) => {
-      const apart = (angles[a] ?? 0) - (angles[b] ?? 0)
-      return Math.abs(apart) > NEARLY_ALONG ? apart : turnBetween(pieceFrom(a), pieceFrom(b))
-    })
+    if (end - begin < 3) continue
+    for (let i = begin; i < end; i++) {
+      const h = around[i] ?? 0
+      angles[h] = angleOf(edges[h >> 1], h)
+      let j = i
+      for (; j > begin && isBefore(h, around[j - 1] ?? 0); j--) around[j] = around[j - 1] ?? 0
+      around[j] = h
+    }
   }
-  return { edges, vertices, startOf, leaving }
+}
+
+/** The direction in which a half-edge leaves its vertex, as an angle in radians. */
+function angleOf(
+  edge: { readonly piece: Piece; readonly tail?: Piece | undefined } | undefined,
+  h: number,
+): number {
+  if (!edge) return 0
+  const isBackwards = (h & 1) === 1
+  const piece = isBackwards ? (edge.tail ?? edge.piece) : edge.piece
+  const sign = isBackwards ? -1 : 1
+  if (piece.kind === 'line') {
+    const { from, to } = piece
+    return directionFrom(sign * (to.x - from.x), sign * (to.y - from.y))
+  }
+  const tangent = tangentAt(piece, h & 1)
+  return directionFrom(sign * tangent.x, sign * tangent.y)
 }
 
 /** Pieces that leave a vertex at less than this, in radians, are told apart further out. */
@@ -102,19 +151,31 @@ function turnBetween(a: Piece | undefined, b: Piece | undefined): number {
 const furtherOut = (piece: Piece, reach: number, length: number): number =>
   piece.kind === 'cubic' ? (parameterAtChord(piece, reach) ?? 1) : reach / length
 
-/** Gives every place a number; places within the tolerance get the same. A grid finds neighbours. */
-export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number } {
+/**
+ * Gives every place a number; places within the tolerance get the same. A grid finds neighbours.
+ * @param most how many places there may be
+ */
+export function mergeVertices(most: number): { vertices: Vec[]; indexOf: (p: Vec) => number } {
   const vertices: Vec[] = []
-  const cells = new Map<number, number[]>()
+  const mask = 2 ** Math.ceil(Math.log2(2 * most + 1)) - 1
+  // Vertices by their cell, each with the next one of the same cell.
+  const firstIn = new Int32Array(mask + 1).fill(-1)
+  const nextIn = new Int32Array(most)
   const nearIn = (cell: number, p: Vec): number => {
-    for (const v of cells.get(cell) ?? []) {
+    let v = firstIn[cell] ?? -1
+    while (v >= 0) {
       const q = vertices[v]
       if (q && distance(p, q) <= VERTEX_TOLERANCE) return v
+      v = nextIn[v] ?? -1
     }
     return -1
   }
+  // Cells that happen to share a key do no harm: distances decide.
+  const cellOf = (i: number, j: number): number => {
+    const key = Math.imul(i, 73856093) ^ Math.imul(j, 19349663)
+    return (key ^ (key >>> 15)) & mask
+  }
   const indexOf = (p: Vec): number => {
-    const key = cellKey(Math.floor(p.x / CELL), Math.floor(p.y / CELL))
     // Neighbours mostly lie in the same cell; only near its border in the next one too.
     const i0 = Math.floor((p.x - VERTEX_TOLERANCE) / CELL)
     const i1 = Math.floor((p.x + VERTEX_TOLERANCE) / CELL)
@@ -122,23 +183,20 @@ export function mergeVertices(): { vertices: Vec[]; indexOf: (p: Vec) => number 
     const j1 = Math.floor((p.y + VERTEX_TOLERANCE) / CELL)
     for (let i = i0; i <= i1; i++) {
       for (let j = j0; j <= j1; j++) {
-        const found = nearIn(cellKey(i, j), p)
+        const found = nearIn(cellOf(i, j), p)
         if (found >= 0) return found
       }
     }
+    const own = cellOf(Math.floor(p.x / CELL), Math.floor(p.y / CELL))
     const v = vertices.push(p) - 1
-    const list = cells.get(key)
-    if (list) list.push(v)
-    else cells.set(key, [v])
+    nextIn[v] = firstIn[own] ?? -1
+    firstIn[own] = v
     return v
   }
   return { vertices, indexOf }
 }
 
 const CELL = 16 * VERTEX_TOLERANCE
-
-/** Cells that happen to share a key do no harm: distances decide. */
-const cellKey = (i: number, j: number): number => Math.imul(i, 73856093) ^ Math.imul(j, 19349663)
 
 /**
  * Runs along half-edges keeping the area they bound on the left, always turning as sharply left of
@@ -147,30 +205,30 @@ const cellKey = (i: number, j: number): number => Math.imul(i, 73856093) ^ Math.
  * @returns closed runs of half-edges; every allowed half-edge is in just one
  */
 export function traceLoops(
-  arrangement: Pick<Arrangement, 'startOf' | 'leaving'>,
+  { startOf, around, firstAt, placeOf }: Omit<Arrangement, 'edges' | 'vertices'>,
   allowed: (halfEdge: number) => boolean = () => true,
 ): number[][] {
-  const { startOf, leaving } = arrangement
   const done = new Uint8Array(startOf.length)
   const loops: number[][] = []
+  const after = (h: number): number => {
+    const back = twin(h)
+    const v = startOf[back] ?? 0
+    const begin = firstAt[v] ?? 0
+    const end = firstAt[v + 1] ?? 0
+    let place = placeOf[back] ?? 0
+    for (let k = begin; k < end; k++) {
+      place = place === begin ? end - 1 : place - 1
+      const candidate = around[place] ?? 0
+      if (allowed(candidate)) return candidate
+    }
+    return -1
+  }
   for (let first = 0; first < startOf.length; first++) {
     if (done[first] === 1 || !allowed(first)) continue
     const loop: number[] = []
-    for (let h = first; done[h] !== 1;) {
+    for (let h = first; h >= 0 && done[h] !== 1; h = after(h)) {
       done[h] = 1
       loop.push(h)
-      const back = twin(h)
-      const around = leaving[startOf[back] ?? 0] ?? []
-      const place = around.indexOf(back)
-      let next = -1
-      for (let k = 1; k <= around.length; k++) {
-        const candidate = around[(place - k + around.length) % around.length] ?? -1
-        if (!allowed(candidate)) continue
-        next = candidate
-        break
-      }
-      if (next < 0) break
-      h = next
     }
     loops.push(loop)
   }

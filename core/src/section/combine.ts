@@ -1,7 +1,8 @@
 import { boundsOf, line, mirroredAcross, translated, type Piece } from '../geometry'
 import { AXIS_ID } from '../sketch'
-import { areaWithin } from './nesting'
-import { overlay, type Outline, type Rule } from './overlay'
+import { areaOfLoop } from './nesting'
+import { overlay, type Rule } from './overlay'
+import type { Outline } from './split'
 import {
   edgesOf,
   loopsOf,
@@ -33,7 +34,7 @@ export function combine(first: Section, second: Section, effect: Effect): Sectio
 
 /** The area of a half-section in mm². */
 export function sectionArea(section: Section): number {
-  return loopsOf(section).reduce((sum, loop) => sum + areaWithin(loop.map((e) => e.piece)), 0)
+  return loopsOf(section).reduce((sum, loop) => sum + areaOfLoop(loop), 0)
 }
 
 /** Where a section begins and ends along the axis, in mm. */

@@ -21,7 +21,8 @@ import { VERTEX_TOLERANCE } from '../tolerances'
 import { aboveAxis } from './combine'
 import { turnBetween } from './corners'
 import { areaWithin } from './nesting'
-import { overlay, type Outline } from './overlay'
+import { overlay } from './overlay'
+import type { Outline } from './split'
 import {
   edgeKey,
   edgesOf,

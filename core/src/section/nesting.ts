@@ -14,6 +14,18 @@ export function areaWithin(pieces: readonly Piece[]): number {
   return pieces.reduce((sum, piece) => sum + areaBeside(piece), 0)
 }
 
+const areas = new WeakMap<Loop, number>()
+
+/** The area a loop encloses in mm², positive counter-clockwise; reckoned once. */
+export function areaOfLoop(loop: Loop): number {
+  const known = areas.get(loop)
+  if (known !== undefined) return known
+  let area = 0
+  for (const { piece } of loop) area += areaBeside(piece)
+  areas.set(loop, area)
+  return area
+}
+
 /** A closed run of pieces with what containment asks of it. */
 export interface Round {
   /** in mm², positive counter-clockwise */
@@ -56,14 +68,19 @@ export function contains(outside: Round | undefined, inside: Round | undefined):
 
 /** Makes regions of loops that do not cross: every hole goes to the smallest outer loop around it. */
 export function nest(loops: readonly Loop[]): Region[] {
-  const outlined = loops.map((loop) => ({ loop, round: roundOf(loop.map((e) => e.piece)) }))
-  const outers = outlined.filter((l) => l.round.area > 0)
-  outers.sort((a, b) => a.round.area - b.round.area)
-  const holes = new Map<Loop, Loop[]>(outers.map((o) => [o.loop, []]))
-  for (const inner of outlined) {
-    if (inner.round.area > 0) continue
-    const around = outers.find((o) => contains(o.round, inner.round))
-    if (around) holes.get(around.loop)?.push(inner.loop)
+  const outers = loops.filter((l) => areaOfLoop(l) > 0)
+  if (outers.length === loops.length) return outers.map((outer) => ({ outer, holes: [] }))
+  outers.sort((a, b) => areaOfLoop(a) - areaOfLoop(b))
+  const roundOfLoop = (loop: Loop): Round => ({
+    area: areaOfLoop(loop),
+    pieces: loop.map((e) => e.piece),
+  })
+  const rounds = outers.map(roundOfLoop)
+  const regions = outers.map((outer) => ({ outer, holes: [] as Loop[] }))
+  for (const inner of loops) {
+    if (areaOfLoop(inner) > 0) continue
+    const round = roundOfLoop(inner)
+    regions[rounds.findIndex((r) => contains(r, round))]?.holes.push(inner)
   }
-  return outers.map((o) => ({ outer: o.loop, holes: holes.get(o.loop) ?? [] }))
+  return regions
 }

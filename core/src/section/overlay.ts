@@ -1,17 +1,12 @@
 import {
-  areApart,
-  boundsOf,
   curvatureAt,
   distance,
   lengthOf,
-  meetOnlyAtEnd,
-  meetingsOf,
   nearestOn,
   pointAt,
   reversed,
   stretch,
   windingAround,
-  type Meeting,
   type Piece,
   type Turned,
   type Vec,
@@ -20,24 +15,11 @@ import { VERTEX_TOLERANCE } from '../tolerances'
 import { mergeVertices, ordered, traceLoops, twin, type Arrangement } from './arrangement'
 import { joined } from './joined'
 import { nest } from './nesting'
-import { type EdgeName, type Loop, type Section, type SectionEdge } from './types'
+import { split, type Outline, type Stretch } from './split'
+import type { Loop, Section, SectionEdge } from './types'
 
 /** How often the first and the second outline wind around a place decides whether it is material. */
 export type Rule = (first: number, second: number) => boolean
-
-/** An edge between two vertices, with how often each outline runs along it, forwards positive. */
-interface Owned {
-  readonly piece: Piece
-  readonly name: EdgeName
-  /** All edges of a run that meets nothing, of which the piece is the first and the tail the last. */
-  readonly run?: readonly SectionEdge[] | undefined
-  readonly tail?: Piece | undefined
-  first: number
-  second: number
-}
-
-/** Outlines: closed runs of edges with what they enclose on their left. */
-export type Outline = readonly SectionEdge[]
 
 /**
  * Lays two outlines over one another, splits them at all their meetings, makes one edge of what
@@ -56,8 +38,11 @@ export function overlay(
   const { edges, vertices, startOf } = merged(split(first, second, selfCrossing))
   const arrangement = ordered(edges, vertices, startOf)
   const [wFirst, wSecond] = windings(arrangement)
-  const material = (h: number): boolean => rule(wFirst[h] ?? 0, wSecond[h] ?? 0)
-  const traced = traceLoops(arrangement, (h) => material(h) && !material(twin(h)))
+  const material = new Uint8Array(startOf.length)
+  for (let h = 0; h < startOf.length; h++) {
+    material[h] = rule(wFirst[h] ?? 0, wSecond[h] ?? 0) ? 1 : 0
+  }
+  const traced = traceLoops(arrangement, (h) => material[h] === 1 && material[twin(h)] === 0)
   const loops: Loop[] = []
   for (const halfEdges of traced) {
     const [start] = halfEdges
@@ -81,7 +66,7 @@ export function overlay(
 const RETRIES = 2
 
 /** Edges as an outline again, each as often as it counts, run through the way that counts. */
-function outlineOf(edges: readonly Owned[], times: (edge: Owned) => number): SectionEdge[] {
+function outlineOf(edges: readonly Stretch[], times: (edge: Stretch) => number): SectionEdge[] {
   return edges.flatMap((edge) => {
     const all = edge.run ?? [edge]
     const n = times(edge)
@@ -91,7 +76,7 @@ function outlineOf(edges: readonly Owned[], times: (edge: Owned) => number): Sec
 }
 
 /** Adds an edge, or all edges of a run, to a loop as it is run through. */
-function addEdge(loop: SectionEdge[], edge: Owned | undefined, forwards: boolean): void {
+function addEdge(loop: SectionEdge[], edge: Stretch | undefined, forwards: boolean): void {
   if (!edge) return
   const { piece, name, run } = edge
   if (run) {
@@ -103,188 +88,50 @@ function addEdge(loop: SectionEdge[], edge: Owned | undefined, forwards: boolean
 /** A stretch whose ends are one vertex is nothing when it is no longer than this; else a full circle. */
 const SHORTEST = 8 * VERTEX_TOLERANCE
 
-/** A stretch between two meetings, and which outline it belongs to. */
-interface Stretch {
-  readonly piece: Piece
-  readonly name: EdgeName
-  readonly second: boolean
-  /** Edges that follow one another far from the other outline stay together. */
-  readonly run?: readonly SectionEdge[]
-}
-
-/** Splits edges at their meetings. A sweep along the axis finds the pairs that are near. */
-function split(first: Outline, second: Outline, selfCrossing: boolean): Stretch[] {
-  const edges = [...first, ...second]
-  const boxes = boxesOf(edges)
-  const isFar = selfCrossing ? () => false : farFrom(boxes, first.length, edges.length)
-  const order = Array.from(edges.keys()).filter((i) => !isFar(i))
-  order.sort((a, b) => at(boxes, 4 * a) - at(boxes, 4 * b))
-  const cuts: (Cut[] | undefined)[] = []
-  const active: number[] = []
-  for (const i of order) {
-    const edge = edges[i]
-    if (!edge) continue
-    const left = at(boxes, 4 * i) - VERTEX_TOLERANCE
-    const low = at(boxes, 4 * i + 1) - VERTEX_TOLERANCE
-    const high = at(boxes, 4 * i + 3) + VERTEX_TOLERANCE
-    const isSecond = i >= first.length
-    let kept = 0
-    for (const j of active) {
-      if (at(boxes, 4 * j + 2) < left) continue
-      active[kept++] = j
-      if (!selfCrossing && j >= first.length === isSecond) continue
-      if (at(boxes, 4 * j + 1) > high || at(boxes, 4 * j + 3) < low) continue
-      const other = edges[j]
-      if (!other || areApart(edge.piece, other.piece, VERTEX_TOLERANCE)) continue
-      if (meetOnlyAtEnd(edge.piece, other.piece)) continue
-      for (const m of meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)) {
-        note(cuts, i, edge.piece, m.t, m)
-        note(cuts, j, other.piece, m.u, m)
-      }
-    }
-    active.length = kept
-    active.push(i)
-  }
-  const parts: Stretch[] = []
-  const runs: SectionEdge[][] = []
-  edges.forEach((edge, i) => {
-    if (!isFar(i)) addStretches(parts, edge, i >= first.length, cuts[i])
-    else if (i > 0 && isFar(i - 1) && follows(runs.at(-1)?.at(-1), edge)) runs.at(-1)?.push(edge)
-    else runs.push([edge])
-  })
-  for (const run of runs) addRun(parts, run)
-  return parts
-}
-
-/** Tells edges of the first outline that lie clear of the box around the second. */
-function farFrom(boxes: Float64Array, first: number, all: number): (i: number) => boolean {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
-  for (let i = first; i < all; i++) {
-    x0 = Math.min(x0, at(boxes, 4 * i))
-    y0 = Math.min(y0, at(boxes, 4 * i + 1))
-    x1 = Math.max(x1, at(boxes, 4 * i + 2))
-    y1 = Math.max(y1, at(boxes, 4 * i + 3))
-  }
-  const margin = 4 * VERTEX_TOLERANCE
-  return (i) =>
-    i < first &&
-    (at(boxes, 4 * i) > x1 + margin ||
-      at(boxes, 4 * i + 2) < x0 - margin ||
-      at(boxes, 4 * i + 1) > y1 + margin ||
-      at(boxes, 4 * i + 3) < y0 - margin)
-}
-
-const follows = (before: SectionEdge | undefined, edge: SectionEdge): boolean =>
-  before !== undefined && distance(before.piece.to, edge.piece.from) <= VERTEX_TOLERANCE
-
-/** A run stands for its edges; one that closes leaves its last edge to itself, as a start for rays. */
-function addRun(parts: Stretch[], run: readonly SectionEdge[]): void {
-  const [first] = run
-  const last = run.at(-1)
-  if (!first || !last) return
-  const closes = run.length > 1 && follows(last, first)
-  const open = closes ? run.slice(0, -1) : run
-  if (closes) parts.push({ ...last, second: false })
-  if (open.length === 1) parts.push({ ...first, second: false })
-  else parts.push({ ...first, second: false, run: open })
-}
-
-const at = (numbers: Float64Array, i: number): number => numbers[i] ?? 0
-
-/** Left, low, right, high of every edge. */
-function boxesOf(edges: Outline): Float64Array {
-  const boxes = new Float64Array(4 * edges.length)
-  edges.forEach(({ piece }, i) => {
-    const { min, max } = boundsOf(piece)
-    boxes[4 * i] = min.x
-    boxes[4 * i + 1] = min.y
-    boxes[4 * i + 2] = max.x
-    boxes[4 * i + 3] = max.y
-  })
-  return boxes
-}
-
-interface Cut {
-  readonly t: number
-  readonly at: Vec
-}
-
-function note(
-  cuts: (Cut[] | undefined)[],
-  i: number,
-  piece: Piece,
-  t: number,
-  { at }: Meeting,
-): void {
-  if (distance(at, piece.from) <= VERTEX_TOLERANCE) return
-  if (distance(at, piece.to) <= VERTEX_TOLERANCE) return
-  const list = cuts[i]
-  if (list) list.push({ t, at })
-  else cuts[i] = [{ t, at }]
-}
-
-function addStretches(
-  parts: Stretch[],
-  { piece, name }: SectionEdge,
-  second: boolean,
-  cuts: Cut[] | undefined,
-): void {
-  if (!cuts) {
-    parts.push({ piece, name, second })
-    return
-  }
-  cuts.sort((a, b) => a.t - b.t)
-  let { from } = piece
-  for (let i = 0; i <= cuts.length; i++) {
-    const to = cuts[i]?.at ?? piece.to
-    if (distance(from, to) <= VERTEX_TOLERANCE) continue
-    parts.push({ piece: stretch(piece, from, to), name, second })
-    from = to
-  }
-}
-
 /** One vertex for ends that fall together, and one edge for stretches that do. */
 function merged(parts: readonly Stretch[]): {
-  readonly edges: Owned[]
+  readonly edges: Stretch[]
   readonly vertices: readonly Vec[]
   readonly startOf: Int32Array
 } {
-  const { vertices, indexOf } = mergeVertices()
-  const edges: Owned[] = []
-  const starts: number[] = []
-  /** Edges by their lower vertex: few meet at one, so that they are looked through. */
-  const at: number[][] = []
-  for (const { piece, name, second, run } of parts) {
-    const tail = run?.at(-1)?.piece
-    const a = indexOf(piece.from)
-    const b = indexOf((tail ?? piece).to)
-    if (tail) {
-      edges.push({ piece, tail, name, run, first: 1, second: 0 })
-      starts.push(a, b)
-      continue
+  const { vertices, indexOf } = mergeVertices(2 * parts.length)
+  const edges: Stretch[] = []
+  const starts = new Int32Array(2 * parts.length)
+  // Edges by their lower vertex, each with the next one of the same: few meet at one.
+  const firstAt = new Int32Array(2 * parts.length).fill(-1)
+  const nextAt = new Int32Array(parts.length)
+  const sameAs = (piece: Piece, a: number, b: number): number => {
+    let i = firstAt[Math.min(a, b)] ?? -1
+    for (; i >= 0; i = nextAt[i] ?? -1) {
+      const ends = (starts[2 * i] ?? 0) + (starts[2 * i + 1] ?? 0)
+      if (ends === a + b && coincide(edges[i]?.piece, piece)) break
     }
-    if (a === b && lengthOf(piece) <= SHORTEST) continue
-    const snapped = snappedTo(piece, vertices[a], vertices[b])
-    const low = Math.min(a, b)
-    const candidates = (at[low] ??= [])
-    const same = candidates.find(
-      (i) =>
-        (starts[2 * i] ?? 0) + (starts[2 * i + 1] ?? 0) === a + b &&
-        coincide(edges[i]?.piece, snapped),
-    )
-    if (same !== undefined) {
-      const edge = edges[same]
-      const along = starts[2 * same] === a && (a !== b || sameWay(edge?.piece, snapped)) ? 1 : -1
-      if (edge && second) edge.second += along
-      else if (edge) edge.first += along
-      continue
-    }
-    const i =
-      edges.push({ piece: snapped, name, first: second ? 0 : 1, second: second ? 1 : 0 }) - 1
-    starts.push(a, b)
-    candidates.push(i)
+    return i
   }
-  return { edges, vertices, startOf: Int32Array.from(starts) }
+  for (const part of parts) {
+    const a = indexOf(part.piece.from)
+    const b = indexOf((part.tail ?? part.piece).to)
+    const i = edges.length
+    if (!part.run) {
+      if (a === b && lengthOf(part.piece) <= SHORTEST) continue
+      part.piece = snappedTo(part.piece, vertices[a], vertices[b])
+      const same = sameAs(part.piece, a, b)
+      const edge = same >= 0 && edges[same]
+      if (edge) {
+        const isAlong = starts[2 * same] === a && (a !== b || sameWay(edge.piece, part.piece))
+        edge.first += isAlong ? part.first : -part.first
+        edge.second += isAlong ? part.second : -part.second
+        continue
+      }
+      const low = Math.min(a, b)
+      nextAt[i] = firstAt[low] ?? -1
+      firstAt[low] = i
+    }
+    edges.push(part)
+    starts[2 * i] = a
+    starts[2 * i + 1] = b
+  }
+  return { edges, vertices, startOf: starts.subarray(0, 2 * edges.length) }
 }
 
 function snappedTo(piece: Piece, from: Vec | undefined, to: Vec | undefined): Piece {
@@ -304,16 +151,16 @@ function coincide(a: Piece | undefined, b: Piece): boolean {
   return distance(middle, other) <= 4 * VERTEX_TOLERANCE
 }
 
-function sameWay(a: Piece | undefined, b: Piece): boolean {
-  return a !== undefined && Math.sign(curvatureAt(a, 0.5)) === Math.sign(curvatureAt(b, 0.5))
+function sameWay(a: Piece, b: Piece): boolean {
+  return Math.sign(curvatureAt(a, 0.5)) === Math.sign(curvatureAt(b, 0.5))
 }
 
 /**
  * The winding numbers of both outlines to the left of every half-edge: one ray for each connected
  * network, and from there on by going round the vertices.
  */
-function windings(arrangement: Arrangement<Owned>): readonly [Int32Array, Int32Array] {
-  const { edges, startOf, leaving } = arrangement
+function windings(arrangement: Arrangement<Stretch>): readonly [Int32Array, Int32Array] {
+  const { edges, startOf, around, firstAt } = arrangement
   const first = new Int32Array(startOf.length)
   const second = new Int32Array(startOf.length)
   const known = new Uint8Array(startOf.length)
@@ -335,11 +182,13 @@ function windings(arrangement: Arrangement<Owned>): readonly [Int32Array, Int32A
     set(seed, windingAround(place, rays[0]), windingAround(place, rays[1]))
     const queue = [startOf[seed] ?? 0, startOf[seed + 1] ?? 0]
     for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
-      const around = leaving[v] ?? []
-      const begin = around.findIndex((h) => known[h] === 1)
-      for (let k = 1; begin >= 0 && k < around.length; k++) {
-        const before = around[(begin + k - 1) % around.length] ?? 0
-        const h = around[(begin + k) % around.length] ?? 0
+      const begin = firstAt[v] ?? 0
+      const count = (firstAt[v + 1] ?? 0) - begin
+      let from = 0
+      while (from < count && known[around[begin + from] ?? 0] !== 1) from++
+      for (let k = 1; from < count && k < count; k++) {
+        const before = around[begin + ((from + k - 1) % count)] ?? 0
+        const h = around[begin + ((from + k) % count)] ?? 0
         if (known[h] === 1) continue
         // What lies left of one half-edge lies right of the next one counter-clockwise.
         const edge = edges[h >> 1]
@@ -356,7 +205,7 @@ function windings(arrangement: Arrangement<Owned>): readonly [Int32Array, Int32A
   return [first, second]
 }
 
-function raysOf(edges: readonly Owned[], times: (edge: Owned) => number): readonly Turned[] {
+function raysOf(edges: readonly Stretch[], times: (edge: Stretch) => number): readonly Turned[] {
   const rays: Turned[] = []
   for (const edge of edges) {
     const n = times(edge)

@@ -1,7 +1,7 @@
 import { distance, line, reversed } from '../geometry'
 import { AXIS_ID, type SketchPlane } from '../sketch'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { arrange, traceLoops, twin, type Arrangement } from './arrangement'
+import { arrange, leavingFrom, traceLoops, twin, type Arrangement } from './arrangement'
 import { axisFaults, crossingFaults, zeroLengthFaults } from './health'
 import { contains, nest, roundOf, type Round } from './nesting'
 import { EMPTY_SECTION, type ProfileFault, type Section, type SectionEdge } from './types'
@@ -43,9 +43,11 @@ function closingEdges(edges: readonly SectionEdge[], step: string): SectionEdge[
   const touching = edges.filter(({ piece }) =>
     [piece.from, piece.to].some((p) => Math.abs(p.y) <= VERTEX_TOLERANCE),
   )
-  const { vertices, leaving } = arrange(touching)
-  const ends = vertices
-    .filter((v, i) => Math.abs(v.y) <= VERTEX_TOLERANCE && (leaving[i]?.length ?? 0) % 2 === 1)
+  const arrangement = arrange(touching)
+  const ends = arrangement.vertices
+    .filter(
+      (v, i) => Math.abs(v.y) <= VERTEX_TOLERANCE && leavingFrom(arrangement, i).length % 2 === 1,
+    )
     .sort((a, b) => a.x - b.x)
   const closing: SectionEdge[] = []
   for (let i = 0; i + 1 < ends.length; i += 2) {
@@ -60,20 +62,20 @@ function withoutLooseEnds(arrangement: Arrangement): {
   kept: SectionEdge[]
   faults: ProfileFault[]
 } {
-  const { edges, vertices, startOf, leaving } = arrangement
-  const degree = leaving.map((list) => list.length)
+  const { edges, vertices, startOf } = arrangement
+  const degree = vertices.map((_, v) => leavingFrom(arrangement, v).length)
   const gone = new Uint8Array(edges.length)
   const loose = [...degree.keys()].filter((v) => degree[v] === 1)
   const faults = loose.map((v): ProfileFault => {
     const at = vertices[v] ?? { x: 0, y: 0 }
     const others = loose.flatMap((w) => (w === v ? [] : (vertices[w] ?? [])))
-    const edge = edges[(leaving[v]?.[0] ?? 0) >> 1]
+    const edge = edges[(leavingFrom(arrangement, v)[0] ?? 0) >> 1]
     const entities = edge ? [edge.name.entity] : []
     const gaps = others.map((p) => distance(p, at))
     return { kind: 'open', at, entities, ...(gaps.length > 0 ? { gap: Math.min(...gaps) } : {}) }
   })
   for (let v = loose.pop(); v !== undefined; v = loose.pop()) {
-    const halfEdge = leaving[v]?.find((h) => gone[h >> 1] === 0)
+    const halfEdge = leavingFrom(arrangement, v).find((h) => gone[h >> 1] === 0)
     if (halfEdge === undefined) continue
     gone[halfEdge >> 1] = 1
     const other = startOf[twin(halfEdge)] ?? 0
@@ -122,14 +124,15 @@ function enclosed(arrangement: Arrangement): Section {
 }
 
 /** For each vertex the number of the connected network of edges it belongs to. */
-function networks({ vertices, leaving, startOf }: Arrangement): Int32Array {
+function networks(arrangement: Arrangement): Int32Array {
+  const { vertices, startOf } = arrangement
   const numbers = new Int32Array(vertices.length).fill(-1)
   vertices.forEach((_, first) => {
     if ((numbers[first] ?? -1) >= 0) return
     numbers[first] = first
     const queue = [first]
     for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
-      for (const h of leaving[v] ?? []) {
+      for (const h of leavingFrom(arrangement, v)) {
         const other = startOf[twin(h)] ?? 0
         if ((numbers[other] ?? -1) >= 0) continue
         numbers[other] = first

@@ -79,8 +79,8 @@ export function ringsOf(section: Section, corners: number): Rings {
 }
 
 const trimmed = (edge: SectionEdge, from: Vec, to: Vec): SectionEdge => ({
-  ...edge,
   piece: stretch(edge.piece, from, to),
+  name: edge.name,
 })
 
 interface Found {

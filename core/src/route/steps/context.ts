@@ -242,8 +242,11 @@ export function changed(
   if (after.regions.length > before.regions.length && before.regions.length > 0) {
     notes.push(`Parts ${name} into ${after.regions.length} pieces.`)
   }
-  const spared = sectionArea(before) - sectionArea(after) <= 1e-12 * sectionArea(before)
-  if (tool?.effect === 'cut' && spared) notes.push('Takes nothing away: it lies clear of the body.')
+  if (tool?.effect === 'cut') {
+    const area = sectionArea(before)
+    const spared = area - sectionArea(after) <= 1e-12 * area
+    if (spared) notes.push('Takes nothing away: it lies clear of the body.')
+  }
   const outcome = { sections: new Map([[body, after]]), notes }
   return succeed(tool ? { ...outcome, tool } : outcome)
 }
