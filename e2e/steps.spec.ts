@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
+import { findOn } from './support/flange'
 
 const grams = (volume: number): string => `${(volume * 7.85e-3).toPrecision(4)} g`
 const cylinder = (d: number, l: number): number => (Math.PI / 4) * d * d * l
@@ -243,6 +244,36 @@ test('of two regions one is turned, chosen by a click; the body is mirrored abou
   await shop.card.getByLabel('Pitch', { exact: true }).fill('0')
   await press(page, 'Enter')
   await expect(shop.card.getByRole('alert').first()).toContainText('The pitch is nought.')
+})
+
+test('a line parts a profile; what is turned is clicked on the board, then on the solid', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await pin(shop, 'Parted pin')
+  await shop.line([55, 20], [55, 0])
+  // The line only divides: nothing is lost by it.
+  await expect(shop.figure('mass')).toHaveText(grams(PIN_VOLUME))
+  await expect(shop.card).toContainText('1 region, parted by lines into 2')
+  await shop.route.getByText('Revolve').first().click()
+  await expect(shop.card).toContainText('2 of 2')
+  await shop.card.getByRole('button', { name: 'pick', exact: true }).click()
+  await shop.moveTo(70, 10)
+  await expect(shop.board).toContainText('region 2')
+  await shop.click(70, 10)
+  await expect(shop.card).toContainText('1 of 2')
+  const left = cylinder(20, 30) + cylinder(40, 25)
+  await expect(shop.figure('mass')).toHaveText(grams(left))
+  // The profile stands upright in the solid and is seen through it: there it is taken in again.
+  const { x, y } = await findOn(page.getByRole('region', { name: 'Solid' }), 'region 2')
+  await page.mouse.click(x, y)
+  await expect(shop.card).toContainText('2 of 2')
+  await expect(shop.figure('mass')).toHaveText(grams(PIN_VOLUME))
+  await press(page, 'Enter', 'Control+z')
+  await expect(shop.figure('mass')).toHaveText(grams(left))
+  await shop.saved()
+  await page.reload()
+  await expect(shop.figure('mass')).toHaveText(grams(left))
 })
 
 test('a profile is drawn on a corner that a chamfer left, and follows it', async ({ page }) => {

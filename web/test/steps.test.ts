@@ -57,8 +57,8 @@ describe('what lies under the pointer', () => {
     const [corner] = cornersOf(firstSection())
     expect(refsCalled(route.bodies, [corner?.key ?? '', keyOf('face at 58')])).toHaveLength(2)
     expect(refsCalled(route.bodies, ['gone'])).toEqual([])
-    expect(regionAt(firstSection(), { x: 60, y: 10 })).toBe(0)
-    expect(regionAt(firstSection(), { x: 60, y: 40 })).toBeUndefined()
+    expect(regionAt(firstSection().regions, { x: 60, y: 10 })).toBe(0)
+    expect(regionAt(firstSection().regions, { x: 60, y: 40 })).toBeUndefined()
   })
 })
 

@@ -20,7 +20,7 @@ export type StepEffect = 'add' | 'cut' | 'common'
 export interface RevolveStep extends AnyStep {
   readonly kind: 'revolve'
   readonly sketch: string
-  /** All regions, or those whose outline is drawn by most of the entities of one of the lists. */
+  /** All that the profile encloses, or areas of it, each told by the entities around it. */
   readonly regions: 'all' | readonly (readonly string[])[]
   readonly effect: StepEffect
   readonly body: string

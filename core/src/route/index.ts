@@ -7,6 +7,5 @@ export { endMarksBefore, lostCorners, settle, standingBefore, withDragged } from
 export type { BodyState, PartState, SizeAt, SketchState, StepState, ThreadCircle } from './state'
 export { GROOVE_FIELDS, OPTIONAL_SIZES, measureOfSize } from './steps/grooveForms'
 export { offeredSizes } from './steps/grooveOffers'
-export { regionEntities } from './steps/profileSteps'
 export { hostOf, type Host } from './steps/groove'
 export { cornerWords, faceWords, poleWords } from './words'

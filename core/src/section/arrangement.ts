@@ -41,6 +41,10 @@ export function leavingFrom(
   return around.subarray(firstAt[vertex], firstAt[vertex + 1])
 }
 
+/** How many half-edges leave a vertex. */
+export const degreeOf = ({ firstAt }: Pick<Arrangement, 'firstAt'>, vertex: number): number =>
+  (firstAt[vertex + 1] ?? 0) - (firstAt[vertex] ?? 0)
+
 /** Merges ends within the vertex tolerance and orders what leaves each vertex. */
 export function arrange(edges: readonly SectionEdge[]): Arrangement {
   const { vertices, indexOf } = mergeVertices(2 * edges.length)

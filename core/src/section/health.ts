@@ -4,8 +4,10 @@ import {
   lengthOf,
   meetOnlyAtEnd,
   meetingsOf,
+  nearestOn,
   pointAt,
   type Box,
+  type Meeting,
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
@@ -32,11 +34,27 @@ export function axisFaults(edges: readonly SectionEdge[]): ProfileFault[] {
   })
 }
 
-/** Places where two edges meet other than end to end. A sweep along the axis finds near pairs. */
-export function crossingFaults(edges: readonly SectionEdge[]): ProfileFault[] {
+/** Where edges cross or are doubled, and where others end on them: per edge in its own direction. */
+export interface MeetingsAmong {
+  readonly faults: readonly ProfileFault[]
+  readonly cuts: ReadonlyMap<SectionEdge, readonly Vec[]>
+}
+
+/**
+ * Looks at where edges meet other than end to end. A single edge may end on another, which it divides
+ * there; all else is a fault. A sweep along the axis finds near pairs.
+ */
+export function meetingsAmong(edges: readonly SectionEdge[]): MeetingsAmong {
   const boxes = edges.map((e) => boundsOf(e.piece))
   const order = [...edges.keys()].sort((a, b) => (boxes[a]?.min.x ?? 0) - (boxes[b]?.min.x ?? 0))
   const faults: ProfileFault[] = []
+  const cuts = new Map<SectionEdge, { readonly at: Vec; readonly t: number }[]>()
+  const endsOnlyAt = (p: Vec): boolean => edges.filter((e) => isEnd(p, e)).length === 1
+  const cut = (edge: SectionEdge, at: Vec, t: number): void => {
+    const known = cuts.get(edge) ?? []
+    if (!known.some((c) => distance(c.at, at) <= VERTEX_TOLERANCE)) known.push({ at, t })
+    cuts.set(edge, known)
+  }
   let active: number[] = []
   for (const i of order) {
     const box = boxes[i]
@@ -48,19 +66,42 @@ export function crossingFaults(edges: readonly SectionEdge[]): ProfileFault[] {
       const otherBox = boxes[j]
       if (!other || !otherBox || !overlapInY(box, otherBox)) continue
       if (meetOnlyAtEnd(edge.piece, other.piece)) continue
-      const meeting = meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE).find(
-        (m) => !isEnd(m.at, edge) || !isEnd(m.at, other),
-      )
-      const doubled = !meeting && sharesBothEnds(edge, other) && sameMiddle(edge, other)
-      if (meeting || doubled) {
-        const at = meeting?.at ?? pointAt(edge.piece, 0.5)
-        const kind = doubled ? 'doubled' : 'crossing'
-        faults.push({ kind, at, entities: [other.name.entity, edge.name.entity] })
-      }
+      const all = meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)
+      const inside = all.filter((m) => !isEnd(m.at, edge) || !isEnd(m.at, other))
+      const doubled = inside.length === 0 && sharesBothEnds(edge, other) && sameMiddle(edge, other)
+      const entities = [other.name.entity, edge.name.entity]
+      if (doubled) {
+        faults.push({ kind: 'doubled', at: pointAt(edge.piece, 0.5), entities })
+      } else if (
+        inside.every((m) => ends(m, edge, other) && endsOnlyAt(m.at)) &&
+        !runAlong(edge, other, all)
+      ) {
+        for (const m of inside) {
+          if (isEnd(m.at, edge)) cut(other, m.at, m.u)
+          else cut(edge, m.at, m.t)
+        }
+      } else
+        faults.push({ kind: 'crossing', at: inside[0]?.at ?? pointAt(edge.piece, 0.5), entities })
     }
     active.push(i)
   }
-  return faults
+  const sorted = [...cuts].map(
+    ([edge, list]) => [edge, list.sort((a, b) => a.t - b.t).map((c) => c.at)] as const,
+  )
+  return { faults, cuts: new Map(sorted) }
+}
+
+/** Whether one of two edges ends where they meet. */
+const ends = ({ at }: Meeting, a: SectionEdge, b: SectionEdge): boolean =>
+  isEnd(at, a) || isEnd(at, b)
+
+/** Whether two edges share a stretch: somewhere between two of their meetings they lie on one another. */
+function runAlong(edge: SectionEdge, other: SectionEdge, meetings: readonly Meeting[]): boolean {
+  const along = [...meetings].sort((a, b) => a.t - b.t)
+  return along.slice(1).some((m, i) => {
+    const middle = pointAt(edge.piece, (m.t + (along[i]?.t ?? 0)) / 2)
+    return nearestOn(other.piece, middle).distance <= 4 * VERTEX_TOLERANCE
+  })
 }
 
 function overlapInY(a: Box, b: Box): boolean {

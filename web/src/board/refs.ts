@@ -14,6 +14,7 @@ import {
   type Section,
   type SectionEdge,
   type Vec,
+  type Region,
 } from '@lathica/core'
 
 /** What can be referred to: a face, a straight one, one square to the axis, a circular edge, or any, with points on the axis. */
@@ -32,7 +33,13 @@ export interface SectionRef {
   readonly rim?: Float32Array
   /** The name of a face that is no full turn. */
   readonly solidFace?: string
+  /** The number of an area of a profile, in no body yet. */
+  readonly area?: number
 }
+
+export const areaRef = (area: number): SectionRef => ({ body: '', key: String(area), area })
+
+export const areaWords = (area: number): string => `region ${area + 1}`
 
 /** A point within this share of the reach goes before the faces that meet there. */
 const POINT_FIRST = 0.5
@@ -87,7 +94,7 @@ function fits(edge: SectionEdge, accept: Accept): boolean {
 
 /** The body whose material lies at a place, as a whole. */
 export function wholeAt(bodies: readonly Standing[], place: Vec): SectionRef | undefined {
-  const found = bodies.find(({ section }) => regionAt(section, place) !== undefined)
+  const found = bodies.find(({ section }) => regionAt(section.regions, place) !== undefined)
   return found && wholeBody(found)
 }
 
@@ -124,10 +131,17 @@ export function refsCalled(
   ])
 }
 
-/** The number of the region around a place; undefined outside of all. */
-export function regionAt(section: Section, place: Vec): number | undefined {
-  const at = { x: place.x, y: Math.abs(place.y) }
-  const found = section.regions.findIndex(({ outer, holes }) => {
+/**
+ * The number of the region around a place; undefined outside of all.
+ * @param mirrored whether the regions have an image below the axis
+ */
+export function regionAt(
+  regions: readonly Region[],
+  place: Vec,
+  mirrored = true,
+): number | undefined {
+  const at = mirrored ? { x: place.x, y: Math.abs(place.y) } : place
+  const found = regions.findIndex(({ outer, holes }) => {
     const turned = [outer, ...holes].flat().map(({ piece }) => ({ piece, times: 1 }))
     return windingAround(at, turned) > 0
   })

@@ -7,6 +7,7 @@ import { THEME } from '../style/themeKey'
 import { readColours } from './colours'
 import { refsCalled } from './refs'
 import { useEndLines } from '../endview/useEndLines'
+import { useAskedAreas } from './useAskedAreas'
 import { endPicture } from './endPicture'
 import { paintBoard, type Scene } from './paint'
 import type { SizeDrawing } from './sizes/layout'
@@ -75,6 +76,7 @@ export function useBoardPaint(
     return parts.state?.steps.find((s) => s.stepId === openStep.id)?.tool
   })
 
+  const areas = useAskedAreas()
   const { circles, lines } = useEndLines(
     computed(() => (board.sketch.plane === 'lesserEnd' ? 'left' : 'right')),
   )
@@ -100,6 +102,7 @@ export function useBoardPaint(
           marked: board.looksAtEnd ? [] : marked.value,
           // What the pointer is on itself is haloed by the profile.
           hoverRef: board.hover === undefined && !board.looksAtEnd ? route.hoverRef : undefined,
+          areas: areas.value,
           marks: board.looksAtEnd ? [] : route.marks,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.toolState?.overlay,

@@ -48,6 +48,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
     hoverRef: picture.hover,
     tool: undefined,
     marks: [],
+    areas: [],
     grid: undefined,
   }
   ctx.fillStyle = colours.paper

@@ -49,6 +49,15 @@ function waysOut(members: readonly string[]): { size: Size; formula: string }[] 
 }
 const sizeProblems = computed(() => [...(board.sketchState?.sizeProblems ?? [])])
 const regions = computed(() => board.sketchState?.profile.section.regions.length ?? 0)
+/** What it encloses in words; how lines part that is not looked for while the profile is dragged. */
+const enclosed = computed(() => {
+  const n = regions.value
+  if (n === 0) return 'no material yet'
+  const words = n === 1 ? '1 region' : `${n} regions`
+  if (parts.preview) return words
+  const areas = board.sketchState?.profile.areas().all.filter((a) => a.solid).length ?? n
+  return areas > n ? `${words}, parted by lines into ${areas}` : words
+})
 const own = computed(() => parts.route.filter((s) => usesSketch(s) && s.sketch === board.sketch.id))
 const isEnd = computed(() => isAcross(board.sketch.plane))
 /** Where an end sketch would have holes. */
@@ -74,15 +83,7 @@ function pickAll(ids: readonly string[] | undefined): void {
     <dd>{{ standing }}</dd>
     <dt>Encloses</dt>
     <dd>
-      {{
-        walled
-          ? 'a chain that has a wall'
-          : regions === 0
-            ? 'no material yet'
-            : regions === 1
-              ? '1 region'
-              : `${regions} regions`
-      }}
+      {{ walled ? 'a chain that has a wall' : enclosed }}
     </dd>
   </dl>
 

@@ -2,6 +2,7 @@
 import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/core'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { useAskedAreas } from '../board/useAskedAreas'
 import { refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { bringIntoPart } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
@@ -17,6 +18,7 @@ import { pictureSaved } from './pictureSaved'
 import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
+import { areaUnder } from './areaUnder'
 import SolidTools from './SolidTools.vue'
 import { spreadLabels, type Label } from './spreadLabels'
 import { refWords } from './words'
@@ -169,7 +171,8 @@ function hitUnder(event: MouseEvent): ReturnType<SolidScene['hitAt']> {
 
 /** What a step or a measure asks for is picked here as well. */
 function refUnder(event: PointerEvent): SectionRef | undefined {
-  const hit = route.ask?.accept === 'region' ? undefined : hitUnder(event)
+  if (route.ask?.accept === 'region') return areaUnder(scene, canvas.value, route.ask, event)
+  const hit = hitUnder(event)
   const found = hit && refOfHit(hit, route.ask, route.followedVisible)
   under = hit && found?.edge ? { edge: found.edge, angle: hit.angle } : undefined
   return found
@@ -231,6 +234,9 @@ const lit = computed(() => {
   return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...route.marks]
 })
 watch(lit, (items) => scene?.light(items), { flush: 'post' })
+
+const areas = useAskedAreas()
+watch(areas, (shown) => scene?.setAreas(shown, route.ask?.areas?.().frame), { flush: 'post' })
 
 async function savePicture(wide: number, high: number, background: boolean): Promise<void> {
   if (!scene) return

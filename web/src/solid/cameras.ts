@@ -11,6 +11,7 @@ import {
   Vector2,
   Vector3,
   Vector4,
+  type Ray,
 } from 'three'
 import type { ViewName } from '../store/look'
 
@@ -81,6 +82,8 @@ export interface Cameras {
   square(normal: Vector3): void
   /** Comes nearer by a factor, or goes away by one below 1. */
   approach(factor: number): void
+  /** The way one looks at a place of the pane, in the room. */
+  rayUnder(x: number, y: number): Ray
   /** The size of a pixel at the middle of what is looked at, in mm. */
   perPixel(): number
 }
@@ -164,6 +167,12 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
       void controls.rotateTo(steep ? 0 : direction.theta, polar, true)
     },
     approach: (factor) => setScale(scaleNow() * factor, true),
+    rayUnder(x, y) {
+      const caster = new Raycaster()
+      camera.updateMatrixWorld()
+      caster.setFromCamera(new Vector2((2 * x) / width - 1, 1 - (2 * y) / height), camera)
+      return caster.ray.clone()
+    },
     perPixel: () => 1 / scaleNow(),
   }
 }

@@ -13,7 +13,7 @@ import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeome
 import { edgesIn, type SectionRef } from '../board/refs'
 
 /** The tone of what is lit: the halo of the board. */
-const GLOW = '#b7822e'
+export const GLOW = '#b7822e'
 /** How wide an edge of a solid is lit, in pixels. */
 const BOLD = 3.5
 /** Steps round the axis of what is lit. */

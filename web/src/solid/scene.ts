@@ -1,4 +1,4 @@
-import type { Eye, Place, ThreadCircle, Vec } from '@lathica/core'
+import type { Eye, Frame, Place, ThreadCircle, Vec } from '@lathica/core'
 import {
   AmbientLight,
   Box3,
@@ -7,11 +7,11 @@ import {
   HemisphereLight,
   Matrix4,
   PCFShadowMap,
-  Raycaster,
   Scene,
   Vector2,
   Vector3,
   WebGLRenderer,
+  type Ray,
 } from 'three'
 import type { Display, ViewName } from '../store/look'
 import type { DrawnBody, Manner, ShownBody } from './drawnBody'
@@ -19,9 +19,12 @@ import { LiftedBody } from './liftedBody'
 import { TurnedBody, chordFor } from './turnedBody'
 import { createCameras } from './cameras'
 import { planesOf, type CutSpec } from './cutting'
-import { Glow, type Lit } from './glow'
+import type { ShownArea } from '../board/useAskedAreas'
+import { AreaFaces, placeOnFrame } from './areaFaces'
+import { GLOW, Glow, type Lit } from './glow'
 import type { Tones } from './looks'
 import { nearestHit, type Hit } from './picking'
+import { pictureOf } from './pictureOf'
 import { createStudio } from './studio'
 import { ThreadRings } from './threadRings'
 
@@ -52,6 +55,10 @@ export interface SolidScene {
   spin(on: boolean): void
   /** What lies under a place of the pane, and how large a pixel is there in mm. */
   hitAt(x: number, y: number): (Hit & { readonly perPixel: number }) | undefined
+  /** Where the pointer is on the plane of a frame, in its own directions. */
+  placeOn(frame: Frame, x: number, y: number): Vec | undefined
+  /** Shows areas of a profile to choose from; none when there is no frame. */
+  setAreas(areas: readonly ShownArea[], frame: Frame | undefined): void
   /** Where a place of the part is seen on the pane. */
   project(at: Place): { readonly x: number; readonly y: number }
   /** Draws threads as the circles that stand for them. */
@@ -112,7 +119,8 @@ export function createSolidScene(
   const studio = createStudio(renderer)
   const glow = new Glow()
   const threads = new ThreadRings()
-  turning.add(glow.lines, glow.rims, threads.lines)
+  const areaFaces = new AreaFaces()
+  turning.add(glow.lines, glow.rims, threads.lines, areaFaces.group)
 
   const bodies = new Map<string, DrawnBody>()
   let shown: readonly ShownBody[] = []
@@ -249,6 +257,10 @@ export function createSolidScene(
     } else scene.remove(studio.ground)
   }
 
+  /** The way one looks at a place of the pane, in the space of the part. */
+  const rayUnder = (x: number, y: number): Ray =>
+    cameras.rayUnder(x, y).applyMatrix4(new Matrix4().copy(turning.matrixWorld).invert())
+
   const show = (next: readonly ShownBody[], hurried: boolean): void => {
     shown = next.filter((b) => b.section.regions.length > 0)
     for (const [id, body] of bodies) {
@@ -322,15 +334,14 @@ export function createSolidScene(
       spinning = on
       ask()
     },
+    placeOn: (frame, x, y) => placeOnFrame(rayUnder(x, y), frame),
+    setAreas(areas, frame) {
+      if (!frame && areaFaces.group.children.length === 0) return
+      areaFaces.show(areas, frame, GLOW)
+      ask()
+    },
     hitAt(x, y) {
-      const size = renderer.getSize(new Vector2())
-      const pointer = new Vector2((2 * x) / size.x - 1, 1 - (2 * y) / size.y)
-      const caster = new Raycaster()
-      const camera = cameras.current()
-      camera.updateMatrixWorld()
-      caster.setFromCamera(pointer, camera)
-      const inverse = new Matrix4().copy(turning.matrixWorld).invert()
-      const ray = caster.ray.clone().applyMatrix4(inverse)
+      const ray = rayUnder(x, y)
       const all = shown.filter((b) => !b.mesh).map((b) => ({ ...b, chord: chordFor(b.section) }))
       const turnedHit = nearestHit(all, ray, setting.cut)
       const hits = [...bodies].flatMap(([body, drawn]): Hit[] => {
@@ -357,27 +368,13 @@ export function createSolidScene(
       follow(true)
     },
     async picture(width, height, background) {
-      const size = renderer.getSize(new Vector2())
-      const ratio = renderer.getPixelRatio()
-      const scale = Math.min(width / size.x, height / size.y)
-      const camera = cameras.current()
-      const zoom = camera.zoom
-      renderer.setPixelRatio(1)
-      renderer.setSize(width, height, false)
-      cameras.resize(width, height, true)
-      if (!setting.perspective) {
-        camera.zoom = zoom * scale
-        camera.updateProjectionMatrix()
+      const drawn = (): void => {
+        prepare()
+        renderer.render(scene, cameras.current())
       }
-      renderer.setClearColor(background ?? '#000000', background === undefined ? 0 : 1)
-      prepare()
-      renderer.render(scene, camera)
-      const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'))
-      camera.zoom = zoom
-      renderer.setClearColor('#000000', 0)
-      renderer.setPixelRatio(ratio)
-      renderer.setSize(size.x, size.y, false)
-      cameras.resize(size.x, size.y, true)
+      const blob = await pictureOf(renderer, cameras, drawn, {
+        ...{ width, height, background, parallel: !setting.perspective },
+      })
       ask()
       if (!blob) throw new Error('the picture came out empty')
       return blob
@@ -387,6 +384,7 @@ export function createSolidScene(
     dispose() {
       glow.dispose()
       threads.dispose()
+      areaFaces.dispose()
       studio.dispose()
       cancelAnimationFrame(frame)
       clearTimeout(waiting)

@@ -14,7 +14,7 @@ import {
   type Step,
   type UnitSettings,
 } from '@lathica/core'
-import type { SectionRef } from '../board/refs'
+import { areaWords, type SectionRef } from '../board/refs'
 import type { Display, ViewName } from '../store/look'
 
 export const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
@@ -48,10 +48,11 @@ export function viewWords(view: ViewName, lie: 'lying' | 'standing'): { readonly
 
 /** A body, or a face, edge or point with its size and the step it is from: “cylinder ⌀40 × 22, from step 10”. */
 export function refWords(
-  { body, key, edge, corner, pole, rim, whole, solidFace }: Partial<SectionRef>,
+  { body, key, edge, corner, pole, rim, whole, solidFace, area }: Partial<SectionRef>,
   { bodies, route, units }: Pick<Part, 'bodies' | 'route' | 'units'>,
   standing: readonly BodyState[] = [],
 ): string {
+  if (area !== undefined) return areaWords(area)
   if (whole) return bodies.find((b) => b.id === body)?.name ?? 'body'
   if (corner) return cornerWords(corner, units)
   if (pole) return poleWords(pole, units)

@@ -73,7 +73,10 @@ export const useBoardStore = defineStore('board', () => {
   /** Nothing is drawn yet, not even a point. */
   const isBlank = computed(() => sketch.value.entities.length + sketch.value.points.length === 0)
   /** The board shows the part from its end while an end sketch is in hand; faces are picked on the half-section. */
-  const looksAtEnd = computed(() => isAcross(sketch.value.plane) && toolId.value !== 'asking')
+  const looksAtEnd = computed(
+    () =>
+      isAcross(sketch.value.plane) && (toolId.value !== 'asking' || route.ask?.accept === 'region'),
+  )
   /** The face each new end sketch was begun on, for the steps that are made from it. */
   const endFaces = new Map<string, SectionRef>()
 

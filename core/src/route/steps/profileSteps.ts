@@ -4,7 +4,7 @@ import {
   combine,
   wallOf,
   withLoops,
-  type Region,
+  type Profile,
   type Section,
   type SectionEdge,
 } from '../../section'
@@ -61,7 +61,7 @@ function chosenProfile(
   const sketch = context.part.sketches.find((s) => s.id === step.sketch)
   if (!sketch || !state) return noProfile
   const { section, faults } = state.profile
-  const chosen = chosenRegions(section, step.regions)
+  const chosen = chosenRegions(state.profile, step.regions)
   if (chosen.regions.length > 0) {
     return succeed({ section: renamed(chosen, step.id), sketch })
   }
@@ -94,19 +94,11 @@ const noProfile: Result<never> = fail(
   'Choose another profile for this step.',
 )
 
-/** Regions whose outer outline is drawn by more than half of the entities of one of the lists. */
-function chosenRegions(section: Section, wanted: RevolveStep['regions']): Section {
+/** All that a profile encloses, or the areas of it that were chosen. */
+function chosenRegions({ section, areas }: Profile, wanted: RevolveStep['regions']): Section {
   if (wanted === 'all') return section
-  const matches = (region: Region): boolean => {
-    const own = new Set(regionEntities(region))
-    return wanted.some((list) => 2 * list.filter((id) => own.has(id)).length > list.length)
-  }
-  return { regions: section.regions.filter(matches) }
-}
-
-/** The entities that draw a region's outer outline: what a choice of it is remembered by. */
-export function regionEntities({ outer }: Region): string[] {
-  return [...new Set(outer.filter((e) => e.name.role === 'drawn').map((e) => e.name.entity))]
+  const { meant, together } = areas()
+  return together(meant(wanted))
 }
 
 const renamedSections = new WeakMap<Section, { readonly step: string; readonly section: Section }>()

@@ -3,7 +3,7 @@ import type { Scene } from './scene'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
-import { paintRefs, paintSections, paintTool } from './section'
+import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
 import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
 
@@ -19,6 +19,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   else paintSections(ctx, scene)
   paintTool(ctx, scene)
   paintAxis(ctx, scene)
+  paintAreas(ctx, scene)
   paintRefs(ctx, scene)
   paintSizes(ctx, scene)
   paintSketch(ctx, scene)

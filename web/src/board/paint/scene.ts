@@ -3,6 +3,7 @@ import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
 import type { SectionRef } from '../refs'
+import type { ShownArea } from '../useAskedAreas'
 import type { Overlay } from '../tools'
 import type { View } from '../view'
 
@@ -37,6 +38,8 @@ export interface Scene {
   /** Faces and circular edges that the opened step refers to, and the one under the pointer. */
   readonly marked: readonly SectionRef[]
   readonly hoverRef: SectionRef | undefined
+  /** Areas of the profile to choose from. */
+  readonly areas: readonly ShownArea[]
   /** The sizes that the step in view has made. */
   readonly marks: readonly { readonly at: Vec; readonly words: string; readonly out: Vec }[]
   /** What the opened step adds or takes away, by itself. */

@@ -130,6 +130,21 @@ export function paintTool(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.setLineDash([])
 }
 
+/** Areas to choose from: the chosen ones in the tone of what is chosen, the others bare. */
+export function paintAreas(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  for (const { region, chosen, hover } of scene.areas) {
+    const area = areaPath({ regions: [region] }, scene, 1)
+    ctx.globalAlpha = chosen ? 0.4 : 0.75
+    ctx.fillStyle = chosen ? scene.colours.halo : scene.colours.paper
+    ctx.fill(area, 'evenodd')
+    ctx.globalAlpha = 1
+    if (!hover) continue
+    ctx.strokeStyle = scene.colours.halo
+    ctx.lineWidth = 4
+    ctx.stroke(area)
+  }
+}
+
 /** Faces, circular edges and points in the halo of what is chosen; the one under the pointer stronger. */
 export function paintRefs(ctx: CanvasRenderingContext2D, scene: Scene): void {
   for (const ref of scene.marked) paintRef(ctx, scene, ref, 0.4)

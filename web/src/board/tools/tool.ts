@@ -11,6 +11,8 @@ import type {
   SizeOffer,
   Sketch,
   Vec,
+  Frame,
+  Region,
 } from '@lathica/core'
 import type { Accept, SectionRef } from '../refs'
 import type { Suggesting } from '../snapping'
@@ -69,14 +71,23 @@ export interface Ask {
   readonly wholes?: true
   /** The bodies as they stand before the step. */
   readonly bodies: () => readonly BodyState[]
-  /** The profile's regions, where regions are asked for. */
-  readonly regions?: () => Section
+  /** The areas of a profile, where those are asked for. */
+  readonly areas?: () => AskedAreas
   /** Faces of a solid that no full turn made are taken too. */
   readonly solids?: true
   /** Keys that are chosen already. */
   readonly chosen: () => readonly string[]
   /** @param adding true when it comes beside what is chosen, not in its place */
   readonly take: (ref: SectionRef, adding?: boolean) => void
+}
+
+/** Areas of a profile that can be chosen, by their numbers. */
+export interface AskedAreas {
+  readonly regions: readonly Region[]
+  /** Where the profile stands in the part, if that is to be seen. */
+  readonly frame: Frame | undefined
+  /** Whether it is the image of itself below the axis. */
+  readonly mirrored: boolean
 }
 
 /** What a value field on the drawing is for. */

@@ -1,37 +1,39 @@
 <script setup lang="ts">
-import { changeStep, regionEntities, type RevolveStep, type Step } from '@lathica/core'
+import {
+  changeStep,
+  halfPlane,
+  isAcross,
+  type ExtrudeStep,
+  type RevolveStep,
+  type Step,
+} from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
 import { useRouteStore } from '../../store/route'
 
-/** Which closed regions of a profile are turned: all, or those clicked on the board. */
-const props = defineProps<{ step: RevolveStep }>()
+/** Which areas of a profile a step is made from: all it encloses, or those clicked on the board. */
+const props = defineProps<{ step: RevolveStep | ExtrudeStep }>()
 const parts = usePartStore()
 const board = useBoardStore()
 const route = useRouteStore()
 
-const section = computed(
-  () => parts.state?.sketches.get(props.step.sketch)?.profile.section ?? { regions: [] },
-)
-const own = computed(() => section.value.regions.map((r) => regionEntities(r)))
-/** The regions that are turned, by their numbers. */
-const chosen = computed(() => {
+const areas = computed(() => parts.state?.sketches.get(props.step.sketch)?.profile.areas())
+const all = computed(() => areas.value?.all ?? [])
+const usual = computed(() => [...all.value.keys()].filter((i) => all.value[i]?.solid))
+const chosen = computed((): readonly number[] => {
   const { regions } = props.step
-  return own.value.flatMap((entities, i) => {
-    if (regions === 'all') return [i]
-    const has = regions.some((l) => 2 * l.filter((id) => entities.includes(id)).length > l.length)
-    return has ? [i] : []
-  })
+  return regions === 'all' ? usual.value : [...(areas.value?.meant(regions) ?? [])]
 })
 const picking = computed(() => route.ask?.accept === 'region')
 
-function toggle(region: number): void {
-  const next = chosen.value.includes(region)
-    ? chosen.value.filter((i) => i !== region)
-    : [...chosen.value, region]
+function toggle(area: number): void {
+  const next = chosen.value.includes(area)
+    ? chosen.value.filter((i) => i !== area)
+    : [...chosen.value, area].sort((a, b) => a - b)
   if (next.length === 0) return
-  const regions = next.length === own.value.length ? 'all' : next.map((i) => own.value[i] ?? [])
+  const isUsual = next.join() === usual.value.join()
+  const regions = isUsual ? 'all' : next.map((i) => [...(all.value[i]?.key ?? [])])
   parts.run(changeStep(props.step.id, (s) => ({ ...s, regions }) as Step))
 }
 
@@ -40,11 +42,17 @@ function ask(): void {
     board.useTool('pick')
     return
   }
+  const sketch = parts.part?.sketches.find((s) => s.id === props.step.sketch)
+  const isHalf = !sketch || !isAcross(sketch.plane)
   board.startAsking({
-    hint: 'Click regions of the profile to turn them or leave them out; Enter is done.',
+    hint: 'Click regions of the profile, on the board or the solid, to take them in or leave them out; Enter is done.',
     accept: 'region',
     bodies: () => [],
-    regions: () => section.value,
+    areas: () => ({
+      regions: all.value.map((a) => a.region),
+      frame: isHalf ? halfPlane(0) : undefined,
+      mirrored: isHalf,
+    }),
     chosen: () => chosen.value.map(String),
     take: ({ key }) => toggle(Number(key)),
   })
@@ -52,9 +60,9 @@ function ask(): void {
 </script>
 
 <template>
-  <span v-if="own.length < 2">all closed regions</span>
+  <span v-if="all.length < 2">all closed regions</span>
   <span v-else>
-    {{ chosen.length }} of {{ own.length }}
+    {{ chosen.length }} of {{ all.length }}
     <button type="button" class="plain pick" :aria-pressed="picking" @click="ask">
       {{ picking ? 'picking …' : 'pick' }}
     </button>

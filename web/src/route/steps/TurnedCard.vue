@@ -196,7 +196,9 @@ function leave(): void {
               :bodies="own"
             />
             <RegionsInput
-              v-else-if="field.kind === 'regions' && step.kind === 'revolve'"
+              v-else-if="
+                field.kind === 'regions' && (step.kind === 'revolve' || step.kind === 'extrude')
+              "
               :step="step"
             />
             <PlainSelect

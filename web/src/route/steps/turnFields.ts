@@ -143,6 +143,7 @@ export function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[
   return [
     choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
     bodyField(step.body, true),
+    { kind: 'regions', label: 'Regions' },
     choice('Goes', step.reach, REACHES, (v) => ({
       ...step,
       reach: v as 'length',

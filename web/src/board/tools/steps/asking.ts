@@ -1,5 +1,5 @@
 import { cornerWords, faceWords } from '@lathica/core'
-import { refAt, regionAt, type SectionRef } from '../../refs'
+import { areaRef, areaWords, refAt, regionAt, type SectionRef } from '../../refs'
 import { toPlane } from '../../view'
 import type { Board, PointerAt, ToolState } from '../tool'
 
@@ -14,8 +14,9 @@ export function asking(board: Board, at?: PointerAt): ToolState {
   const under = (place: PointerAt): SectionRef | undefined => {
     const where = toPlane(view, place.px)
     if (ask.accept === 'region') {
-      const region = regionAt(ask.regions?.() ?? { regions: [] }, where)
-      return region === undefined ? undefined : { body: '', key: String(region) }
+      const { regions = [], mirrored = true } = ask.areas?.() ?? {}
+      const region = regionAt(regions, where, mirrored)
+      return region === undefined ? undefined : areaRef(region)
     }
     return refAt(ask.bodies(), where, REF_REACH / view.scale, ask.accept)
   }
@@ -38,8 +39,9 @@ export function asking(board: Board, at?: PointerAt): ToolState {
   }
 }
 
-function wordsOf(board: Board, { edge, corner, key }: SectionRef): string {
+function wordsOf(board: Board, { edge, corner, area }: SectionRef): string {
   const { units } = board.part()
   if (edge) return faceWords(edge, units)
-  return corner ? cornerWords(corner, units) : `region ${Number(key) + 1}`
+  if (corner) return cornerWords(corner, units)
+  return area === undefined ? '' : areaWords(area)
 }
