@@ -7,7 +7,7 @@ export { INTEGRAL_NAMES, areaBeside, integrate, type Integrals } from './integra
 export type { Meeting } from './lying'
 export { areApart, meetOnlyAtEnd, meetingsOf } from './meetings'
 export * from './change'
-export { windingAround, type Turned } from './winding'
+export { windingAround, windingsBeside, type Turned } from './winding'
 export { apart, fromPoint, type Apart } from './apart'
 export {
   courseUpTo,

@@ -6,9 +6,8 @@ import {
   pointAt,
   reversed,
   stretch,
-  windingAround,
+  windingsBeside,
   type Piece,
-  type Turned,
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
@@ -164,7 +163,6 @@ function windings(arrangement: Arrangement<Stretch>): readonly [Int32Array, Int3
   const first = new Int32Array(startOf.length)
   const second = new Int32Array(startOf.length)
   const known = new Uint8Array(startOf.length)
-  let rays: readonly [readonly Turned[], readonly Turned[]] | undefined
   const set = (h: number, a: number, b: number): void => {
     const edge = edges[h >> 1]
     const way = (h & 1) === 0 ? 1 : -1
@@ -177,9 +175,8 @@ function windings(arrangement: Arrangement<Stretch>): readonly [Int32Array, Int3
   for (let seed = 0; seed < startOf.length; seed += 2) {
     const piece = edges[seed >> 1]?.piece
     if (known[seed] === 1 || !piece || edges[seed >> 1]?.run) continue
-    rays ??= [raysOf(edges, (e) => e.first), raysOf(edges, (e) => e.second)]
-    const place = { beside: piece }
-    set(seed, windingAround(place, rays[0]), windingAround(place, rays[1]))
+    const [a, b] = besides(piece, edges)
+    set(seed, a, b)
     const queue = [startOf[seed] ?? 0, startOf[seed + 1] ?? 0]
     for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
       const begin = firstAt[v] ?? 0
@@ -205,13 +202,16 @@ function windings(arrangement: Arrangement<Stretch>): readonly [Int32Array, Int3
   return [first, second]
 }
 
-function raysOf(edges: readonly Stretch[], times: (edge: Stretch) => number): readonly Turned[] {
-  const rays: Turned[] = []
+/** How often the first and the second outline wind around a place just left of a piece's middle. */
+function besides(piece: Piece, edges: readonly Stretch[]): readonly [number, number] {
+  const windingOf = windingsBeside(piece)
+  let [first, second] = [0, 0]
   for (const edge of edges) {
-    const n = times(edge)
-    if (n === 0) continue
-    if (!edge.run) rays.push({ piece: edge.piece, times: n })
-    else for (const { piece } of edge.run) rays.push({ piece, times: n })
+    let winding = 0
+    if (edge.run) for (const e of edge.run) winding += windingOf(e.piece)
+    else if (edge.first !== 0 || edge.second !== 0) winding = windingOf(edge.piece)
+    first += winding * edge.first
+    second += winding * edge.second
   }
-  return rays
+  return [first, second]
 }

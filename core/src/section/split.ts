@@ -60,9 +60,7 @@ function cutsOf(
   isFar: (i: number) => boolean,
   selfCrossing: boolean,
 ): readonly (Cut[] | undefined)[] {
-  const order: number[] = []
-  for (let i = 0; i < edges.length; i++) if (!isFar(i)) order.push(i)
-  order.sort((a, b) => at(boxes, 4 * a) - at(boxes, 4 * b))
+  const order = byLeft(boxes, isFar)
   const cuts = new Array<Cut[] | undefined>(edges.length)
   const active: number[] = []
   for (const i of order) {
@@ -90,6 +88,48 @@ function cutsOf(
     active.push(i)
   }
   return cuts
+}
+
+/**
+ * The edges that are not far, by where they begin along the axis: put into as many bins as there are
+ * edges, which are spread along the axis, and sorted by insertion from there.
+ */
+function byLeft(boxes: Float64Array, isFar: (i: number) => boolean): Int32Array {
+  const count = boxes.length / 4
+  let [low, high] = [Infinity, -Infinity]
+  for (let i = 0; i < count; i++) {
+    low = Math.min(low, at(boxes, 4 * i))
+    high = Math.max(high, at(boxes, 4 * i))
+  }
+  const perMm = (count - 1) / Math.max(high - low, Number.MIN_VALUE)
+  const binOf = (i: number): number => Math.floor((at(boxes, 4 * i) - low) * perMm)
+  const fill = new Int32Array(count + 1)
+  let left = 0
+  for (let i = 0; i < count; i++) {
+    if (isFar(i)) continue
+    const bin = binOf(i) + 1
+    fill[bin] = (fill[bin] ?? 0) + 1
+    left++
+  }
+  for (let bin = 1; bin <= count; bin++) fill[bin] = (fill[bin] ?? 0) + (fill[bin - 1] ?? 0)
+  const order = new Int32Array(left)
+  for (let i = 0; i < count; i++) {
+    if (isFar(i)) continue
+    const bin = binOf(i)
+    const place = fill[bin] ?? 0
+    order[place] = i
+    fill[bin] = place + 1
+  }
+  for (let k = 1; k < left; k++) {
+    const i = order[k] ?? 0
+    const key = at(boxes, 4 * i)
+    let place = k
+    for (; place > 0 && at(boxes, 4 * (order[place - 1] ?? 0)) > key; place--) {
+      order[place] = order[place - 1] ?? 0
+    }
+    order[place] = i
+  }
+  return order
 }
 
 /** Tells edges of the first outline that lie clear of the box around the second. */
