@@ -26,6 +26,7 @@ import {
   translated,
   vec,
   windingAround,
+  windingsBeside,
   type CubicPiece,
   type Piece,
 } from '../src'
@@ -188,10 +189,12 @@ describe('a free curve', () => {
     expect(windingAround(vec(4, 5), ring)).toBe(1)
     expect(windingAround(vec(4.69, 5.69), ring)).toBe(1)
     expect(windingAround(vec(4.72, 5.72), ring)).toBe(0)
-    for (const { piece } of ring) {
-      expect(windingAround({ beside: piece }, ring)).toBe(1)
-      expect(windingAround({ beside: reversed(piece) }, ring)).toBe(0)
-    }
+    const pieces = ring.map((r) => r.piece)
+    const back = pieces.map((piece) => reversed(piece))
+    const beside = (piece: Piece, all: readonly Piece[]): number =>
+      all.map(windingsBeside(piece)).reduce((sum, n) => sum + n, 0)
+    for (const piece of pieces) expect(beside(piece, pieces)).toBe(1)
+    for (const piece of back) expect(beside(piece, back)).toBe(0)
   })
 })
 
