@@ -142,11 +142,14 @@ async function pointerToPaint(browser: Browser, address: string, at: Vec): Promi
     Object.assign(window, { times })
     let under = false
     let begun = 0
+    /** What the event took; 0 until that is known. */
     let event = 0
     // A task posted in an event runs behind it; one posted in a frame runs once that is painted.
     const afterEvent = new MessageChannel()
     const afterFrame = new MessageChannel()
-    afterEvent.port1.onmessage = () => (event = performance.now() - begun)
+    afterEvent.port1.onmessage = () => {
+      if (event === 0) event = performance.now() - begun
+    }
     afterFrame.port1.onmessage = () => {
       under = false
       times.push(event + performance.now() - begun)
@@ -155,9 +158,10 @@ async function pointerToPaint(browser: Browser, address: string, at: Vec): Promi
       if (under) return
       under = true
       begun = performance.now()
+      event = 0
       afterEvent.port2.postMessage(0)
       requestAnimationFrame(() => {
-        // Where the frame came at once, the event's own time is not over yet.
+        // Where the frame came at once, before any task, all that passed is the event's own time.
         if (event === 0) event = performance.now() - begun
         begun = performance.now()
         afterFrame.port2.postMessage(0)

@@ -264,9 +264,9 @@ describe('a solid in the pane', () => {
     let area = 0
     body.group.traverse((item) => {
       if (!(item instanceof Mesh)) return
+      // The surface, which stands first, is no cut face.
+      if (item === body.group.children[0]) return
       const { geometry } = item as Mesh<BufferGeometry>
-      // The surface is no cut face.
-      if (geometry === body.geometry) return
       const [places, index] = [geometry.getAttribute('position'), geometry.getIndex()]
       const corner = (i: number): Vector3 =>
         new Vector3().fromBufferAttribute(places, index?.getX(i) ?? i)

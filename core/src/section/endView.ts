@@ -1,4 +1,4 @@
-import { boundsOf, pointsAlong, tangentAt } from '../geometry'
+import { boundsOf, pointsAlong, tangentAt, type Vec } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { loopsOf, type Loop, type Section } from './types'
 
@@ -20,9 +20,7 @@ const CHORD = 1e-2
  */
 export function endCircles(section: Section, from: 'right' | 'left'): EndCircle[] {
   const loops = loopsOf(section)
-  const outlines = loops.map((loop) =>
-    loop.flatMap((e) => pointsAlong(e.piece, CHORD).slice(0, -1)),
-  )
+  const covers = coverOf(loops)
   const sign = from === 'right' ? 1 : -1
   const visible = new Map<number, boolean>()
   for (const { x, y } of loops.flatMap(edgesInView)) {
@@ -31,7 +29,7 @@ export function endCircles(section: Section, from: 'right' | 'left'): EndCircle[
     // Looked at from just outside and inside the edge: it shows when either way is free.
     const free = [1, -1].some((side) => {
       const height = y + side * 10 * VERTEX_TOLERANCE
-      return !outlines.some((outline) => coversBeyond(outline, x * sign, height, sign))
+      return !covers(x * sign, height, sign)
     })
     visible.set(radius, (visible.get(radius) ?? false) || free)
   }
@@ -63,17 +61,33 @@ function edgesInView(loop: Loop): { x: number; y: number }[] {
   })
 }
 
-/** Whether an outline is met at a height beyond an axial position, both reckoned towards the eye. */
-function coversBeyond(
-  outline: readonly { readonly x: number; readonly y: number }[],
-  start: number,
-  height: number,
-  sign: number,
-): boolean {
-  return outline.some((p, i) => {
-    const q = outline[(i + 1) % outline.length] ?? p
-    if (p.y > height === q.y > height) return false
-    const at = sign * (p.x + ((height - p.y) * (q.x - p.x)) / (q.y - p.y))
-    return at > start + 10 * VERTEX_TOLERANCE
-  })
+/** Stretches of the radius by which chords are found. */
+const BINS = 256
+
+/**
+ * Tells whether outlines are met at a height beyond an axial position, both reckoned towards the eye.
+ * Chords are found by their heights.
+ */
+function coverOf(loops: readonly Loop[]): (start: number, height: number, sign: number) => boolean {
+  const outlines = loops.map((loop) =>
+    loop.flatMap((e) => pointsAlong(e.piece, CHORD).slice(0, -1)),
+  )
+  const top = outlines.flat().reduce((most, p) => Math.max(most, p.y), 0)
+  const binOf = (y: number): number =>
+    Math.max(0, Math.min(BINS - 1, Math.floor((y / top) * BINS) || 0))
+  const bins: (readonly [Vec, Vec])[][] = Array.from({ length: BINS }, () => [])
+  for (const outline of outlines) {
+    outline.forEach((p, i) => {
+      const q = outline[(i + 1) % outline.length] ?? p
+      if (p.y === q.y) return
+      const last = binOf(Math.max(p.y, q.y))
+      for (let bin = binOf(Math.min(p.y, q.y)); bin <= last; bin++) bins[bin]?.push([p, q])
+    })
+  }
+  return (start, height, sign) =>
+    (bins[binOf(height)] ?? []).some(([p, q]) => {
+      if (p.y > height === q.y > height) return false
+      const at = sign * (p.x + ((height - p.y) * (q.x - p.x)) / (q.y - p.y))
+      return at > start + 10 * VERTEX_TOLERANCE
+    })
 }

@@ -19,16 +19,26 @@ import { AXIS_ID, ORIGIN_ID, type Entity, type Size, type Sketch, type SketchLin
 export type Locate = (pointId: string) => Vec
 
 /** Positions as they are stored in the sketch; ids without a point are the origin. */
-export function locator(sketch: Sketch): Locate {
-  const points = new Map<string, Vec>(sketch.points.map((p) => [p.id, p]))
-  return (id) => points.get(id) ?? ORIGIN
+export function locator({ points }: Sketch): Locate {
+  const known = locators.get(points)
+  if (known) return known
+  const places = new Map<string, Vec>(points.map((p) => [p.id, p]))
+  const locate: Locate = (id) => places.get(id) ?? ORIGIN
+  locators.set(points, locate)
+  return locate
 }
+
+/** Sketches stay as they are: what is found of one holds for good. */
+const locators = new WeakMap<Sketch['points'], Locate>()
+const entityMaps = new WeakMap<Sketch['entities'], Entities>()
 
 /** Entities by id. */
 export type Entities = ReadonlyMap<string, Entity>
 
-export function entityMap(sketch: Sketch): Entities {
-  return new Map(sketch.entities.map((e) => [e.id, e]))
+export function entityMap({ entities }: Sketch): Entities {
+  const known = entityMaps.get(entities) ?? new Map(entities.map((e) => [e.id, e]))
+  entityMaps.set(entities, known)
+  return known
 }
 
 /** The straight lines of a sketch. */

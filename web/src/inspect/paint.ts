@@ -1,7 +1,7 @@
-import { edgesOf, pointsAlong, type Apart, type Section, type Vec } from '@lathica/core'
+import { edgesOf, type Apart, type Section, type Vec } from '@lathica/core'
 import type { Colours } from '../board/colours'
 import { paintPlate, plateFor } from '../board/paint/plate'
-import { paintRefs, paintSections } from '../board/paint/section'
+import { areaPath, paintRefs, paintSections } from '../board/paint/section'
 import { paintAxis } from '../board/paint/sketch'
 import type { Scene } from '../board/paint/scene'
 import type { SectionRef } from '../board/refs'
@@ -69,22 +69,7 @@ function paintLiquid(
 ): void {
   ctx.fillStyle = colours.accent
   ctx.globalAlpha = 0.22
-  for (const side of [1, -1]) {
-    const path = new Path2D()
-    for (const { outer, holes } of liquid.regions) {
-      for (const loop of [outer, ...holes]) {
-        loop.forEach(({ piece }, i) => {
-          pointsAlong(piece, 0.15 / view.scale).forEach((p, k) => {
-            const { x, y } = toScreen(view, { x: p.x, y: side * p.y })
-            if (i === 0 && k === 0) path.moveTo(x, y)
-            else path.lineTo(x, y)
-          })
-        })
-        path.closePath()
-      }
-    }
-    ctx.fill(path, 'evenodd')
-  }
+  for (const side of [1, -1] as const) ctx.fill(areaPath(liquid, { view }, side), 'evenodd')
   ctx.globalAlpha = 1
   const surface = Math.max(...edgesOf(liquid).flatMap((e) => [e.piece.from.x, e.piece.to.x]))
   const radius = Math.max(

@@ -13,6 +13,7 @@ import {
   Vector4,
   type Ray,
 } from 'three'
+import type { Eye } from '@lathica/core'
 import type { ViewName } from '../store/look'
 
 CameraControls.install({
@@ -84,6 +85,8 @@ export interface Cameras {
   approach(factor: number): void
   /** The way one looks at a place of the pane, in the room. */
   rayUnder(x: number, y: number): Ray
+  /** Where one looks from, in the space of what stands so in the room. */
+  eyeIn(stands: Matrix4): Eye
   /** The size of a pixel at the middle of what is looked at, in mm. */
   perPixel(): number
 }
@@ -135,7 +138,7 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
     },
     resize(w, h, framing) {
       // A larger pane shows more of the part, not the part larger: so the lens steps back.
-      if (camera === lens && !framing)
+      if (camera instanceof PerspectiveCamera && !framing)
         void controls.dollyTo((controls.distance * h) / height, false)
       width = w
       height = h
@@ -167,6 +170,15 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
       void controls.rotateTo(steep ? 0 : direction.theta, polar, true)
     },
     approach: (factor) => setScale(scaleNow() * factor, true),
+    eyeIn(stands) {
+      const inverse = stands.clone().invert()
+      if (camera instanceof PerspectiveCamera) {
+        const { x, y, z } = camera.position.clone().applyMatrix4(inverse)
+        return { at: { x, y, z } }
+      }
+      const { x, y, z } = camera.getWorldDirection(new Vector3()).transformDirection(inverse)
+      return { along: { x, y, z } }
+    },
     rayUnder(x, y) {
       const caster = new Raycaster()
       camera.updateMatrixWorld()

@@ -1,5 +1,6 @@
 import type { Eye, Look, Section, SolidMesh } from '@lathica/core'
 import {
+  type Box3,
   BufferAttribute,
   BufferGeometry,
   GreaterDepth,
@@ -64,10 +65,8 @@ export abstract class DrawnBody {
 
   abstract get triangles(): number
 
-  /** The surface's geometry, for its bounds. */
-  get geometry(): BufferGeometry {
-    return this.surface.geometry
-  }
+  /** What it reaches to in the space of the part; nothing is drawn for it. */
+  abstract bounds(): Box3
 
   /** Takes another shape, and draws it in a manner. */
   abstract show(body: ShownBody, manner: Manner, number: number): void

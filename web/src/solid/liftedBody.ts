@@ -41,6 +41,12 @@ export class LiftedBody extends DrawnBody {
     this.fill(mesh)
   }
 
+  bounds(): Box3 {
+    const { geometry } = this.surface
+    if (!geometry.boundingBox) geometry.computeBoundingBox()
+    return geometry.boundingBox?.clone() ?? new Box3()
+  }
+
   get triangles(): number {
     return this.mesh.indices.length / 3
   }

@@ -1,4 +1,4 @@
-import type { Eye, Frame, Place, ThreadCircle, Vec } from '@lathica/core'
+import type { Frame, Place, ThreadCircle, Vec } from '@lathica/core'
 import {
   AmbientLight,
   Box3,
@@ -124,6 +124,7 @@ export function createSolidScene(
 
   const bodies = new Map<string, DrawnBody>()
   let shown: readonly ShownBody[] = []
+  let isBuilt = true
   let lie: 'lying' | 'standing' = 'lying'
   let setting: Setting = {
     display: 'edged',
@@ -143,26 +144,11 @@ export function createSolidScene(
   let waiting: ReturnType<typeof setTimeout> | undefined
 
   const modelBox = (): Box3 => {
+    build()
     const box = new Box3()
     scene.updateMatrixWorld(true)
-    for (const body of bodies.values()) {
-      body.geometry.computeBoundingBox()
-      const own = body.geometry.boundingBox
-      if (own) box.union(own.clone().applyMatrix4(model.matrixWorld))
-    }
+    for (const body of bodies.values()) box.union(body.bounds().applyMatrix4(model.matrixWorld))
     return box
-  }
-
-  /** Where one looks from, in the space of the part. */
-  const eye = (): Eye => {
-    const camera = cameras.current()
-    const inverse = new Matrix4().copy(turning.matrixWorld).invert()
-    if (setting.perspective) {
-      const { x, y, z } = camera.position.clone().applyMatrix4(inverse)
-      return { at: { x, y, z } }
-    }
-    const { x, y, z } = camera.getWorldDirection(new Vector3()).transformDirection(inverse)
-    return { along: { x, y, z } }
   }
 
   const prepare = (): void => {
@@ -175,7 +161,7 @@ export function createSolidScene(
     for (const { material } of [glow.lines, threads.lines]) {
       Object.assign(material, { clippingPlanes: planes, clipIntersection: true })
     }
-    const from = eye()
+    const from = cameras.eyeIn(turning.matrixWorld)
     const perPixel = cameras.perPixel()
     for (const body of bodies.values()) {
       body.lookFrom(from)
@@ -195,6 +181,7 @@ export function createSolidScene(
     if (spinning) turning.rotation.z += 2 * Math.PI * SPIN * passed
     settled = !moving && !spinning
     const wasRough = rough
+    build()
     setRough(!settled && fullCost > SLOW_PICTURE)
     prepare()
     renderer.render(scene, cameras.current())
@@ -259,10 +246,12 @@ export function createSolidScene(
 
   /** The way one looks at a place of the pane, in the space of the part. */
   const rayUnder = (x: number, y: number): Ray =>
-    cameras.rayUnder(x, y).applyMatrix4(new Matrix4().copy(turning.matrixWorld).invert())
+    cameras.rayUnder(x, y).applyMatrix4(turning.matrixWorld.clone().invert())
 
-  const show = (next: readonly ShownBody[], hurried: boolean): void => {
-    shown = next.filter((b) => b.section.regions.length > 0)
+  /** Gives every body shown its shape, unless that is done. */
+  const build = (): void => {
+    if (isBuilt) return
+    isBuilt = true
     for (const [id, body] of bodies) {
       const still = shown.find((b) => b.id === id)
       // What was a full turn and is none any more is another thing to draw, and the other way.
@@ -278,6 +267,13 @@ export function createSolidScene(
       turning.add(body.group)
     }
     draw()
+  }
+
+  const show = (next: readonly ShownBody[], hurried: boolean): void => {
+    shown = next.filter((b) => b.section.regions.length > 0)
+    isBuilt = false
+    // Where pictures are slow, only what will be in one is built while the part changes.
+    if (cost <= SLOW_PICTURE || !hurried) build()
     follow(hurried)
   }
 

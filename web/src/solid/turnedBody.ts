@@ -1,5 +1,6 @@
 import {
   DISPLAY_CHORD_TOLERANCE,
+  extentOf,
   latheMesh,
   silhouetteOf,
   type Eye,
@@ -7,7 +8,7 @@ import {
   type Section,
   type Span,
 } from '@lathica/core'
-import { BufferAttribute, type BufferGeometry, type Group } from 'three'
+import { Box3, BufferAttribute, Vector3, type BufferGeometry, type Group } from 'three'
 import { capsOf, type CapTones, type CutSpec } from './cutting'
 import { DrawnBody, type Manner, type ShownBody } from './drawnBody'
 
@@ -24,6 +25,12 @@ export class TurnedBody extends DrawnBody {
     this.section = section
     this.mesh = latheMesh(section, chordFor(section))
     this.fill(this.mesh)
+  }
+
+  bounds(): Box3 {
+    const [from, to] = extentOf(this.section)
+    const r = radiusOf(this.section)
+    return new Box3(new Vector3(-r, -r, from), new Vector3(r, r, to))
   }
 
   get triangles(): number {

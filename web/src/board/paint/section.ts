@@ -1,20 +1,11 @@
-import {
-  edgeKey,
-  liesOnAxis,
-  loopsOf,
-  pointsAlong,
-  type Section,
-  type SectionEdge,
-} from '@lathica/core'
+import { edgeKey, liesOnAxis, loopsOf, type Section, type SectionEdge } from '@lathica/core'
 import { edgesIn, type SectionRef } from '../refs'
-import { toScreen, type View } from '../view'
+import { toScreen } from '../view'
+import { addPiece } from './curve'
 import type { Scene } from './scene'
 
 /** Distance of hatch lines in pixels. */
 const HATCH_PITCH = 9
-
-/** Arcs are drawn by chords within this, in pixels. */
-const CHORD_PX = 0.15
 
 /** The material: hatched half-section, its outline, and the mirror image faint below the axis. */
 export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void {
@@ -39,10 +30,11 @@ export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void
   }
 }
 
-function areaPath(section: Section, { view }: Scene, side: 1 | -1): Path2D {
+/** All that a section covers. @param side −1 for its image below the axis */
+export function areaPath(section: Section, { view }: Pick<Scene, 'view'>, side: 1 | -1): Path2D {
   const path = new Path2D()
   for (const loop of loopsOf(section)) {
-    loop.forEach((edge, i) => addPiece(path, edge, view, side, i > 0))
+    loop.forEach((edge, i) => addPiece(path, edge.piece, view, side, i > 0))
     path.closePath()
   }
   return path
@@ -57,23 +49,9 @@ function surfacePath(
 ): Path2D {
   const path = new Path2D()
   for (const edge of loopsOf(section).flat()) {
-    if (!liesOnAxis(edge) && wanted(edge)) addPiece(path, edge, view, side, false)
+    if (!liesOnAxis(edge) && wanted(edge)) addPiece(path, edge.piece, view, side)
   }
   return path
-}
-
-function addPiece(
-  path: Path2D,
-  edge: SectionEdge,
-  view: View,
-  side: 1 | -1,
-  continues: boolean,
-): void {
-  pointsAlong(edge.piece, CHORD_PX / view.scale).forEach((p, k) => {
-    const { x, y } = toScreen(view, { x: p.x, y: side * p.y })
-    if (k === 0 && !continues) path.moveTo(x, y)
-    else path.lineTo(x, y)
-  })
 }
 
 /** On the mirror image every corner is a circle seen from the side: a line across the material. */
@@ -165,7 +143,7 @@ function paintRef(
   for (const edge of edgesIn(ref)) {
     for (const side of [1, -1] as const) {
       const path = new Path2D()
-      addPiece(path, edge, view, side, false)
+      addPiece(path, edge.piece, view, side)
       ctx.lineWidth = side === 1 ? 7 : 4
       ctx.stroke(path)
     }

@@ -9,6 +9,7 @@ import {
   type Sketch,
 } from '@lathica/core'
 import { toScreen, type Px } from '../view'
+import { addPiece } from './curve'
 import type { Scene } from './scene'
 
 /** Dashes: centre lines are chain lines, construction lines long thin dashes (ISO 128-2). */
@@ -54,15 +55,15 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const locate = locator(sketch)
   const batches = new Map<string, StrokeBatch>()
   for (const e of sketch.entities) {
-    const points = chordsOf(pieceOf(e, locate), scene)
+    const piece = pieceOf(e, locate)
     if (scene.picks.has(e.id) || scene.hover === e.id) {
       const path = new Path2D()
-      addChords(path, points)
+      addPiece(path, piece, scene.view)
       haloAlong(ctx, scene, path)
     }
     const batch = batchFor(batches, styleOf(scene, e))
-    addChords(batch.path, points)
-    if (scene.troubled.has(e.id)) batch.troubled.push(points)
+    addPiece(batch.path, piece, scene.view)
+    if (scene.troubled.has(e.id)) batch.troubled.push(chordsOf(piece, scene))
   }
   ctx.lineCap = 'round'
   ctx.lineJoin = 'round'
@@ -135,13 +136,6 @@ function batchFor(batches: Map<string, StrokeBatch>, style: StrokeStyle): Stroke
 
 function chordsOf(piece: Piece, { view }: Scene): readonly Px[] {
   return pointsAlong(piece, CHORD_PX / view.scale).map((p) => toScreen(view, p))
-}
-
-function addChords(path: Path2D, points: readonly Px[]): void {
-  points.forEach(({ x, y }, i) => {
-    if (i === 0) path.moveTo(x, y)
-    else path.lineTo(x, y)
-  })
 }
 
 /** Ends are rings or dots; centres are small crosses; rims of circles show only when looked at. */
@@ -235,7 +229,7 @@ export function paintOverlay(ctx: CanvasRenderingContext2D, scene: Scene): void 
     ctx.lineWidth = 1.4
     ctx.lineCap = 'round'
     const path = new Path2D()
-    addChords(path, chordsOf(piece, scene))
+    addPiece(path, piece, scene.view)
     ctx.stroke(path)
   }
   if (overlay.guides && overlay.guides.length > 0) {
