@@ -8,6 +8,7 @@ import {
   byLength,
   circleOf,
   crossPlaces,
+  edgeKey,
   edgesOf,
   foundCount,
   foundFor,
@@ -46,6 +47,7 @@ import {
   type SolidOp,
   type SolidPlan,
   type Vec,
+  type EdgesOf,
 } from '../src'
 import { anySection, outlineOf, rectangle } from './support/sections'
 
@@ -156,21 +158,50 @@ describe('plans', () => {
     expect(foundCount()).toBe(before + 1)
   })
 
-  test('are repeated with their tools moved and marked; polygons are not', () => {
+  test('are repeated with their tools moved and marked', () => {
     const prism: SolidOp = {
       ...{ kind: 'combine', step: 'f', effect: 'cut' },
       tools: [prismTool(base, PART_FRAME, 0, 5, '@1')],
     }
-    const again = repeatedOp(prism, 'r', 2, byAngle(Math.PI / 2))
+    const sources = new Map([['f', [prism]]])
+    const as = (n: number) => ({ step: 'r', mark: `@r.${n}`, sources })
+    const again = repeatedOp(prism, as(2), byAngle(Math.PI / 2))
     expect(again).toMatchObject({ step: 'r', tools: [{ mark: '@1@r.2', from: 0, to: 5 }] })
-    const along = repeatedOp(prism, 'r', 3, byLength(12))
+    const along = repeatedOp(prism, as(3), byLength(12))
     expect(along).toMatchObject({ tools: [{ frame: { at: { x: 0, y: 0, z: 12 } } }] })
     const facets: SolidOp = {
       ...{ kind: 'combine', step: 'p', effect: 'add' },
       tools: [{ kind: 'facets', section: base, sides: 6, phase: 0, mark: '' }],
     }
-    expect(repeatedOp(facets, 'r', 2, byAngle(1))).toBeUndefined()
-    expect(repeatedOp({ kind: 'edges', step: 'e', sets: [] }, 'r', 2, byAngle(1))).toBeUndefined()
+    expect(repeatedOp(facets, as(2), byAngle(1))).toMatchObject({ tools: [{ phase: 1 }] })
+    const shell: SolidOp = { kind: 'shell', step: 'w', thickness: 1, open: [] }
+    expect(repeatedOp(shell, as(2), byAngle(1))).toBeUndefined()
+  })
+
+  test('on edges go with what is repeated, by the names of its faces', () => {
+    const [edge] = edgesOf(base)
+    const drawn = edge ? edgeKey(edge.name) : ''
+    const step = edge?.name.step ?? ''
+    const cut: SolidOp = {
+      ...{ kind: 'combine', step, effect: 'cut' },
+      tools: [prismTool(base, PART_FRAME, 0, 5, '@1')],
+    }
+    const as = { step: 'r', mark: '@r.2', sources: new Map<string, SolidOp[]>([[step, [cut]]]) }
+    const work = { kind: 'round', radius: 1 } as const
+    const on = (of: EdgesOf): SolidOp => ({ kind: 'edges', step: 'e', sets: [{ of, work }] })
+    const faces = (a: string, b: string) => on({ kind: 'faces', pairs: [[a, b]] })
+    // Drawn faces keep their name, others take that of the step that does it again.
+    const again = repeatedOp(faces(`${drawn}@1`, `${step}/last@1`), as, byAngle(1))
+    expect(again).toMatchObject({
+      ...{ step: 'r' },
+      sets: [{ of: { pairs: [[`${drawn}@1@r.2`, `r/last@1@r.2`]] } }],
+    })
+    const beside = repeatedOp(faces(`${drawn}@1`, 'base/e7'), as, byAngle(1))
+    expect(beside).toMatchObject({ sets: [{ of: { pairs: [[`${drawn}@1@r.2`, 'base/e7']] } }] })
+    expect(repeatedOp(faces('base/e6', 'base/e7'), as, byAngle(1))).toBeUndefined()
+    const all = repeatedOp(on({ kind: 'step', step }), as, byAngle(1))
+    expect(all).toMatchObject({ sets: [{ of: { copy: { by: 'r', mark: '@r.2' } } }] })
+    expect(repeatedOp(on({ kind: 'step', step: 'else' }), as, byAngle(1))).toBeUndefined()
   })
 
   test('of full turns take away what the section lost and add what it gained', () => {

@@ -58,7 +58,11 @@ function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): 
     }
   }
   if (of.kind === 'step') {
-    const isOf = ({ name }: NamedFace): boolean => name.startsWith(`${of.step}/`)
+    const { step, copy } = of
+    const isOf = ({ name }: NamedFace): boolean =>
+      copy
+        ? name.endsWith(copy.mark) && [step, copy.by].some((id) => name.startsWith(`${id}/`))
+        : name.startsWith(`${step}/`)
     between(
       solid.faces.filter(isOf),
       solid.faces.filter((f) => !isOf(f)),

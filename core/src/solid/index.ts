@@ -13,6 +13,7 @@ export { facesMeeting, meetingKey } from './edgeNames'
 export { planKey, planKeys } from './content'
 export { foundCount, foundFor, noteFound, type Found, type LiftedProperties } from './found'
 export * from './tools'
+export { byAngle, byLength, edgesAgain, repeatedOp, type Again, type Moves } from './again'
 export { mirroredOp, type MirrorPlane } from './mirrored'
 export { anglesThrough, placeAlong, planeCalled, type SolidPlane } from './planes'
 export {

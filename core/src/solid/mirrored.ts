@@ -1,6 +1,8 @@
 import {
+  PART_FRAME,
   addPlaces,
   dotPlaces,
+  inFrame,
   place,
   reversed,
   scalePlace,
@@ -13,6 +15,7 @@ import {
   mapped,
 } from '../geometry'
 import { mirroredSection, withLoops, type Section } from '../section'
+import { edgesAgain, type Again } from './again'
 import type { SolidOp, SolidTool } from './plan'
 
 /** A plane that something is mirrored about, by a place in it and its normal of length 1. */
@@ -22,18 +25,20 @@ export interface MirrorPlane {
 }
 
 /** The same operation as its mirror image; undefined where it has none that can be told. */
-export function mirroredOp(op: SolidOp, step: string, plane: MirrorPlane): SolidOp | undefined {
+export function mirroredOp(op: SolidOp, again: Again, plane: MirrorPlane): SolidOp | undefined {
+  if (op.kind === 'edges') return edgesAgain(op, again)
   if (op.kind !== 'combine') return undefined
-  const tools = op.tools.flatMap((tool) => mirroredTool(tool, step, plane) ?? [])
-  return tools.length === op.tools.length ? { ...op, step, tools } : undefined
+  const tools = op.tools.map((tool) => mirroredTool(tool, again, plane))
+  return { ...op, step: again.step, tools }
 }
 
 /**
  * A tool is told in its frame, which is right-handed: its image stands in the image of the frame
  * with the second direction turned about, and so with its own second direction turned about.
  */
-function mirroredTool(tool: SolidTool, step: string, plane: MirrorPlane): SolidTool | undefined {
-  const mark = `${tool.mark}@${step}`
+function mirroredTool(tool: SolidTool, again: Again, plane: MirrorPlane): SolidTool {
+  const { step } = again
+  const mark = `${tool.mark}${again.mark}`
   switch (tool.kind) {
     case 'turned': {
       const { turn } = tool
@@ -68,11 +73,21 @@ function mirroredTool(tool: SolidTool, step: string, plane: MirrorPlane): SolidT
       }
     }
     case 'body':
-      // Two mirrors are a turn, which this does not tell.
-      return tool.mirror ? undefined : { ...tool, mark, mirror: inside(tool.frame, plane) }
-    case 'file':
-      return undefined
+    case 'file': {
+      const about = inside(tool.frame, plane)
+      if (!tool.mirror) return { ...tool, mark, mirror: about }
+      // Two mirrors are a motion, which a frame tells.
+      const { mirror, ...rest } = tool
+      const moved = imageOf(imageOf(PART_FRAME, mirror), about)
+      return { ...rest, mark, frame: frameIn(tool.frame, moved) }
+    }
   }
+}
+
+/** A frame that is told in another one's directions, in the space of the part. */
+function frameIn(outer: Frame, { at, x, z }: Frame): Frame {
+  const way = (p: Place): Place => subtractPlaces(inFrame(outer, p), outer.at)
+  return { at: inFrame(outer, at), x: way(x), z: way(z) }
 }
 
 function imageOf(frame: Frame, { at, normal }: MirrorPlane): Frame {

@@ -54,11 +54,12 @@ export interface BodyTool {
   readonly frame: Frame
 }
 
-/** A solid of an exchange file (ISO 10303-21), packed, put into a frame. */
+/** A solid of an exchange file (ISO 10303-21), packed, perhaps mirrored first, put into a frame. */
 export interface FileTool {
   readonly kind: 'file'
   readonly file: string
   readonly solid: number
+  readonly mirror?: { readonly at: Place; readonly normal: Place }
   readonly frame: Frame
 }
 
@@ -78,7 +79,12 @@ export interface CombineOp {
 
 /** All edges where the faces of a step meet others, or those where two faces meet, by their names. */
 export type EdgesOf =
-  | { readonly kind: 'step'; readonly step: string }
+  | {
+      readonly kind: 'step'
+      readonly step: string
+      /** Of what another step has done again instead: the faces it has marked so. */
+      readonly copy?: { readonly by: string; readonly mark: string }
+    }
   | { readonly kind: 'faces'; readonly pairs: readonly (readonly [string, string])[] }
 
 /** Edges of a solid, rounded or bevelled. */

@@ -2,11 +2,9 @@ import {
   addPlaces,
   arc,
   line,
-  movedFrame,
   place,
   scalePlace,
   turned,
-  turnedFrame,
   vec,
   type Frame,
   type Piece,
@@ -15,7 +13,7 @@ import {
 } from '../geometry'
 import type { Section, SectionEdge } from '../section'
 import type { SketchPlane } from '../sketch'
-import type { PrismTool, SolidOp, SolidTool, TurnedTool } from './plan'
+import type { PrismTool, TurnedTool } from './plan'
 
 /** A closed outline of named pieces. */
 export function outlineOf(
@@ -141,30 +139,3 @@ export const prismTool = (
   to: number,
   mark = '',
 ): PrismTool & { readonly mark: string } => ({ kind: 'prism', outline, frame, from, to, mark })
-
-/** The same operation once more, its tools moved; undefined where it cannot be done again. */
-export function repeatedOp(
-  op: SolidOp,
-  step: string,
-  number: number,
-  move: (frame: Frame) => Frame,
-): SolidOp | undefined {
-  if (op.kind !== 'combine') return undefined
-  const tools = op.tools.map((tool): SolidTool | undefined =>
-    tool.kind === 'facets'
-      ? undefined
-      : { ...tool, frame: move(tool.frame), mark: `${tool.mark}@${step}.${number}` },
-  )
-  const known = tools.filter((t) => t !== undefined)
-  return known.length === tools.length ? { ...op, step, tools: known } : undefined
-}
-
-export const byAngle =
-  (angle: number) =>
-  (frame: Frame): Frame =>
-    turnedFrame(frame, angle)
-
-export const byLength =
-  (along: number) =>
-  (frame: Frame): Frame =>
-    movedFrame(frame, along)

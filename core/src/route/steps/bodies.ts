@@ -45,6 +45,7 @@ import {
   type Outcome,
   type StepContext,
 } from './context'
+import { repeatedSteps } from './repeated'
 import { angleOr, lengthOr, sizesAt, tell, tellAngle } from './solid/common'
 
 /** Mirrors a body about a plane. */
@@ -103,10 +104,12 @@ function mirrorSteps(step: MirrorStep, context: StepContext): Result<Outcome> {
   const sections = new Map<string, Section>()
   const plans = new Map<string, SolidPlan>()
   let last: Outcome['work']
-  for (const id of step.steps) {
+  const { ids, sources } = repeatedSteps(step.steps, context)
+  const again = { step: step.id, mark: `@${step.id}`, sources }
+  for (const id of ids) {
     const { tool, work } = context.outcomeOf(id) ?? {}
     if (work) {
-      const ops = work.ops.map((op) => mirroredOp(op, step.id, plane))
+      const ops = work.ops.map((op) => mirroredOp(op, again, plane))
       const known = ops.filter((op) => op !== undefined)
       if (known.length < ops.length) return notMirrored(id)
       const plan = plans.get(work.body) ?? planSoFar(context, work.body)
@@ -140,7 +143,7 @@ const notMirrored = (id: string): Result<never> =>
   fail(
     'mirror.step',
     'A step to mirror is gone, failed, or does nothing that can be mirrored.',
-    'Choose profiles, walls, grooves, bores, holes, flats, slots or extrusions before this step.',
+    'Choose profiles, walls, grooves, bores, holes, flats, slots or extrusions before this step, and with solid ones the rounds and bevels of their edges.',
     { involves: [id] },
   )
 

@@ -9,7 +9,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../../section'
-import { byLength, repeatedOp, type SolidOp, type SolidPlan } from '../../solid'
+import { byLength, repeatedOp, type Again, type SolidOp, type SolidPlan } from '../../solid'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import {
   changed,
@@ -22,6 +22,7 @@ import {
   type Outcome,
   type StepContext,
 } from './context'
+import { repeatedSteps } from './repeated'
 import type { LengthStep, RepeatStep } from '../../part'
 
 /** Does again along the axis what earlier steps did. */
@@ -38,9 +39,11 @@ export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> 
   }
   const sections = new Map<string, Section>()
   const plans = new Map<string, SolidPlan>()
-  for (const id of step.steps) {
+  const { ids, sources } = repeatedSteps(step.steps, context)
+  for (const id of ids) {
     const { tool, work } = context.outcomeOf(id) ?? {}
-    const copies = work && copiesAlong(work.ops, step.id, count.value, pitch.value)
+    const again = { step: step.id, sources }
+    const copies = work && copiesAlong(work.ops, again, count.value, pitch.value)
     if (work && copies) {
       const plan = plans.get(work.body) ?? planSoFar(context, work.body)
       plans.set(work.body, { base: plan.base, ops: [...plan.ops, ...copies] })
@@ -50,7 +53,7 @@ export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> 
       return fail(
         'repeat.step',
         'A step to repeat is gone, failed, or does nothing that can be repeated.',
-        'Choose profiles, walls, grooves, bores, holes, flats or slots that stand before this step.',
+        'Choose profiles, walls, grooves, bores, holes, flats or slots before this step, and with solid ones the rounds and bevels of their edges.',
         { involves: [id] },
       )
     }
@@ -74,13 +77,14 @@ export function repeat(step: RepeatStep, context: StepContext): Result<Outcome> 
 /** All copies of solid work along the axis; undefined where some of it cannot be done again. */
 function copiesAlong(
   ops: readonly SolidOp[],
-  step: string,
+  again: Pick<Again, 'step' | 'sources'>,
   count: number,
   pitch: number,
 ): SolidOp[] | undefined {
-  const copies = Array.from({ length: count - 1 }, (_, i) =>
-    ops.map((op) => repeatedOp(op, step, i + 2, byLength((i + 1) * pitch))),
-  ).flat()
+  const copies = Array.from({ length: count - 1 }, (_, i) => {
+    const marked = { ...again, mark: `@${again.step}.${i + 2}` }
+    return ops.map((op) => repeatedOp(op, marked, byLength((i + 1) * pitch)))
+  }).flat()
   const known = copies.filter((c) => c !== undefined)
   return known.length === copies.length ? known : undefined
 }

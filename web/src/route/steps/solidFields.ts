@@ -249,13 +249,24 @@ export function slotFields(step: SlotStep): Field[] {
 }
 
 const TURNED = ['revolve', 'wall', 'groove', 'bore'] as const
-const MILLED = ['holes', 'flats', 'slot', 'extrude', 'sweep'] as const
+const MILLED = ['holes', 'flats', 'slot', 'extrude', 'sweep', 'import'] as const
 
 /** Steps before this one that can be done again. */
 const KINDS: Readonly<Record<'around' | 'repeat' | 'mirror', readonly string[]>> = {
-  around: ['holes', 'flats', 'slot', 'extrude', 'sweep', 'revolve', 'wall', 'mirror'],
+  around: [...MILLED, 'revolve', 'wall', 'mirror'],
   repeat: [...TURNED, 'mirror', 'around', ...MILLED],
   mirror: [...TURNED, 'around', ...MILLED],
+}
+
+/** Rounds and bevels of edges of the solid go with the steps that made those. */
+function finishesSolid(step: Step, part: Part): boolean {
+  if (step.kind !== 'fillet' && step.kind !== 'chamfer') return false
+  const kindOf = (id: string): string => part.route.find((s) => s.id === id)?.kind ?? ''
+  return step.sets.some(
+    ({ pick }) =>
+      pick.kind === 'solid' ||
+      (pick.kind === 'step' && [...MILLED, 'around', 'mirror'].includes(kindOf(pick.step))),
+  )
 }
 
 /** Which earlier steps are done again. */
@@ -266,7 +277,7 @@ export function chosenSteps(
   const at = part.route.findIndex((s) => s.id === step.id)
   return part.route
     .slice(0, at)
-    .filter((s) => KINDS[step.kind].includes(s.kind))
+    .filter((s) => KINDS[step.kind].includes(s.kind) || finishesSolid(s, part))
     .map((s) =>
       choice(
         `${s.number} ${s.kind}`,

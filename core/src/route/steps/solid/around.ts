@@ -6,12 +6,14 @@ import {
   prismTool,
   rectangleOf,
   repeatedOp,
+  type Again,
   type SolidOp,
   type SolidPlan,
 } from '../../../solid'
 import type { AroundStep, HalveStep } from '../../../part'
 import type { SizeAt, ThreadCircle } from '../../state'
 import { material, planSoFar, wholeCount, worked, type Outcome, type StepContext } from '../context'
+import { repeatedSteps } from '../repeated'
 import { angleOr, anglesOf, lengthOr, sizesAt, tell, tellAngle } from './common'
 
 /** Does again round the axis what earlier steps did. */
@@ -27,16 +29,17 @@ export function around(step: AroundStep, context: StepContext): Result<Outcome> 
   let last: Outcome['work']
   const sizes: SizeAt[] = []
   const threads: ThreadCircle[] = []
-  for (const id of step.steps) {
+  const { ids, sources } = repeatedSteps(step.steps, context)
+  for (const id of ids) {
     const outcome = context.outcomeOf(id)
     const work = outcome?.work
     const turnedAway = anglesOf(count.value, 0, range?.value).slice(1)
-    const ops = work?.ops.map((op) => joined(op, step.id, turnedAway))
+    const ops = work?.ops.map((op) => joined(op, { step: step.id, sources }, turnedAway))
     if (!work || !ops || ops.includes(undefined)) {
       return fail(
         'around.step',
         'A step to repeat is gone, failed, or does nothing that can be repeated round the axis.',
-        'Choose holes, flats, slots, extrusions or part turns that stand before this step.',
+        'Choose holes, flats, slots, extrusions or part turns before this step, and with them the rounds and bevels of their edges.',
         { involves: [id] },
       )
     }
@@ -63,11 +66,24 @@ export function around(step: AroundStep, context: StepContext): Result<Outcome> 
 }
 
 /** All copies of an operation as one. */
-function joined(op: SolidOp, step: string, angles: readonly number[]): SolidOp | undefined {
-  if (op.kind !== 'combine') return undefined
-  const copies = angles.map((angle, i) => repeatedOp(op, step, i + 2, byAngle(angle)))
-  const tools = copies.flatMap((c) => (c?.kind === 'combine' ? c.tools : []))
-  return copies.includes(undefined) ? undefined : { ...op, step, tools }
+function joined(
+  op: SolidOp,
+  again: Pick<Again, 'step' | 'sources'>,
+  angles: readonly number[],
+): SolidOp | undefined {
+  const copies = angles.map((angle, i) =>
+    repeatedOp(op, { ...again, mark: `@${again.step}.${i + 2}` }, byAngle(angle)),
+  )
+  const known = copies.filter((c) => c !== undefined)
+  if (known.length < copies.length) return undefined
+  const { step } = again
+  return op.kind === 'edges'
+    ? { ...op, step, sets: known.flatMap((c) => (c.kind === 'edges' ? c.sets : [])) }
+    : ({
+        ...op,
+        step,
+        tools: known.flatMap((c) => (c.kind === 'combine' ? c.tools : [])),
+      } as SolidOp)
 }
 
 /** Keeps one side of a plane along the axis; another body may get the other. */

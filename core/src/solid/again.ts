@@ -1,0 +1,97 @@
+import { movedFrame, turnedFrame, type Frame } from '../geometry'
+import { edgeKey, edgesOf, movedAlong, type SectionEdge } from '../section'
+import type { EdgeOp, EdgesOf, FacetTool, SolidOp, SolidTool } from './plan'
+
+/** How what a step does again is told from what it is again. */
+export interface Again {
+  /** The step that does it again. */
+  readonly step: string
+  /** What the names of its faces end with. */
+  readonly mark: string
+  /** What is done again by the same step, by the steps it is from. */
+  readonly sources: ReadonlyMap<string, readonly SolidOp[]>
+}
+
+/** How tools are moved, which keeps the part's axis. */
+export interface Moves {
+  readonly frame: (frame: Frame) => Frame
+  readonly facets: (tool: FacetTool) => FacetTool
+}
+
+export const byAngle = (angle: number): Moves => ({
+  frame: (f) => turnedFrame(f, angle),
+  facets: (tool) => ({ ...tool, phase: tool.phase + angle }),
+})
+
+export const byLength = (along: number): Moves => ({
+  frame: (f) => movedFrame(f, along),
+  facets: (tool) => ({ ...tool, section: movedAlong(tool.section, along, (name) => name) }),
+})
+
+/** The same operation once more, its tools moved; undefined where it cannot be done again. */
+export function repeatedOp(op: SolidOp, again: Again, motion: Moves): SolidOp | undefined {
+  if (op.kind === 'edges') return edgesAgain(op, again)
+  if (op.kind !== 'combine') return undefined
+  const tools = op.tools.map((tool): SolidTool => {
+    const mark = `${tool.mark}${again.mark}`
+    return tool.kind === 'facets'
+      ? { ...motion.facets(tool), mark }
+      : { ...tool, frame: motion.frame(tool.frame), mark }
+  })
+  return { ...op, step: again.step, tools }
+}
+
+/**
+ * The same work on the edges of what is done again; undefined where none of its edges is of that, or
+ * one is of work on edges itself.
+ */
+export function edgesAgain(op: EdgeOp, again: Again): EdgeOp | undefined {
+  const sets = op.sets.flatMap((set) => {
+    const of = edgesOfAgain(set.of, again)
+    return of ? [{ ...set, of }] : []
+  })
+  return sets.length === op.sets.length && sets.length > 0
+    ? { ...op, step: again.step, sets }
+    : undefined
+}
+
+function edgesOfAgain(of: EdgesOf, again: Again): EdgesOf | undefined {
+  if (of.kind === 'step') {
+    const isAgain = again.sources.get(of.step)?.some((op) => op.kind === 'combine')
+    if (of.copy || isAgain !== true) return undefined
+    return { ...of, copy: { by: again.step, mark: again.mark } }
+  }
+  const pairs = of.pairs.map(([a, b]) => [faceAgain(a, again), faceAgain(b, again)] as const)
+  const known = pairs.flatMap(([a, b], i): (readonly [string, string])[] => {
+    const [one, two] = of.pairs[i] ?? []
+    // An edge between faces that both stay where they are is not done again.
+    return a === undefined || b === undefined || (a === one && b === two) ? [] : [[a, b]]
+  })
+  return known.length === pairs.length && known.length > 0 ? { ...of, pairs: known } : undefined
+}
+
+/** The name that a face has as done again; of one that is not, its own. */
+function faceAgain(name: string, { step, mark, sources }: Again): string | undefined {
+  const source = [...sources.keys()].find((id) => name.startsWith(`${id}/`))
+  if (source === undefined) return name
+  const tools = (sources.get(source) ?? []).flatMap((op) => (op.kind === 'combine' ? op.tools : []))
+  // Faces made by work on edges are not told from those of the first.
+  if (tools.length === 0) return undefined
+  // A face keeps the name of the edge that it was drawn or turned from.
+  const isDrawn = tools.flatMap(edgesOfTool).some((e) => edgeKey(e.name) === name.split('@')[0])
+  return `${isDrawn ? name : `${step}${name.slice(source.length)}`}${mark}`
+}
+
+function edgesOfTool(tool: SolidTool): readonly SectionEdge[] {
+  switch (tool.kind) {
+    case 'turned':
+    case 'facets':
+      return edgesOf(tool.section)
+    case 'prism':
+    case 'swept':
+      return edgesOf(tool.outline)
+    case 'body':
+    case 'file':
+      return []
+  }
+}

@@ -1,0 +1,130 @@
+import { beforeAll, describe, expect, test } from 'vitest'
+import {
+  PART_FRAME,
+  addStep,
+  evaluate,
+  meetingKey,
+  mirroredOp,
+  offeredStep,
+  turnedFrame,
+  type BodyTool,
+  type MirrorStep,
+  type NewStep,
+  type Part,
+  type SolidPlan,
+} from '@lathica/core'
+import { loadKernel, type Kernel } from '../src'
+import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
+
+let kernel: Kernel
+beforeAll(async () => {
+  kernel = await loadKernel()
+}, 60_000)
+
+const HOLE = {
+  ...{ kind: 'holes', body: 'body1', way: 'end', layout: 'circle', sketch: '', circle: '35' },
+  ...{ count: '1', start: '', range: '', skip: [], places: [], from: '', distance: '' },
+  ...{ diameter: '3', reach: 'through', depth: '', tip: 'flat', tipAngle: '118', head: 'none' },
+  ...{ headDiameter: '', headDepth: '', headAngle: '90', thread: '' },
+} as const
+
+/** A hole through the thick land, with its mouths bevelled. */
+function bevelled(pick?: (hole: string, face: string) => object): Part {
+  const part = spindle()
+  const face = key(part, 'face at 0')
+  const drilled = run(part, addStep({ ...HOLE, on: face } as unknown as NewStep))
+  const hole = drilled.route.at(-1)?.id ?? ''
+  const chamfer = {
+    ...{ kind: 'chamfer', body: 'body1' },
+    sets: [
+      {
+        pick: pick?.(hole, face) ?? { kind: 'step', step: hole },
+        ...{ along: '0.5', across: '', angle: '45' },
+      },
+    ],
+  } as NewStep
+  return run(drilled, addStep(chamfer))
+}
+
+/** What one hole takes away, and what one of its mouths does. */
+const OWN = Math.PI * 2.25 * 20
+const MOUTH = Math.PI * 0.25 * (1.5 + 0.5 / 3)
+
+const lastTwo = (part: Part): string[] => part.route.slice(-2).map((s) => s.id)
+
+describe('rounds and bevels of edges', () => {
+  test('are repeated round the axis with the holes they are of', () => {
+    const one = bevelled()
+    expect(changeBy(kernel, one)).toBeCloseTo(-(OWN + 2 * MOUTH), 6)
+    const steps = lastTwo(one)
+    const around = { kind: 'around', steps, count: '5', range: '' } as unknown as NewStep
+    const five = run(one, addStep(around))
+    expect(changeBy(kernel, five)).toBeCloseTo(-5 * (OWN + 2 * MOUTH), 6)
+    expect(builtBy(kernel, five).figures?.centre.x).toBeCloseTo(0, 9)
+    // In whichever order they were chosen.
+    const turned = run(one, addStep({ ...around, steps: [...steps].reverse() } as NewStep))
+    expect(changeBy(kernel, turned)).toBeCloseTo(-5 * (OWN + 2 * MOUTH), 6)
+    const alone = run(one, addStep({ ...around, steps: steps.slice(1) } as NewStep))
+    expect(problemOf(alone)).toContain('with them the rounds and bevels of their edges')
+  })
+
+  test('that were picked one by one are found on the copies', () => {
+    const one = bevelled((hole, face) => ({
+      kind: 'solid',
+      edges: [meetingKey(wallOf(hole), face)],
+    }))
+    expect(changeBy(kernel, one)).toBeCloseTo(-(OWN + MOUTH), 6)
+    const steps = lastTwo(one)
+    const around = { kind: 'around', steps, count: '3', range: '' } as unknown as NewStep
+    expect(changeBy(kernel, run(one, addStep(around)))).toBeCloseTo(-3 * (OWN + MOUTH), 6)
+  })
+
+  test('are mirrored with them', () => {
+    const one = bevelled()
+    const { section } = bodyOf(one)
+    const offered = offeredStep('mirror', 'body1', section, undefined, one.units) as MirrorStep
+    const way = { way: 'along', angle: '90', steps: lastTwo(one) } as const
+    const both = run(one, addStep({ ...offered, ...way } as NewStep))
+    expect(changeBy(kernel, both)).toBeCloseTo(-2 * (OWN + 2 * MOUTH), 6)
+    expect(builtBy(kernel, both).figures?.centre.x).toBeCloseTo(0, 9)
+  })
+})
+
+/** The wall of the only hole of a step, as the kernel names it. */
+function wallOf(step: string): string {
+  const part = bevelled()
+  const names = builtBy(kernel, part).mesh.faces.map((f) => f.name)
+  const found = names.find((n) => n.startsWith(`${step}/`) && n.includes('wall'))
+  if (found === undefined) throw new Error(`no wall among ${names.join(' ')}`)
+  return found
+}
+
+describe('mirrored bodies', () => {
+  test('come back where they were when they are mirrored again', () => {
+    const part = bevelled()
+    const { plan } = bodyOf(part)
+    if (!plan) throw new Error('it is a full turn')
+    const first = { at: { x: 3, y: -2, z: 5 }, normal: { x: 0.6, y: 0, z: 0.8 } }
+    const second = { at: { x: 0, y: 0, z: 12 }, normal: { x: 0, y: 0, z: 1 } }
+    const tool: BodyTool & { mark: string } = {
+      ...{ kind: 'body', plan, mirror: first, frame: turnedFrame(PART_FRAME, 0.4), mark: '' },
+    }
+    const op = { kind: 'combine', step: 'm', effect: 'add', tools: [tool] } as const
+    const again = { step: 'm', mark: '', sources: new Map() }
+    const image = mirroredOp(op, again, second)
+    const back = image && mirroredOp(image, again, second)
+    const centre = (made: typeof image) => {
+      if (!made) throw new Error('it has no image')
+      const whole: SolidPlan = { base: { regions: [] }, ops: [made] }
+      return kernel.build(whole, 0.2).figures
+    }
+    const [one, two, three] = [centre(op), centre(image), centre(back)]
+    expect(two?.volume).toBeCloseTo(one?.volume ?? 0, 6)
+    for (const c of ['x', 'y'] as const) expect(two?.centre[c]).toBeCloseTo(one?.centre[c] ?? 0, 9)
+    expect(two?.centre.z).toBeCloseTo(24 - (one?.centre.z ?? 0), 9)
+    for (const c of ['x', 'y', 'z'] as const) {
+      expect(three?.centre[c]).toBeCloseTo(one?.centre[c] ?? 0, 9)
+    }
+    expect(evaluate(part).steps.every((s) => s.status === 'done')).toBe(true)
+  })
+})
