@@ -89,6 +89,46 @@ test('flats, a cross hole and a keyway are milled, and steps repeat round the ax
   await expect(row).toContainText('A step to repeat is gone')
 })
 
+test('a bevelled hole is repeated with its bevels, and undone', async ({ page }) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Bevelled flange')
+  await press(page, '5', 'w')
+  await shop.click(10, 22)
+  await expect(shop.card).toContainText('20 Holes')
+  await fill(shop, 'Pitch circle', '40')
+  await fill(shop, 'Number', '1')
+  await fill(shop, 'Diameter', '6')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - cylinder(6, 10)))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  // By a rule: both mouths of the hole.
+  await press(page, '4', 'd')
+  await press(page, 'Escape')
+  await press(page, '4', 'd')
+  await shop.click(10, 30)
+  await expect(shop.card).toContainText('30 Chamfer')
+  await field(shop, 'Edges').selectOption({ label: 'all of 20 holes' })
+  await fill(shop, 'Leg', '1')
+  const one = cylinder(6, 10) + 2 * Math.PI * (3 + 1 / 3)
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - one))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await press(page, '5', 'z')
+  await expect(shop.card).toContainText('40 Round the axis')
+  await fill(shop, 'Number', '4')
+  await field(shop, '20 holes').selectOption('repeated')
+  await field(shop, '30 chamfer').selectOption('repeated')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * one))
+  // Without the holes there is nothing to bevel.
+  await field(shop, '20 holes').selectOption('once')
+  await expect(shop.card.getByRole('alert').first()).toContainText(
+    'with them the rounds and bevels',
+  )
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * one))
+  await shop.saved()
+  await page.reload()
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * one))
+})
+
 test('the end is a drawing board too: a pocket and holes by a sketch across the axis', async ({
   page,
 }) => {
