@@ -10,6 +10,7 @@ import {
 import { useElementSize } from '@vueuse/core'
 import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
+import { following } from '../store/follow'
 import { usePartStore } from '../store/part'
 import { legible } from './sizes/crowd'
 import { layoutSizes, reachOf, type SizeDrawing } from './sizes/layout'
@@ -23,9 +24,14 @@ const TABS = 26
 const LEAST_END = 40
 /** Sizes of what is smaller than this on the pane say nothing there, in pixels. */
 const LEAST_SEEN = 2.5
+/** With more sizes than this, those of a drawing that is dragged lag behind it where time is short. */
+const MANY_SIZES = 100
 const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
 /** Outside the part there is always room for one more row of sizes. */
 const LEAST: Margins = { axial: 36, outer: 52, mirror: 30 }
+
+/** How far out a box goes, in mm. */
+const topOf = (box: Box | undefined): number => Math.max(0, box?.max.y ?? 0, -(box?.min.y ?? 0))
 
 /** The board's view of the part: its size on the page, its fit, and where the sizes stand. */
 export function useBoardView(element: Ref<HTMLElement | null>): {
@@ -64,15 +70,30 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   /** An end sketch stands upright whichever way the part lies. */
   const lie = computed(() => (board.looksAtEnd ? 'lying' : parts.lie))
 
-  const drawingsIn = (view: View): SizeDrawing[] => {
-    const { sketch, toolState, field } = board
-    const offer =
-      field?.kind === 'new' ? field.offer : (toolState?.overlay?.offer ?? board.proposed)
+  /** The size that is being put, if one is. */
+  const pending = computed(() => {
+    const { field, toolState, proposed } = board
+    const offer = field?.kind === 'new' ? field.offer : (toolState?.overlay?.offer ?? proposed)
     const label = field?.kind === 'new' ? field.label : toolState?.overlay?.label
+    if (!offer) return undefined
     const place = label ? { label } : {}
-    const pending = offer
-      ? [{ ...offer, id: PENDING, name: '', formula: '', reference: false, ...place }]
-      : []
+    return { ...offer, id: PENDING, name: '', formula: '', reference: false, ...place }
+  })
+
+  /** Many sizes follow a drag of the drawing in the time between its pictures, and nothing else. */
+  const hurried = (): boolean => {
+    const { sizes, id } = board.sketch
+    const stored = parts.history?.part.sketches.find((s) => s.id === id)
+    return parts.preview !== undefined && sizes.length > MANY_SIZES && stored?.sizes === sizes
+  }
+  const sized = following(
+    computed(() => ({ sketch: board.sketch, top: topOf(box.value) })),
+    hurried,
+  )
+
+  const drawingsIn = (view: View): SizeDrawing[] => {
+    const { field } = board
+    const { sketch, top } = sized.value
     const entities = entityMap(sketch)
     const locate = locator(sketch)
     const sizes = sketch.sizes.filter(
@@ -81,8 +102,8 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
         board.picks.includes(size.id) ||
         (field?.kind === 'size' && field.id === size.id),
     )
-    const top = Math.max(0, box.value?.max.y ?? 0, -(box.value?.min.y ?? 0))
-    return layoutSizes(sketch, [...sizes, ...pending], view, top, parts.units)
+    const all = pending.value ? [...sizes, pending.value] : sizes
+    return layoutSizes(sketch, all, view, top, parts.units)
   }
   const drawings = computed(() => (board.view ? drawingsIn(board.view) : []))
 

@@ -1,7 +1,7 @@
 import { edgesOf, type Apart, type Section, type Vec } from '@lathica/core'
 import type { Colours } from '../board/colours'
 import { paintPlate, plateFor } from '../board/paint/plate'
-import { areaPath, paintRefs, paintSections } from '../board/paint/section'
+import { areaPath, mirroredPath, paintRefs, paintSections } from '../board/paint/section'
 import { paintAxis } from '../board/paint/sketch'
 import type { Scene } from '../board/paint/scene'
 import type { SectionRef } from '../board/refs'
@@ -69,7 +69,8 @@ function paintLiquid(
 ): void {
   ctx.fillStyle = colours.accent
   ctx.globalAlpha = 0.22
-  for (const side of [1, -1] as const) ctx.fill(areaPath(liquid, { view }, side), 'evenodd')
+  const area = areaPath(liquid, { view })
+  for (const path of [area, mirroredPath(area, { view })]) ctx.fill(path, 'evenodd')
   ctx.globalAlpha = 1
   const surface = Math.max(...edgesOf(liquid).flatMap((e) => [e.piece.from.x, e.piece.to.x]))
   const radius = Math.max(

@@ -10,14 +10,14 @@ const HATCH_PITCH = 9
 /** The material: hatched half-section, its outline, and the mirror image faint below the axis. */
 export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void {
   for (const [number, section] of scene.sections.entries()) {
-    const mirrored = areaPath(section, scene, -1)
+    const area = areaPath(section, scene)
+    const mirrored = mirroredPath(area, scene)
     ctx.fillStyle = scene.colours.mirror
     ctx.fill(mirrored, 'evenodd')
     ctx.strokeStyle = scene.colours.rule
     ctx.lineWidth = 1
     ctx.stroke(surfacePath(section, scene, -1, () => true))
     paintShoulders(ctx, section, mirrored, scene)
-    const area = areaPath(section, scene, 1)
     ctx.fillStyle = scene.colours.material
     ctx.fill(area, 'evenodd')
     paintHatch(ctx, area, scene, number % 2 === 1)
@@ -30,14 +30,23 @@ export function paintSections(ctx: CanvasRenderingContext2D, scene: Scene): void
   }
 }
 
-/** All that a section covers. @param side −1 for its image below the axis */
-export function areaPath(section: Section, { view }: Pick<Scene, 'view'>, side: 1 | -1): Path2D {
+/** All that a section covers. */
+export function areaPath(section: Section, { view }: Pick<Scene, 'view'>): Path2D {
   const path = new Path2D()
   for (const loop of loopsOf(section)) {
-    loop.forEach((edge, i) => addPiece(path, edge.piece, view, side, i > 0))
+    loop.forEach((edge, i) => addPiece(path, edge.piece, view, 1, i > 0))
     path.closePath()
   }
   return path
+}
+
+/** Its image on the other side of the axis. */
+export function mirroredPath(path: Path2D, { view }: Pick<Scene, 'view'>): Path2D {
+  const { x, y } = view.origin
+  const image = new Path2D()
+  const flip = view.lie === 'lying' ? [1, 0, 0, -1, 0, 2 * y] : [-1, 0, 0, 1, 2 * x, 0]
+  image.addPath(path, new DOMMatrix(flip))
+  return image
 }
 
 /** The edges that are surfaces; those along the axis only close the area. */
@@ -111,7 +120,7 @@ export function paintTool(ctx: CanvasRenderingContext2D, scene: Scene): void {
 /** Areas to choose from: the chosen ones in the tone of what is chosen, the others bare. */
 export function paintAreas(ctx: CanvasRenderingContext2D, scene: Scene): void {
   for (const { region, chosen, hover } of scene.areas) {
-    const area = areaPath({ regions: [region] }, scene, 1)
+    const area = areaPath({ regions: [region] }, scene)
     ctx.globalAlpha = chosen ? 0.4 : 0.75
     ctx.fillStyle = chosen ? scene.colours.halo : scene.colours.paper
     ctx.fill(area, 'evenodd')
