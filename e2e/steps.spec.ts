@@ -276,6 +276,52 @@ test('a line parts a profile; what is turned is clicked on the board, then on th
   await expect(shop.figure('mass')).toHaveText(grams(left))
 })
 
+test('a pin is bored in two diameters, grooved three times, and cut to length', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const take = async (label: string, text: string): Promise<void> => {
+    await field(shop, label).fill(text)
+    await press(page, 'Enter')
+  }
+  await pin(shop, 'Bored pin')
+  await press(page, '4', 'g')
+  await expect(shop.card).toContainText('20 Bore')
+  await take('Diameter', '8')
+  await take('Depth', '')
+  await expect(shop.figure('mass')).toHaveText(grams(PIN_VOLUME - cylinder(8, 80)))
+  await shop.card.getByRole('button', { name: 'Another diameter' }).click()
+  const bored = PIN_VOLUME - cylinder(8, 79) - cylinder(16, 1)
+  await expect(shop.figure('mass')).toHaveText(grams(bored))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await press(page, '4', 'f')
+  await shop.click(50, 20)
+  await take('Width', '4')
+  await take('Depth', '3')
+  const ring = cylinder(40, 4) - cylinder(34, 4)
+  await expect(shop.figure('mass')).toHaveText(grams(bored - ring))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await press(page, '4', 'x')
+  await expect(shop.card).toContainText('40 Repeat')
+  await field(shop, '30 groove').selectOption('repeated')
+  await take('Number', '3')
+  await take('Pitch', '-6')
+  await expect(shop.figure('mass')).toHaveText(grams(bored - 3 * ring))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await press(page, '4', 'c')
+  await expect(shop.card).toContainText('50 Overall length')
+  await field(shop, 'End').selectOption('right')
+  await take('Length', '70')
+  const cut = cylinder(40, 10) - cylinder(8, 10)
+  await expect(shop.figure('mass')).toHaveText(grams(bored - 3 * ring - cut))
+  // The same step again finds nothing to do, and says so.
+  await shop.card.getByRole('button', { name: 'Duplicate' }).click()
+  await shop.route.getByRole('button', { name: /^60 Overall length/ }).click()
+  await expect(shop.card).toContainText('60 Overall length')
+  await expect(shop.card).toContainText('It has this length already.')
+  await expect(shop.figure('mass')).toHaveText(grams(bored - 3 * ring - cut))
+})
+
 test('a profile is drawn on a corner that a chamfer left, and follows it', async ({ page }) => {
   const shop = new Workshop(page)
   await pin(shop, 'Followed pin')
