@@ -126,8 +126,8 @@ function insideOf({ outer }: Region): Vec {
 
 const INSIDE = 10 * VERTEX_TOLERANCE
 
-/** The number of the region a place lies in; −1 outside of all. */
-function regionAround({ regions }: Section, place: Vec): number {
+/** The number of the region around a place; −1 outside of all. */
+export function regionAround({ regions }: Section, place: Vec): number {
   return regions.findIndex(({ outer, holes }) => {
     const turned = [outer, ...holes].flat().map(({ piece }) => ({ piece, times: 1 }))
     return windingAround(place, turned) > 0

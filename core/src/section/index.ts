@@ -1,7 +1,7 @@
 export * from './types'
 export { endCircles, type EndCircle } from './endView'
 export { profileOf, type Profile } from './profile'
-export type { Area, Areas } from './areas'
+export { regionAround, type Area, type Areas } from './areas'
 export { solidProperties, type SolidProperties } from './properties'
 export {
   aboveAxis,

@@ -7,7 +7,7 @@ import {
   liesOnAxis,
   nearestOn,
   polesOf,
-  windingAround,
+  regionAround,
   type BodyState,
   type Corner,
   type Pole,
@@ -141,9 +141,6 @@ export function regionAt(
   mirrored = true,
 ): number | undefined {
   const at = mirrored ? { x: place.x, y: Math.abs(place.y) } : place
-  const found = regions.findIndex(({ outer, holes }) => {
-    const turned = [outer, ...holes].flat().map(({ piece }) => ({ piece, times: 1 }))
-    return windingAround(at, turned) > 0
-  })
+  const found = regionAround({ regions }, at)
   return found < 0 ? undefined : found
 }
