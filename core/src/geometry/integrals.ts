@@ -1,6 +1,14 @@
 import { alongCubic, controlOf, cubicAt, cubicSlope, type CubicPiece } from './cubic'
 import { gauss } from './gauss'
-import { pointAt, radiusOf, sweepOf, type ArcPiece, type LinePiece, type Piece } from './piece'
+import {
+  alongBow,
+  bowOf,
+  radiusOf,
+  sweepOf,
+  type ArcPiece,
+  type LinePiece,
+  type Piece,
+} from './piece'
 import { cross, type Vec } from './vector'
 
 /**
@@ -87,13 +95,13 @@ function integrateLine(piece: LinePiece, originX: number): Integrals {
  * preferred to the antiderivatives, which cancel badly on flat arcs of large radius.
  */
 function integrateArc(piece: ArcPiece, originX: number): Integrals {
-  const sweep = sweepOf(piece)
-  const radius = radiusOf(piece)
+  const bow = bowOf(piece)
+  const { sweep, radius } = bow
   const parts = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI / 2)))
   const sums = { ...NOTHING }
   for (let part = 0; part < parts; part++) {
     gauss(part / parts, (part + 1) / parts, (t, weight) => {
-      const p = pointAt(piece, t)
+      const p = alongBow(piece, bow, t)
       // dx/dθ = −(y − yc) for a turn about the centre.
       addSlice(sums, p.x - originX, p.y, weight * sweep * -(p.y - piece.centre.y))
       sums.yAlong += p.y * weight * Math.abs(sweep) * radius

@@ -84,8 +84,13 @@ function beyond(
   return (one > margin && two > margin) || (one < -margin && two < -margin)
 }
 
-/** Lines that share an end and run in different directions meet nowhere else. */
-export function meetOnlyAtEnd(a: Piece, b: Piece): boolean {
+/**
+ * Whether two pieces surely meet at an end they share and nowhere else: lines that run in different
+ * directions, and a line that leaves an arc's circle there or has left it when it comes back to it.
+ */
+export function meetOnlyAtEnd(a: Piece, b: Piece, tolerance: number): boolean {
+  if (a.kind === 'arc' && b.kind === 'line') return leavesAtEnd(b, a, tolerance)
+  if (a.kind === 'line' && b.kind === 'arc') return leavesAtEnd(a, b, tolerance)
   if (a.kind !== 'line' || b.kind !== 'line') return false
   const shared = [a.from, a.to].some(
     (p) => (p.x === b.from.x && p.y === b.from.y) || (p.x === b.to.x && p.y === b.to.y),
@@ -93,6 +98,27 @@ export function meetOnlyAtEnd(a: Piece, b: Piece): boolean {
   if (!shared) return false
   const [u, v] = [subtract(a.to, a.from), subtract(b.to, b.from)]
   return Math.abs(cross(u, v)) > 1e-6 * Math.hypot(u.x, u.y) * Math.hypot(v.x, v.y)
+}
+
+function leavesAtEnd(line: LinePiece, arc: ArcPiece, tolerance: number): boolean {
+  const same = (p: Vec, q: Vec): boolean => p.x === q.x && p.y === q.y
+  const [shared, end] =
+    same(line.from, arc.from) || same(line.from, arc.to)
+      ? [line.from, line.to]
+      : [line.to, line.from]
+  const atStart = same(shared, arc.from)
+  if (!atStart && !same(shared, arc.to)) return false
+  const other = atStart ? arc.to : arc.from
+  const margin = 1.5 * tolerance
+  const length = distance(shared, end)
+  const [dx, dy] = [(end.x - shared.x) / length, (end.y - shared.y) / length]
+  // Where the line meets the circle once more: behind its start, or there where it is tangent.
+  const again = 2 * (dx * (arc.centre.x - shared.x) + dy * (arc.centre.y - shared.y))
+  return (
+    (again <= tolerance || again >= length + margin) &&
+    Math.abs(distance(end, arc.centre) - radiusOf(arc)) > margin &&
+    Math.abs(dx * (other.y - shared.y) - dy * (other.x - shared.x)) > margin
+  )
 }
 
 function crossings(

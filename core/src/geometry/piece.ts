@@ -12,14 +12,12 @@ import {
   type CubicPiece,
 } from './cubic'
 import {
-  add,
   cross,
   distance,
   dot,
   mix,
   norm,
   rotate,
-  scale,
   subtract,
   unit,
   type Box,
@@ -78,16 +76,40 @@ export function pointAt(piece: Piece, t: number): Vec {
   switch (piece.kind) {
     case 'line':
       return mix(piece.from, piece.to, t)
-    case 'arc': {
-      if (t === 0) return piece.from
-      if (t === 1) return piece.to
-      const turn = sweepOf(piece) * t
-      const tangent = tangentAt(piece, 0)
-      const chord = 2 * radiusOf(piece) * Math.sin(Math.abs(turn) / 2)
-      return add(piece.from, scale(rotate(tangent, turn / 2), chord))
-    }
+    case 'arc':
+      return alongBow(piece, bowOf(piece), t)
     case 'cubic':
       return cubicPointAt(piece, t)
+  }
+}
+
+/** What the places along an arc are reckoned from: found once for many of them. */
+export interface Bow {
+  /** the angle turned through in radians, as of `sweepOf` */
+  readonly sweep: number
+  /** in mm */
+  readonly radius: number
+  /** the direction of travel at the start */
+  readonly tangent: Vec
+}
+
+export const bowOf = (arc: ArcPiece): Bow => ({
+  sweep: sweepOf(arc),
+  radius: radiusOf(arc),
+  tangent: tangentAt(arc, 0),
+})
+
+/** The point of an arc at t in mm. */
+export function alongBow({ from, to }: ArcPiece, { sweep, radius, tangent }: Bow, t: number): Vec {
+  if (t === 0) return from
+  if (t === 1) return to
+  const half = (sweep * t) / 2
+  const c = Math.cos(half)
+  const s = Math.sin(half)
+  const chord = 2 * radius * Math.abs(s)
+  return {
+    x: from.x + chord * (c * tangent.x - s * tangent.y),
+    y: from.y + chord * (s * tangent.x + c * tangent.y),
   }
 }
 
@@ -299,9 +321,10 @@ function interiorFoot(piece: LinePiece | ArcPiece, p: Vec): number | undefined {
 export function pointsAlong(piece: Piece, chordTolerance: number): Vec[] {
   if (piece.kind === 'line') return [piece.from, piece.to]
   if (piece.kind === 'cubic') return cubicPointsAlong(piece, chordTolerance)
-  const step = chordAngle(radiusOf(piece), chordTolerance)
-  const count = Math.max(1, Math.ceil(Math.abs(sweepOf(piece)) / step - 1e-9))
-  return Array.from({ length: count + 1 }, (_, i) => pointAt(piece, i / count))
+  const bow = bowOf(piece)
+  const step = chordAngle(bow.radius, chordTolerance)
+  const count = Math.max(1, Math.ceil(Math.abs(bow.sweep) / step - 1e-9))
+  return Array.from({ length: count + 1 }, (_, i) => alongBow(piece, bow, i / count))
 }
 
 /** The largest angle in radians between points on a circle whose chord stays within a tolerance. */

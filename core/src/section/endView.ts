@@ -69,25 +69,31 @@ const BINS = 256
  * Chords are found by their heights.
  */
 function coverOf(loops: readonly Loop[]): (start: number, height: number, sign: number) => boolean {
-  const outlines = loops.map((loop) =>
-    loop.flatMap((e) => pointsAlong(e.piece, CHORD).slice(0, -1)),
-  )
-  const top = outlines.flat().reduce((most, p) => Math.max(most, p.y), 0)
+  /** Both ends of each chord that is not level: four numbers. */
+  const chords: number[] = []
+  let top = 0
+  for (const edge of loops.flat()) {
+    let before: Vec | undefined
+    for (const p of pointsAlong(edge.piece, CHORD)) {
+      if (before && before.y !== p.y) chords.push(before.x, before.y, p.x, p.y)
+      top = Math.max(top, p.y)
+      before = p
+    }
+  }
   const binOf = (y: number): number =>
     Math.max(0, Math.min(BINS - 1, Math.floor((y / top) * BINS) || 0))
-  const bins: (readonly [Vec, Vec])[][] = Array.from({ length: BINS }, () => [])
-  for (const outline of outlines) {
-    outline.forEach((p, i) => {
-      const q = outline[(i + 1) % outline.length] ?? p
-      if (p.y === q.y) return
-      const last = binOf(Math.max(p.y, q.y))
-      for (let bin = binOf(Math.min(p.y, q.y)); bin <= last; bin++) bins[bin]?.push([p, q])
-    })
+  const bins: number[][] = Array.from({ length: BINS }, () => [])
+  const end = (chord: number, of: 0 | 1 | 2 | 3): number => chords[chord + of] ?? 0
+  for (let chord = 0; chord < chords.length; chord += 4) {
+    const [one, other] = [binOf(end(chord, 1)), binOf(end(chord, 3))]
+    for (let bin = Math.min(one, other); bin <= Math.max(one, other); bin++) bins[bin]?.push(chord)
   }
   return (start, height, sign) =>
-    (bins[binOf(height)] ?? []).some(([p, q]) => {
-      if (p.y > height === q.y > height) return false
-      const at = sign * (p.x + ((height - p.y) * (q.x - p.x)) / (q.y - p.y))
+    (bins[binOf(height)] ?? []).some((chord) => {
+      const [y, toY] = [end(chord, 1), end(chord, 3)]
+      if (y > height === toY > height) return false
+      const x = end(chord, 0)
+      const at = sign * (x + ((height - y) * (end(chord, 2) - x)) / (toY - y))
       return at > start + 10 * VERTEX_TOLERANCE
     })
 }

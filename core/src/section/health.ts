@@ -6,11 +6,11 @@ import {
   meetingsOf,
   nearestOn,
   pointAt,
-  type Box,
   type Meeting,
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { boxesOf, forNearPairs } from './nearPairs'
 import type { ProfileFault, SectionEdge } from './types'
 
 /** Edges that have no length, which no outline can use. */
@@ -45,8 +45,6 @@ export interface MeetingsAmong {
  * there; all else is a fault. A sweep along the axis finds near pairs.
  */
 export function meetingsAmong(edges: readonly SectionEdge[]): MeetingsAmong {
-  const boxes = edges.map((e) => boundsOf(e.piece))
-  const order = [...edges.keys()].sort((a, b) => (boxes[a]?.min.x ?? 0) - (boxes[b]?.min.x ?? 0))
   const faults: ProfileFault[] = []
   const cuts = new Map<SectionEdge, { readonly at: Vec; readonly t: number }[]>()
   const endsOnlyAt = (p: Vec): boolean => edges.filter((e) => isEnd(p, e)).length === 1
@@ -55,41 +53,33 @@ export function meetingsAmong(edges: readonly SectionEdge[]): MeetingsAmong {
     if (!known.some((c) => distance(c.at, at) <= VERTEX_TOLERANCE)) known.push({ at, t })
     cuts.set(edge, known)
   }
-  let active: number[] = []
-  for (const i of order) {
-    const box = boxes[i]
-    const edge = edges[i]
-    if (!box || !edge) continue
-    active = active.filter((j) => (boxes[j]?.max.x ?? 0) >= box.min.x - VERTEX_TOLERANCE)
-    for (const j of active) {
-      const other = edges[j]
-      const otherBox = boxes[j]
-      if (!other || !otherBox || !overlapInY(box, otherBox)) continue
-      if (meetOnlyAtEnd(edge.piece, other.piece)) continue
-      const all = meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)
-      const inside = all.filter((m) => !isEnd(m.at, edge) || !isEnd(m.at, other))
-      const doubled = inside.length === 0 && sharesBothEnds(edge, other) && sameMiddle(edge, other)
-      const entities = [other.name.entity, edge.name.entity]
-      if (doubled) {
-        faults.push({ kind: 'doubled', at: pointAt(edge.piece, 0.5), entities })
-      } else if (
-        inside.every((m) => ends(m, edge, other) && endsOnlyAt(m.at)) &&
-        !runAlong(edge, other, all)
-      ) {
-        for (const m of inside) {
-          if (isEnd(m.at, edge)) cut(other, m.at, m.u)
-          else cut(edge, m.at, m.t)
-        }
-      } else
-        faults.push({ kind: 'crossing', at: inside[0]?.at ?? pointAt(edge.piece, 0.5), entities })
-    }
-    active.push(i)
-  }
+  forNearPairs(boxesOf(edges), none, (i, j) => {
+    const [edge, other] = [edges[i], edges[j]]
+    if (!edge || !other || meetOnlyAtEnd(edge.piece, other.piece, VERTEX_TOLERANCE)) return
+    const all = meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)
+    const inside = all.filter((m) => !isEnd(m.at, edge) || !isEnd(m.at, other))
+    const doubled = inside.length === 0 && sharesBothEnds(edge, other) && sameMiddle(edge, other)
+    const entities = [other.name.entity, edge.name.entity]
+    if (doubled) {
+      faults.push({ kind: 'doubled', at: pointAt(edge.piece, 0.5), entities })
+    } else if (
+      inside.every((m) => ends(m, edge, other) && endsOnlyAt(m.at)) &&
+      !runAlong(edge, other, all)
+    ) {
+      for (const m of inside) {
+        if (isEnd(m.at, edge)) cut(other, m.at, m.u)
+        else cut(edge, m.at, m.t)
+      }
+    } else
+      faults.push({ kind: 'crossing', at: inside[0]?.at ?? pointAt(edge.piece, 0.5), entities })
+  })
   const sorted = [...cuts].map(
     ([edge, list]) => [edge, list.sort((a, b) => a.t - b.t).map((c) => c.at)] as const,
   )
   return { faults, cuts: new Map(sorted) }
 }
+
+const none = (): boolean => false
 
 /** Whether one of two edges ends where they meet. */
 const ends = ({ at }: Meeting, a: SectionEdge, b: SectionEdge): boolean =>
@@ -102,10 +92,6 @@ function runAlong(edge: SectionEdge, other: SectionEdge, meetings: readonly Meet
     const middle = pointAt(edge.piece, (m.t + (along[i]?.t ?? 0)) / 2)
     return nearestOn(other.piece, middle).distance <= 4 * VERTEX_TOLERANCE
   })
-}
-
-function overlapInY(a: Box, b: Box): boolean {
-  return a.min.y <= b.max.y + VERTEX_TOLERANCE && b.min.y <= a.max.y + VERTEX_TOLERANCE
 }
 
 function isEnd(p: Vec, edge: SectionEdge): boolean {

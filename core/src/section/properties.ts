@@ -33,9 +33,10 @@ export function solidProperties(section: Section): SolidProperties | undefined {
   const to = Math.max(...boxes.map((b) => b.max.x))
   const radius = Math.max(...boxes.map((b) => b.max.y))
   const middle = (from + to) / 2
-  const sums = sumIntegrals(edges.map((e) => integrate(e.piece, middle)))
-  const surface = edges.filter((_, i) => (boxes[i]?.max.y ?? 0) > VERTEX_TOLERANCE)
-  const yAlong = sumIntegrals(surface.map((e) => integrate(e.piece, middle))).yAlong
+  const each = edges.map((e) => integrate(e.piece, middle))
+  const sums = sumIntegrals(each)
+  const surface = each.filter((_, i) => (boxes[i]?.max.y ?? 0) > VERTEX_TOLERANCE)
+  const yAlong = sumOf(surface, 'yAlong')
   const turn = 2 * Math.PI
   const volume = turn * sums.y
   const offset = (turn * sums.xy) / volume
@@ -52,19 +53,21 @@ export function solidProperties(section: Section): SolidProperties | undefined {
   }
 }
 
-/** Adds up with compensation (Neumaier 1974), so that many small edges lose nothing. */
 function sumIntegrals(items: readonly Integrals[]): Integrals {
   const total = { area: 0, y: 0, xy: 0, yyy: 0, xxy: 0, yAlong: 0 }
-  for (const name of INTEGRAL_NAMES) {
-    let sum = 0
-    let lost = 0
-    for (const item of items) {
-      const value = item[name]
-      const next = sum + value
-      lost += Math.abs(sum) >= Math.abs(value) ? sum - next + value : value - next + sum
-      sum = next
-    }
-    total[name] = sum + lost
-  }
+  for (const name of INTEGRAL_NAMES) total[name] = sumOf(items, name)
   return total
+}
+
+/** Adds up with compensation (Neumaier 1974), so that many small edges lose nothing. */
+function sumOf(items: readonly Integrals[], name: keyof Integrals): number {
+  let sum = 0
+  let lost = 0
+  for (const item of items) {
+    const value = item[name]
+    const next = sum + value
+    lost += Math.abs(sum) >= Math.abs(value) ? sum - next + value : value - next + sum
+    sum = next
+  }
+  return sum + lost
 }

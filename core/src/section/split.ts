@@ -1,6 +1,5 @@
 import {
   areApart,
-  boundsInto,
   distance,
   meetOnlyAtEnd,
   meetingsOf,
@@ -10,6 +9,7 @@ import {
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { boxesOf, forNearPairs, numberAt as at } from './nearPairs'
 import type { EdgeName, SectionEdge } from './types'
 
 /** Outlines: closed runs of edges with what they enclose on their left. */
@@ -60,76 +60,18 @@ function cutsOf(
   isFar: (i: number) => boolean,
   selfCrossing: boolean,
 ): readonly (Cut[] | undefined)[] {
-  const order = byLeft(boxes, isFar)
   const cuts = new Array<Cut[] | undefined>(edges.length)
-  const active: number[] = []
-  for (const i of order) {
-    const edge = edges[i]
-    if (!edge) continue
-    const left = at(boxes, 4 * i) - VERTEX_TOLERANCE
-    const low = at(boxes, 4 * i + 1) - VERTEX_TOLERANCE
-    const high = at(boxes, 4 * i + 3) + VERTEX_TOLERANCE
-    const isSecond = i >= seconds
-    let kept = 0
-    for (const j of active) {
-      if (at(boxes, 4 * j + 2) < left) continue
-      active[kept++] = j
-      if (!selfCrossing && j >= seconds === isSecond) continue
-      if (at(boxes, 4 * j + 1) > high || at(boxes, 4 * j + 3) < low) continue
-      const other = edges[j]
-      if (!other || areApart(edge.piece, other.piece, VERTEX_TOLERANCE)) continue
-      if (meetOnlyAtEnd(edge.piece, other.piece)) continue
-      for (const m of meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)) {
-        note(cuts, i, edge.piece, m.t, m)
-        note(cuts, j, other.piece, m.u, m)
-      }
+  forNearPairs(boxes, isFar, (i, j) => {
+    if (!selfCrossing && j >= seconds === i >= seconds) return
+    const [edge, other] = [edges[i], edges[j]]
+    if (!edge || !other || areApart(edge.piece, other.piece, VERTEX_TOLERANCE)) return
+    if (meetOnlyAtEnd(edge.piece, other.piece, VERTEX_TOLERANCE)) return
+    for (const m of meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)) {
+      note(cuts, i, edge.piece, m.t, m)
+      note(cuts, j, other.piece, m.u, m)
     }
-    active.length = kept
-    active.push(i)
-  }
+  })
   return cuts
-}
-
-/**
- * The edges that are not far, by where they begin along the axis: put into as many bins as there are
- * edges, which are spread along the axis, and sorted by insertion from there.
- */
-function byLeft(boxes: Float64Array, isFar: (i: number) => boolean): Int32Array {
-  const count = boxes.length / 4
-  let [low, high] = [Infinity, -Infinity]
-  for (let i = 0; i < count; i++) {
-    low = Math.min(low, at(boxes, 4 * i))
-    high = Math.max(high, at(boxes, 4 * i))
-  }
-  const perMm = (count - 1) / Math.max(high - low, Number.MIN_VALUE)
-  const binOf = (i: number): number => Math.floor((at(boxes, 4 * i) - low) * perMm)
-  const fill = new Int32Array(count + 1)
-  let left = 0
-  for (let i = 0; i < count; i++) {
-    if (isFar(i)) continue
-    const bin = binOf(i) + 1
-    fill[bin] = (fill[bin] ?? 0) + 1
-    left++
-  }
-  for (let bin = 1; bin <= count; bin++) fill[bin] = (fill[bin] ?? 0) + (fill[bin - 1] ?? 0)
-  const order = new Int32Array(left)
-  for (let i = 0; i < count; i++) {
-    if (isFar(i)) continue
-    const bin = binOf(i)
-    const place = fill[bin] ?? 0
-    order[place] = i
-    fill[bin] = place + 1
-  }
-  for (let k = 1; k < left; k++) {
-    const i = order[k] ?? 0
-    const key = at(boxes, 4 * i)
-    let place = k
-    for (; place > 0 && at(boxes, 4 * (order[place - 1] ?? 0)) > key; place--) {
-      order[place] = order[place - 1] ?? 0
-    }
-    order[place] = i
-  }
-  return order
 }
 
 /** Tells edges of the first outline that lie clear of the box around the second. */
@@ -173,18 +115,6 @@ const part = (piece: Piece, name: EdgeName, second: boolean): Stretch => ({
   first: second ? 0 : 1,
   second: second ? 1 : 0,
 })
-
-const at = (numbers: Float64Array, i: number): number => numbers[i] ?? 0
-
-/** Left, low, right, high of every edge. */
-function boxesOf(edges: Outline): Float64Array {
-  const boxes = new Float64Array(4 * edges.length)
-  for (let i = 0; i < edges.length; i++) {
-    const edge = edges[i]
-    if (edge) boundsInto(boxes, 4 * i, edge.piece)
-  }
-  return boxes
-}
 
 function note(
   cuts: (Cut[] | undefined)[],

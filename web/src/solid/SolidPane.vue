@@ -122,9 +122,10 @@ onMounted(() => {
     () => (fitsAnew = true),
   )
   watch(
-    bodies,
-    (shown, before) => {
-      scene?.show(shown, parts.preview !== undefined)
+    [bodies, () => parts.preview !== undefined],
+    ([shown, changing], earlier) => {
+      const before = earlier[0]
+      scene?.show(shown, changing)
       const wasEmpty = before?.every((b) => b.section.regions.length === 0) ?? true
       // What the kernel builds may reach further than a full turn.
       const isBuilt = shown.some((b) => b.mesh && !before?.find((o) => o.id === b.id)?.mesh)

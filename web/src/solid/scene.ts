@@ -39,8 +39,8 @@ export interface Setting {
 }
 
 export interface SolidScene {
-  /** @param hurried true while the bodies change with every move of the pointer */
-  show(bodies: readonly ShownBody[], hurried: boolean): void
+  /** @param changing true while the bodies change with every move of the pointer */
+  show(bodies: readonly ShownBody[], changing: boolean): void
   set(setting: Setting): void
   setLie(lie: 'lying' | 'standing'): void
   resize(width: number, height: number): void
@@ -141,6 +141,8 @@ export function createSolidScene(
   /** What a picture of all triangles took last, and whether few of them are shown. */
   let fullCost = 0
   let rough = false
+  let isFirst = true
+  let changing = false
   let waiting: ReturnType<typeof setTimeout> | undefined
 
   const modelBox = (): Box3 => {
@@ -182,15 +184,17 @@ export function createSolidScene(
     settled = !moving && !spinning
     const wasRough = rough
     build()
-    setRough(!settled && fullCost > SLOW_PICTURE)
+    setRough((!settled || changing) && fullCost > SLOW_PICTURE)
     prepare()
     renderer.render(scene, cameras.current())
     onPicture()
     // How long the graphics hold up the page shows in when its next frame comes.
     requestAnimationFrame(() => {
       cost = performance.now() - now
-      // The first picture of other triangles is not told by the time it takes to bring them over.
-      if (!rough && !wasRough) fullCost = cost
+      // The first picture of other triangles is not told by the time it takes to bring them over, nor
+      // the very first by that of making the programs for the graphics.
+      if (!rough && !wasRough && !isFirst) fullCost = cost
+      isFirst = false
     })
     if (!settled) ask()
   }
@@ -269,12 +273,13 @@ export function createSolidScene(
     draw()
   }
 
-  const show = (next: readonly ShownBody[], hurried: boolean): void => {
+  const show = (next: readonly ShownBody[], isChanging: boolean): void => {
     shown = next.filter((b) => b.section.regions.length > 0)
+    changing = isChanging
     isBuilt = false
     // Where pictures are slow, only what will be in one is built while the part changes.
-    if (cost <= SLOW_PICTURE || !hurried) build()
-    follow(hurried)
+    if (cost <= SLOW_PICTURE || !changing) build()
+    follow(changing)
   }
 
   return {
@@ -365,6 +370,7 @@ export function createSolidScene(
     },
     async picture(width, height, background) {
       const drawn = (): void => {
+        setRough(false)
         prepare()
         renderer.render(scene, cameras.current())
       }

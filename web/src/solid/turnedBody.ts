@@ -12,19 +12,26 @@ import { Box3, BufferAttribute, Vector3, type BufferGeometry, type Group } from 
 import { capsOf, type CapTones, type CutSpec } from './cutting'
 import { DrawnBody, type Manner, type ShownBody } from './drawnBody'
 
+/** A mesh and the section it was made of. */
+interface Made {
+  readonly section: Section
+  readonly mesh: LatheMesh
+}
+
 /** A body that is a full turn, drawn straight from its section. */
 export class TurnedBody extends DrawnBody {
-  private mesh: LatheMesh
   private section: Section
-  /** A mesh of few triangles for while one turns, and whether it is shown. */
-  private rough: { readonly section: Section; readonly mesh: LatheMesh } | undefined
+  private fine: Made
+  /** A mesh of few triangles for while the part turns or changes; made when it is first shown. */
+  private rough: Made | undefined
+  /** What the surface shows. */
+  private filled: LatheMesh | undefined
   private isRough = false
 
   constructor(section: Section) {
     super()
     this.section = section
-    this.mesh = latheMesh(section, chordFor(section))
-    this.fill(this.mesh)
+    this.fine = { section, mesh: latheMesh(section, chordFor(section)) }
   }
 
   bounds(): Box3 {
@@ -34,20 +41,12 @@ export class TurnedBody extends DrawnBody {
   }
 
   get triangles(): number {
-    return this.mesh.indices.length / 3
+    return this.fine.mesh.indices.length / 3
   }
 
   show(body: ShownBody, manner: Manner, number: number): void {
     const changed = body.section !== this.section
-    if (changed) {
-      const next = latheMesh(body.section, chordFor(body.section), this.mesh)
-      const fresh = next.positions !== this.mesh.positions
-      this.section = body.section
-      this.mesh = next
-      if (fresh || this.isRough) this.fill(next)
-      else this.rewrite(next)
-      this.isRough = false
-    }
+    this.section = body.section
     this.dress(body, manner)
     this.cap(manner, number % 2 === 1, changed)
   }
@@ -57,19 +56,38 @@ export class TurnedBody extends DrawnBody {
   }
 
   setRough(rough: boolean): void {
-    if (rough === this.isRough) return
     this.isRough = rough
     // Lines cost more than triangles where there is no graphics card.
     this.edges.visible = this.outline.visible && !rough
-    if (!rough) {
-      this.fill(this.mesh)
-      return
+    if (rough) this.showRough()
+    else this.showFine()
+  }
+
+  private showRough(): void {
+    const { section } = this
+    if (this.rough?.section !== section) {
+      this.rough = { section, mesh: latheMesh(section, ROUGH * radiusOf(section)) }
     }
-    if (this.rough?.section !== this.section) {
-      const mesh = latheMesh(this.section, ROUGH * radiusOf(this.section))
-      this.rough = { section: this.section, mesh }
+    this.showMesh(this.rough.mesh)
+  }
+
+  private showFine(): void {
+    const { section, fine } = this
+    if (fine.section !== section) {
+      const mesh = latheMesh(section, chordFor(section), fine.mesh)
+      this.fine = { section, mesh }
+      if (mesh.positions === fine.mesh.positions && this.filled === fine.mesh) {
+        this.rewrite(mesh)
+        this.filled = mesh
+      }
     }
-    this.fill(this.rough.mesh)
+    this.showMesh(this.fine.mesh)
+  }
+
+  private showMesh(mesh: LatheMesh): void {
+    if (this.filled === mesh) return
+    this.filled = mesh
+    this.fill(mesh)
   }
 
   lookFrom(eye: Eye): void {

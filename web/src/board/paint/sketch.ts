@@ -143,7 +143,8 @@ function paintPoints(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch
   const { colours, view } = scene
   const middles = new Set(sketch.entities.flatMap((e) => ('centre' in e ? [e.centre] : [])))
   const rims = new Set(sketch.entities.flatMap((e) => (e.kind === 'circle' ? [e.rim] : [])))
-  const [dots, rings, troubledRings] = [new Path2D(), new Path2D(), new Path2D()]
+  const [dots, rings] = [new Path2D(), new Path2D()]
+  const [troubledRings, holes] = [new Path2D(), new Path2D()]
   const [stillCrosses, looseCrosses] = [new Path2D(), new Path2D()]
   for (const p of sketch.points) {
     const marked = scene.picks.has(p.id) || scene.hover === p.id
@@ -154,19 +155,20 @@ function paintPoints(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch
     const still = isStill(scene, p.id)
     if (middles.has(p.id)) addCross(still ? stillCrosses : looseCrosses, at)
     else if (still) addDot(dots, at, 3)
-    else addDot(scene.troubled.has(p.id) ? troubledRings : rings, at, 3.4)
+    else {
+      addDot(scene.troubled.has(p.id) ? troubledRings : rings, at, 4.1)
+      addDot(holes, at, 2.7)
+    }
   }
-  ctx.fillStyle = colours.ink
-  ctx.fill(dots)
-  ctx.fillStyle = colours.paper
-  ctx.lineWidth = 1.4
+  // A ring is a dot with a smaller one on it, which takes a third of the time of a stroke.
   for (const [path, tone] of [
+    [dots, colours.ink],
     [rings, colours.pencil],
     [troubledRings, colours.conflict],
+    [holes, colours.paper],
   ] as const) {
+    ctx.fillStyle = tone
     ctx.fill(path)
-    ctx.strokeStyle = tone
-    ctx.stroke(path)
   }
   ctx.lineWidth = 1
   ctx.strokeStyle = colours.ink

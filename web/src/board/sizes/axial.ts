@@ -45,8 +45,11 @@ export function stackAxial({ frame, top }: Setting, items: readonly AxialItem[])
       const choices = places.map((label) => {
         const from = Math.min(p.a, label - along / 2)
         const to = Math.max(q.a, label + along / 2)
-        const below = placed.filter((o) => o.from < to - 1 && o.to > from + 1)
-        return { label, from, to, level: 1 + Math.max(-1, ...below.map((o) => o.level)) }
+        let level = 0
+        for (const o of placed) {
+          if (o.from < to - 1 && o.to > from + 1) level = Math.max(level, o.level + 1)
+        }
+        return { label, from, to, level }
       })
       const { label, from, to, level } = choices.reduce((x, y) => (y.level < x.level ? y : x))
       placed.push({ from, to, level })

@@ -18,34 +18,38 @@ export interface Crowd {
 
 export function createCrowd(drawings: readonly SizeDrawing[] = []): Crowd {
   const cells = new Map<number, SizeDrawing[]>()
-  const cellsOf = (drawing: Label): number[] => {
+  /** Asks of each cell a label lies in, until one says yes. */
+  const someCell = (drawing: Label, ask: (key: number) => boolean): boolean => {
     const { x, y } = labelExtent(drawing)
-    const found: number[] = []
-    const cell = (v: number): number => Math.floor(v / CELL)
     const { label } = drawing
-    for (let i = cell(label.x - x / 2 - 2); i <= cell(label.x + x / 2 + 2); i++) {
-      for (let j = cell(label.y - y / 2 - 2); j <= cell(label.y + y / 2 + 2); j++) {
-        found.push(i * COLUMN + j)
+    const [right, low] = [cellOf(label.x + x / 2 + 2), cellOf(label.y + y / 2 + 2)]
+    for (let i = cellOf(label.x - x / 2 - 2); i <= right; i++) {
+      for (let j = cellOf(label.y - y / 2 - 2); j <= low; j++) {
+        if (ask(i * COLUMN + j)) return true
       }
     }
-    return found
+    return false
   }
   const add = (drawing: SizeDrawing): void => {
-    for (const key of cellsOf(drawing)) {
+    someCell(drawing, (key) => {
       const cell = cells.get(key)
       if (cell) cell.push(drawing)
       else cells.set(key, [drawing])
-    }
+      return false
+    })
   }
   drawings.forEach(add)
   return {
     add,
     meets: (drawing) =>
-      cellsOf(drawing).some((key) =>
-        cells.get(key)?.some((other) => labelsOverlap(drawing, other)),
+      someCell(
+        drawing,
+        (key) => cells.get(key)?.some((other) => labelsOverlap(drawing, other)) ?? false,
       ),
   }
 }
+
+const cellOf = (v: number): number => Math.floor(v / CELL)
 
 /**
  * Those of the drawings whose labels lie in the pane and on no other: what can be read. The first

@@ -56,7 +56,8 @@ export function labelsOverlap(
   a: Pick<SizeDrawing, 'label' | 'width' | 'upright'>,
   b: Pick<SizeDrawing, 'label' | 'width' | 'upright'>,
 ): boolean {
-  const [p, q] = [labelExtent(a), labelExtent(b)]
+  const p = labelExtent(a)
+  const q = labelExtent(b)
   return (
     Math.abs(a.label.x - b.label.x) < (p.x + q.x) / 2 + 2 &&
     Math.abs(a.label.y - b.label.y) < (p.y + q.y) / 2 + 1
