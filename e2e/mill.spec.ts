@@ -269,6 +269,50 @@ test('an edge of the solid is picked by itself and rounded', async ({ page }) =>
   await expect(shop.card).toContainText('edge of')
 })
 
+test('one stretch of an edge is picked with Shift, and all of them are the whole', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await flange(shop, 'Flange with a flat')
+  await press(page, '5', 'r')
+  await expect(shop.card).toContainText('20 Flats')
+  await fill(shop, 'Across', '18')
+  await fill(shop, 'Length', '12')
+  await fill(shop, 'Number', '1')
+  await expect.poll(() => triangles(page)).toBeGreaterThan(400)
+  const flat = FLANGE - 12 * (100 * Math.acos(0.8) - 48)
+  await expect(shop.figure('mass')).toHaveText(grams(flat))
+  await press(page, 'Escape', '4', 'd')
+
+  await page.keyboard.down('Shift')
+  const { x, y } = await findOn(solid, 'stretch 1 of edge of')
+  await page.keyboard.up('Shift')
+  // Without it the whole edge is meant, before the pointer moves.
+  await expect(solid).not.toContainText('stretch 1')
+  await expect(solid).toContainText('edge of')
+  await page.keyboard.down('Shift')
+  await expect(solid).toContainText('stretch 1 of edge of')
+  await page.mouse.click(x, y)
+  await expect(shop.card).toContainText('30 Chamfer')
+  await expect(shop.card).toContainText('stretch 1 of edge of')
+  await fill(shop, 'Leg', '3')
+  await expect(shop.figure('mass')).not.toHaveText(/…/)
+  const one = await shop.figure('mass').textContent()
+  expect(one).not.toBe(grams(flat))
+  await shop.saved()
+  const other = await findOn(solid, 'stretch 2 of edge of')
+  await page.mouse.click(other.x, other.y)
+  await page.keyboard.up('Shift')
+  await expect(shop.card).not.toContainText('stretch')
+  await expect(shop.card).toContainText('edge of')
+  await expect(shop.figure('mass')).not.toHaveText(one ?? '')
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('mass')).toHaveText(one ?? '')
+  await page.reload()
+  await expect(shop.figure('mass')).toHaveText(one ?? '')
+})
+
 test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps', async ({
   page,
 }) => {

@@ -189,15 +189,17 @@ describe('plans', () => {
     const as = { step: 'r', mark: '@r.2', sources: new Map<string, SolidOp[]>([[step, [cut]]]) }
     const work = { kind: 'round', radius: 1 } as const
     const on = (of: EdgesOf): SolidOp => ({ kind: 'edges', step: 'e', sets: [{ of, work }] })
-    const faces = (a: string, b: string) => on({ kind: 'faces', pairs: [[a, b]] })
+    const faces = (a: string, b: string) => on({ kind: 'faces', edges: [{ faces: [a, b] }] })
     // Drawn faces keep their name, others take that of the step that does it again.
     const again = repeatedOp(faces(`${drawn}@1`, `${step}/last@1`), as, byAngle(1))
     expect(again).toMatchObject({
       ...{ step: 'r' },
-      sets: [{ of: { pairs: [[`${drawn}@1@r.2`, `r/last@1@r.2`]] } }],
+      sets: [{ of: { edges: [{ faces: [`${drawn}@1@r.2`, `r/last@1@r.2`] }] } }],
     })
     const beside = repeatedOp(faces(`${drawn}@1`, 'base/e7'), as, byAngle(1))
-    expect(beside).toMatchObject({ sets: [{ of: { pairs: [[`${drawn}@1@r.2`, 'base/e7']] } }] })
+    expect(beside).toMatchObject({
+      sets: [{ of: { edges: [{ faces: [`${drawn}@1@r.2`, 'base/e7'] }] } }],
+    })
     expect(repeatedOp(faces('base/e6', 'base/e7'), as, byAngle(1))).toBeUndefined()
     const all = repeatedOp(on({ kind: 'step', step }), as, byAngle(1))
     expect(all).toMatchObject({ sets: [{ of: { copy: { by: 'r', mark: '@r.2' } } }] })

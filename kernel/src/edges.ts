@@ -1,4 +1,10 @@
-import type { EdgeOp, EdgesOf } from '@lathica/core'
+import {
+  hangingTogether,
+  stretchesInOrder,
+  type EdgeOp,
+  type EdgesOf,
+  type StretchOrder,
+} from '@lathica/core'
 import { isSound } from './check'
 import { KernelFault } from './fault'
 import { freeSolid, named, type NamedFace, type NamedSolid } from './named'
@@ -10,6 +16,7 @@ import {
   type Face,
   type OpenCascade,
   type Scope,
+  type Shape,
 } from './openCascade'
 
 /** An edge where a face meets another. */
@@ -45,17 +52,16 @@ export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): N
   }, solid)
 }
 
-function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): Rim[] {
+function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): readonly Rim[] {
   const edgesOf = ({ face }: NamedFace): Edge[] =>
     [...partsOf(oc, face, 'EDGE', scope)].map((e) => scope.own(oc.TopoDS.Edge(e)))
-  const rims: Rim[] = []
-  const between = (own: readonly NamedFace[], beside: readonly NamedFace[]): void => {
+  const between = (own: readonly NamedFace[], beside: readonly NamedFace[]): Rim[] => {
     const others = beside.flatMap((f) => edgesOf(f).map((edge) => ({ edge, f })))
-    for (const edge of own.flatMap(edgesOf)) {
+    return own.flatMap(edgesOf).flatMap((edge): Rim[] => {
       const other = others.find((o) => o.edge.IsSame(edge))
-      if (!other || rims.some((r) => r.edge.IsSame(edge))) continue
-      rims.push({ edge, beside: scope.own(oc.TopoDS.Face(other.f.face)) })
-    }
+      if (!other) return []
+      return [{ edge, beside: scope.own(oc.TopoDS.Face(other.f.face)) }]
+    })
   }
   if (of.kind === 'step') {
     const { step, copy } = of
@@ -63,19 +69,56 @@ function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): 
       copy
         ? name.endsWith(copy.mark) && [step, copy.by].some((id) => name.startsWith(`${id}/`))
         : name.startsWith(`${step}/`)
-    between(
-      solid.faces.filter(isOf),
-      solid.faces.filter((f) => !isOf(f)),
+    return eachOnce(
+      between(
+        solid.faces.filter(isOf),
+        solid.faces.filter((f) => !isOf(f)),
+      ),
     )
-    return rims
   }
   const called = (name: string): NamedFace[] => solid.faces.filter((f) => f.name === name)
-  for (const [a, b] of of.pairs) {
-    const before = rims.length
-    between(called(a), called(b))
-    if (rims.length === before) return []
+  const found = of.edges.map(({ faces: [a, b], stretch }) => {
+    const all = eachOnce(between(called(a), called(b)))
+    return stretch === undefined ? all : stretchOf(oc, all, stretch, of.order, scope)
+  })
+  return found.some((rim) => rim.length === 0) ? [] : eachOnce(found.flat())
+}
+
+const eachOnce = (rims: readonly Rim[]): readonly Rim[] =>
+  rims.filter((r, i) => !rims.slice(0, i).some((earlier) => earlier.edge.IsSame(r.edge)))
+
+/** Those that make up one stretch of an edge; none where it has fewer. */
+function stretchOf(
+  oc: OpenCascade,
+  rims: readonly Rim[],
+  stretch: number,
+  order: StretchOrder | undefined,
+  scope: Scope,
+): readonly Rim[] {
+  const known: Shape[] = []
+  const numberOf = (vertex: Shape): number => {
+    const at = known.findIndex((v) => v.IsSame(vertex))
+    return at < 0 ? known.push(vertex) - 1 : at
   }
-  return rims
+  const stretches = hangingTogether(rims, ({ edge }) =>
+    [...partsOf(oc, edge, 'VERTEX', scope)].map(numberOf),
+  )
+  const places = stretches.map((own) => own.flatMap(({ edge }) => placesAlong(oc, edge)))
+  return stretches[stretchesInOrder(places, order)[stretch - 1] ?? -1] ?? []
+}
+
+/** Places along an edge, close enough to one another to tell where its middle is. */
+const ALONG = 32
+
+function placesAlong(oc: OpenCascade, edge: Edge): number[] {
+  return scoped((scope) => {
+    const curve = scope.own(new oc.BRepAdaptor_Curve(edge))
+    const [from, to] = [curve.FirstParameter(), curve.LastParameter()]
+    return Array.from({ length: ALONG + 1 }, (_, i) => {
+      const p = scope.own(curve.Value(from + ((to - from) * i) / ALONG))
+      return [p.X(), p.Y(), p.Z()]
+    }).flat()
+  })
 }
 
 function rounded(

@@ -1,4 +1,12 @@
-import { creased, meetingKey, type BareMesh, type SolidMesh } from '@lathica/core'
+import {
+  creased,
+  hangingTogether,
+  meetingKey,
+  stretchKey,
+  stretchesInOrder,
+  type BareMesh,
+  type SolidMesh,
+} from '@lathica/core'
 import { KernelFault } from './fault'
 import type { NamedSolid } from './named'
 import { scoped, type OpenCascade, type Shape } from './openCascade'
@@ -119,14 +127,14 @@ function joined(pieces: readonly Piece[]): Omit<SolidMesh, 'edges' | 'rims'> {
 }
 
 /** A piece of an edge, and of each face beside it the name and how it faces there. */
-interface Stretch {
+interface Bordering {
   readonly places: readonly number[]
   readonly beside: { readonly name: string; readonly normal: readonly number[] }[]
 }
 
 /** The edges as pairs of places: each once, and not where its two faces run smoothly on. */
 function edgeLines(pieces: readonly Piece[]): Required<Pick<SolidMesh, 'edges' | 'rims'>> {
-  const stretches = new Map<string, Stretch>()
+  const pairs = new Map<string, Bordering>()
   for (const piece of pieces) {
     const { name, edges } = piece
     const normalAt = normalsOf(piece)
@@ -134,30 +142,55 @@ function edgeLines(pieces: readonly Piece[]): Required<Pick<SolidMesh, 'edges' |
       const [ax = 0, ay = 0, az = 0, bx = 0, by = 0, bz = 0] = edges.subarray(i, i + 6)
       const ends = [placeKey(ax, ay, az), placeKey(bx, by, bz)] as const
       const key = [...ends].sort().join(' ')
-      const found = stretches.get(key) ?? { places: [ax, ay, az, bx, by, bz], beside: [] }
+      const found = pairs.get(key) ?? { places: [ax, ay, az, bx, by, bz], beside: [] }
       found.beside.push({ name, normal: normalAt(ends[0]) })
-      stretches.set(key, found)
+      pairs.set(key, found)
     }
   }
-  const byFaces = new Map<string, number[]>()
-  for (const { places, beside } of stretches.values()) {
+  const byFaces = new Map<string, EdgePiece[]>()
+  for (const { places, beside } of pairs.values()) {
     const [a, b] = beside
     // What has one side only is a sharp bend within a face.
     if (!a || !b) continue
     const facing = a.normal.reduce((sum, x, k) => sum + x * (b.normal[k] ?? 0), 0)
-    if (facing > Math.cos(SMOOTH)) continue
     const key = meetingKey(a.name, b.name)
-    const lines = byFaces.get(key) ?? []
-    lines.push(...places)
-    byFaces.set(key, lines)
+    const own = byFaces.get(key) ?? []
+    own.push({ places, isSmooth: facing > Math.cos(SMOOTH) })
+    byFaces.set(key, own)
   }
   const lines: number[] = []
   const rims: NonNullable<SolidMesh['rims']>[number][] = []
+  const add = (key: string, pieces: readonly EdgePiece[]): void => {
+    const start = lines.length
+    for (const { places, isSmooth } of pieces) if (!isSmooth) lines.push(...places)
+    if (lines.length > start) rims.push({ key, start, count: lines.length - start })
+  }
   for (const [key, own] of byFaces) {
-    rims.push({ key, start: lines.length, count: own.length })
-    for (const x of own) lines.push(x)
+    const stretches = stretchesAmong(own)
+    if (stretches.length === 1) add(key, own)
+    else stretches.forEach((stretch, i) => add(stretchKey(key, i + 1), stretch))
   }
   return { edges: Float32Array.from(lines), rims }
+}
+
+/** A straight piece of an edge: both its ends, and whether its faces run smoothly on there. */
+interface EdgePiece {
+  readonly places: readonly number[]
+  readonly isSmooth: boolean
+}
+
+/** The stretches that pieces of one edge make up by hanging together, in the order they are counted. */
+function stretchesAmong(pieces: readonly EdgePiece[]): readonly (readonly EdgePiece[])[] {
+  const stretches = hangingTogether(
+    pieces,
+    ({ places: [ax = 0, ay = 0, az = 0, bx = 0, by = 0, bz = 0] }) => [
+      placeKey(ax, ay, az),
+      placeKey(bx, by, bz),
+    ],
+  )
+  if (stretches.length < 2) return stretches
+  const order = stretchesInOrder(stretches.map((own) => own.flatMap((p) => p.places)))
+  return order.map((i) => stretches[i] ?? [])
 }
 
 /** How a face looks at the places of its vertices. */

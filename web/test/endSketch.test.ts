@@ -203,15 +203,15 @@ describe('edges of a solid', () => {
   })
 
   it('are found near the pointer, by the names of their two faces', () => {
-    const found = refOfHit(hitAt(0.1), ask(), route.bodies)
+    const found = refOfHit(hitAt(0.1), ask(), route.bodies, false)
     expect(found?.key).toBe(mesh().rims?.[0]?.key)
     expect([...(found?.rim ?? [])]).toEqual([0, 0, 0, 10, 0, 0])
-    expect(refOfHit(hitAt(2.5), ask(), route.bodies)).toBeUndefined()
+    expect(refOfHit(hitAt(2.5), ask(), route.bodies, false)).toBeUndefined()
     expect(refWords(found ?? {}, screen.parts, route.bodies)).toBe('edge of face at 58 and face')
   })
 
   it('that are circular edges of the section are taken as those', () => {
-    const found = refOfHit(hitAt(4.9), ask(), route.bodies)
+    const found = refOfHit(hitAt(4.9), ask(), route.bodies, false)
     expect(found?.corner?.at).toMatchObject({ x: 58, y: 22 })
     expect(found?.rim).toBeUndefined()
   })

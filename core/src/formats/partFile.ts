@@ -28,6 +28,8 @@ const MIGRATIONS: Migrations = new Map([
   [6, withMeshes],
   // Version 8 knows free curves; nothing that was there changed.
   [7, (document) => document],
+  // Version 9 knows single stretches of edges of solids.
+  [8, (document) => document],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */

@@ -1,7 +1,8 @@
 import type { Place } from '../geometry'
+import { wholeKey } from '../solid/edgeNames'
 import type { SolidMesh } from './solid'
 
-/** An edge of a solid by the names of its two faces, and how far from a place it is, in mm. */
+/** An edge of a solid or a stretch of it by the names of its two faces, and how far from a place it is, in mm. */
 export interface RimNear {
   readonly key: string
   readonly far: number
@@ -19,9 +20,13 @@ export function rimNear({ edges, rims }: SolidMesh, at: Place, reach: number): R
   return best
 }
 
-/** The lines of all edges of these names: x, y, z of both ends of every piece. */
+/** The names of all stretches of an edge; none of one that is in one piece. */
+export const stretchesOf = ({ rims }: SolidMesh, edge: string): string[] =>
+  (rims ?? []).flatMap(({ key }) => (key !== edge && wholeKey(key) === edge ? [key] : []))
+
+/** The lines of all edges and stretches of these names: x, y, z of both ends of every piece. */
 export function rimLines({ edges, rims }: SolidMesh, keys: ReadonlySet<string>): Float32Array {
-  const wanted = (rims ?? []).filter((r) => keys.has(r.key))
+  const wanted = (rims ?? []).filter((r) => keys.has(r.key) || keys.has(wholeKey(r.key)))
   const out = new Float32Array(wanted.reduce((sum, r) => sum + r.count, 0))
   let at = 0
   for (const { start, count } of wanted) {

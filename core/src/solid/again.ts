@@ -1,6 +1,8 @@
 import { movedFrame, turnedFrame, type Frame } from '../geometry'
 import { edgeKey, edgesOf, movedAlong, type SectionEdge } from '../section'
+import type { EdgeCalled } from './edgeNames'
 import type { EdgeOp, EdgesOf, FacetTool, SolidOp, SolidTool } from './plan'
+import { AS_IT_STANDS, orderTurned, type StretchOrder } from './stretches'
 
 /** How what a step does again is told from what it is again. */
 export interface Again {
@@ -16,21 +18,24 @@ export interface Again {
 export interface Moves {
   readonly frame: (frame: Frame) => Frame
   readonly facets: (tool: FacetTool) => FacetTool
+  readonly stretches: (order: StretchOrder) => StretchOrder
 }
 
 export const byAngle = (angle: number): Moves => ({
   frame: (f) => turnedFrame(f, angle),
   facets: (tool) => ({ ...tool, phase: tool.phase + angle }),
+  stretches: (order) => orderTurned(order, angle),
 })
 
 export const byLength = (along: number): Moves => ({
   frame: (f) => movedFrame(f, along),
   facets: (tool) => ({ ...tool, section: movedAlong(tool.section, along, (name) => name) }),
+  stretches: (order) => order,
 })
 
 /** The same operation once more, its tools moved; undefined where it cannot be done again. */
 export function repeatedOp(op: SolidOp, again: Again, motion: Moves): SolidOp | undefined {
-  if (op.kind === 'edges') return edgesAgain(op, again)
+  if (op.kind === 'edges') return edgesAgain(op, again, motion.stretches)
   if (op.kind !== 'combine') return undefined
   const tools = op.tools.map((tool): SolidTool => {
     const mark = `${tool.mark}${again.mark}`
@@ -45,9 +50,13 @@ export function repeatedOp(op: SolidOp, again: Again, motion: Moves): SolidOp | 
  * The same work on the edges of what is done again; undefined where none of its edges is of that, or
  * one is of work on edges itself.
  */
-export function edgesAgain(op: EdgeOp, again: Again): EdgeOp | undefined {
+export function edgesAgain(
+  op: EdgeOp,
+  again: Again,
+  stretches: Moves['stretches'],
+): EdgeOp | undefined {
   const sets = op.sets.flatMap((set) => {
-    const of = edgesOfAgain(set.of, again)
+    const of = edgesOfAgain(set.of, again, stretches)
     return of ? [{ ...set, of }] : []
   })
   return sets.length === op.sets.length && sets.length > 0
@@ -55,19 +64,26 @@ export function edgesAgain(op: EdgeOp, again: Again): EdgeOp | undefined {
     : undefined
 }
 
-function edgesOfAgain(of: EdgesOf, again: Again): EdgesOf | undefined {
+function edgesOfAgain(
+  of: EdgesOf,
+  again: Again,
+  stretches: Moves['stretches'],
+): EdgesOf | undefined {
   if (of.kind === 'step') {
     const isAgain = again.sources.get(of.step)?.some((op) => op.kind === 'combine')
     if (of.copy || isAgain !== true) return undefined
     return { ...of, copy: { by: again.step, mark: again.mark } }
   }
-  const pairs = of.pairs.map(([a, b]) => [faceAgain(a, again), faceAgain(b, again)] as const)
-  const known = pairs.flatMap(([a, b], i): (readonly [string, string])[] => {
-    const [one, two] = of.pairs[i] ?? []
+  const edges = of.edges.flatMap((edge): EdgeCalled[] => {
+    const [one, two] = edge.faces
+    const [a, b] = [faceAgain(one, again), faceAgain(two, again)]
     // An edge between faces that both stay where they are is not done again.
-    return a === undefined || b === undefined || (a === one && b === two) ? [] : [[a, b]]
+    if (a === undefined || b === undefined || (a === one && b === two)) return []
+    return [{ ...edge, faces: [a, b] }]
   })
-  return known.length === pairs.length && known.length > 0 ? { ...of, pairs: known } : undefined
+  if (edges.length < of.edges.length || edges.length === 0) return undefined
+  const counted = edges.some((e) => e.stretch !== undefined)
+  return { ...of, edges, ...(counted ? { order: stretches(of.order ?? AS_IT_STANDS) } : {}) }
 }
 
 /** The name that a face has as done again; of one that is not, its own. */

@@ -9,7 +9,15 @@ export {
   type PlacedMesh,
 } from './packed'
 export * from './plan'
-export { facesMeeting, meetingKey } from './edgeNames'
+export {
+  edgeCalled,
+  edgesToggled,
+  meetingKey,
+  stretchKey,
+  wholeKey,
+  type EdgeCalled,
+} from './edgeNames'
+export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
 export { foundCount, foundFor, noteFound, type Found, type LiftedProperties } from './found'
 export * from './tools'

@@ -17,6 +17,7 @@ import {
 import { mirroredSection, withLoops, type Section } from '../section'
 import { edgesAgain, type Again } from './again'
 import type { SolidOp, SolidTool } from './plan'
+import { orderMirrored, orderReversed, type StretchOrder } from './stretches'
 
 /** A plane that something is mirrored about, by a place in it and its normal of length 1. */
 export interface MirrorPlane {
@@ -26,10 +27,16 @@ export interface MirrorPlane {
 
 /** The same operation as its mirror image; undefined where it has none that can be told. */
 export function mirroredOp(op: SolidOp, again: Again, plane: MirrorPlane): SolidOp | undefined {
-  if (op.kind === 'edges') return edgesAgain(op, again)
+  if (op.kind === 'edges') return edgesAgain(op, again, (order) => orderImage(order, plane))
   if (op.kind !== 'combine') return undefined
   const tools = op.tools.map((tool) => mirroredTool(tool, again, plane))
   return { ...op, step: again.step, tools }
+}
+
+function orderImage(order: StretchOrder, { normal }: MirrorPlane): StretchOrder {
+  return Math.abs(normal.z) > 0.5
+    ? orderReversed(order)
+    : orderMirrored(order, Math.atan2(normal.y, normal.x))
 }
 
 /**

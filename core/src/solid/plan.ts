@@ -1,5 +1,7 @@
 import { PART_FRAME, type Frame, type Piece, type Place } from '../geometry'
 import type { Section } from '../section'
+import type { EdgeCalled } from './edgeNames'
+import type { StretchOrder } from './stretches'
 
 /**
  * What the solid kernel is to build, as plain data in mm and radians: a half-section that is turned
@@ -77,7 +79,7 @@ export interface CombineOp {
   readonly tools: readonly SolidTool[]
 }
 
-/** All edges where the faces of a step meet others, or those where two faces meet, by their names. */
+/** All edges where the faces of a step meet others, or those called by the two faces that meet. */
 export type EdgesOf =
   | {
       readonly kind: 'step'
@@ -85,7 +87,12 @@ export type EdgesOf =
       /** Of what another step has done again instead: the faces it has marked so. */
       readonly copy?: { readonly by: string; readonly mark: string }
     }
-  | { readonly kind: 'faces'; readonly pairs: readonly (readonly [string, string])[] }
+  | {
+      readonly kind: 'faces'
+      readonly edges: readonly EdgeCalled[]
+      /** How stretches are counted, where not as they stand. */
+      readonly order?: StretchOrder
+    }
 
 /** Edges of a solid, rounded or bevelled. */
 export interface EdgeOp {

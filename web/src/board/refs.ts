@@ -31,6 +31,8 @@ export interface SectionRef {
   readonly whole?: Section
   /** An edge of a solid that is no full turn, by the names of its two faces: its lines. */
   readonly rim?: Float32Array
+  /** The names of all stretches of such an edge, or of a circular one; empty where it is in one. */
+  readonly stretches?: readonly string[]
   /** The name of a face that is no full turn. */
   readonly solidFace?: string
   /** The number of an area of a profile, in no body yet. */

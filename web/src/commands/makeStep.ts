@@ -5,6 +5,7 @@ import {
   bodyTouched,
   combineOf,
   edgeKey,
+  edgesToggled,
   meetingKey,
   changeStep,
   nextStepId,
@@ -225,12 +226,12 @@ export function askForCorners(stepId: string, set: number): void {
     return pick?.kind === 'corners' ? pick.corners : []
   }
   useBoardStore().startAsking({
-    hint: 'Click edges to choose them or let them go, on the board or the solid; Enter is done.',
+    hint: 'Click edges to choose them or let them go, on the board or the solid, with Shift one stretch of an edge; Enter is done.',
     accept: 'corner',
     bodies: () => bodiesOf(route.before(stepId), step()?.body),
     chosen,
     rims: true,
-    take({ key, rim, corner }) {
+    take({ key, rim, corner, stretches = [] }) {
       const before = step()?.sets[set]?.pick
       const onSolid = rim !== undefined || before?.kind === 'solid'
       if (onSolid && before?.kind === 'corners' && before.corners.length > 0) {
@@ -241,7 +242,7 @@ export function askForCorners(stepId: string, set: number): void {
       // Beside edges of the solid a circular edge is told by its faces too.
       const faces = corner && [corner.arriving.name, corner.leaving.name].map(edgeKey)
       const own = onSolid && faces ? meetingKey(faces[0] ?? '', faces[1] ?? '') : key
-      const keys = toggled(chosen(), own)
+      const keys = onSolid ? edgesToggled(chosen(), own, stretches) : toggled(chosen(), own)
       parts.run(
         changeStep(stepId, (s) => {
           if (s.kind !== 'fillet' && s.kind !== 'chamfer') return s

@@ -17,11 +17,11 @@ import PictureDialog from './PictureDialog.vue'
 import { pictureSaved } from './pictureSaved'
 import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
+import { usePointing } from './usePointing'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
 import SolidTools from './SolidTools.vue'
 import { spreadLabels, type Label } from './spreadLabels'
-import { refWords } from './words'
 
 const parts = usePartStore()
 const route = useRouteStore()
@@ -171,34 +171,15 @@ function hitUnder(event: MouseEvent): ReturnType<SolidScene['hitAt']> {
 }
 
 /** What a step or a measure asks for is picked here as well. */
-function refUnder(event: PointerEvent): SectionRef | undefined {
+function refUnder(event: PointerEvent, single = event.shiftKey): SectionRef | undefined {
   if (route.ask?.accept === 'region') return areaUnder(scene, canvas.value, route.ask, event)
   const hit = hitUnder(event)
-  const found = hit && refOfHit(hit, route.ask, route.followedVisible)
+  const found = hit && refOfHit(hit, route.ask, route.followedVisible, single)
   under = hit && found?.edge ? { edge: found.edge, angle: hit.angle } : undefined
   return found
 }
 
-const at = ref<{ readonly x: number; readonly y: number }>()
-const words = computed(() => {
-  const { hoverRef } = route
-  return at.value && hoverRef ? refWords(hoverRef, parts, route.onSolid) : ''
-})
-
-useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
-  at.value = undefined
-  if (event.buttons !== 0) return
-  const ref = refUnder(event)
-  const same = ref?.key === route.hoverRef?.key && ref?.body === route.hoverRef?.body
-  if (!same) route.hoverRef = ref
-  const box = canvas.value?.getBoundingClientRect()
-  if (ref && box) at.value = { x: event.clientX - box.left, y: event.clientY - box.top }
-})
-useEventListener(canvas, 'pointerleave', () => {
-  under = undefined
-  route.hoverRef = undefined
-  at.value = undefined
-})
+const { words, wordsStyle } = usePointing(canvas, width, refUnder, () => (under = undefined))
 let pressedAt: { readonly x: number; readonly y: number } | undefined
 useEventListener(canvas, 'pointerdown', (event: PointerEvent) => {
   pressedAt = { x: event.clientX, y: event.clientY }
@@ -268,15 +249,6 @@ async function drop(event: DragEvent): Promise<void> {
   for (const file of event.dataTransfer?.files ?? []) await bringIntoPart(file)
 }
 
-const wordsStyle = computed(() => {
-  if (!at.value) return undefined
-  const flip = at.value.x > width.value - 220
-  return {
-    left: `${at.value.x + (flip ? -14 : 14)}px`,
-    top: `${Math.max(4, at.value.y - 30)}px`,
-    transform: flip ? 'translateX(-100%)' : 'none',
-  }
-})
 onBeforeUnmount(() => scene?.dispose())
 </script>
 

@@ -1,4 +1,13 @@
-import { cornersOf, edgeKey, meetingKey, rimLines, rimNear, type BodyState } from '@lathica/core'
+import {
+  cornersOf,
+  edgeKey,
+  meetingKey,
+  rimLines,
+  rimNear,
+  stretchesOf,
+  wholeKey,
+  type BodyState,
+} from '@lathica/core'
 import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH, type Ask } from '../board/tools'
 import type { Hit } from './picking'
@@ -7,17 +16,19 @@ import type { Hit } from './picking'
  * What a place of the surface means to the step or measure that asks: a place of the surface is one of the
  * section. Edges and faces of a solid that no full turn made are taken where they are asked for; such a
  * face is told when nothing is asked for.
+ * @param single true for one stretch of an edge in place of all of it
  */
 export function refOfHit(
   hit: Hit & { readonly perPixel: number },
   ask: Ask | undefined,
   visible: readonly BodyState[],
+  single: boolean,
 ): SectionRef | undefined {
   const among = (ask?.bodies() ?? visible).filter((b) => b.bodyId === hit.body)
   const reach = REF_REACH * hit.perPixel
   if (ask?.rims && hit.mesh && hit.place) {
     const rim = rimNear(hit.mesh, hit.place, reach)
-    return rim && rimRef(among, hit.body, hit.mesh, rim.key)
+    return rim && rimRef(among, hit.body, hit.mesh, single ? rim.key : wholeKey(rim.key))
   }
   const isTurned =
     hit.face === undefined || refsCalled(among, [hit.face.replace(/@.*$/, '')]).length > 0
@@ -32,18 +43,19 @@ export function refOfHit(
   return found ?? (body && wholeBody(body))
 }
 
-/** An edge of a solid: the circular edge it is of the section, if it is one, else by its faces. */
+/** An edge of a solid or a stretch of it: the circular edge it is of the section, if it is one, else by its faces. */
 function rimRef(
   among: readonly BodyState[],
   body: string,
   mesh: NonNullable<Hit['mesh']>,
   key: string,
 ): SectionRef {
+  const stretches = stretchesOf(mesh, wholeKey(key))
   const corner = among
     .flatMap(({ section }) => cornersOf(section))
     .find((c) => meetingKey(edgeKey(c.arriving.name), edgeKey(c.leaving.name)) === key)
-  if (corner) return { body, key: corner.key, corner }
-  return { body, key, rim: rimLines(mesh, new Set([key])) }
+  if (corner) return { body, key: corner.key, corner, stretches }
+  return { body, key, rim: rimLines(mesh, new Set([key])), stretches }
 }
 
 /** The edges of these names on the solids of bodies. */

@@ -2,7 +2,7 @@ import {
   faceWords,
   edgeKey,
   edgesOf,
-  facesMeeting,
+  edgeCalled,
   formatLength,
   cornerWords,
   poleWords,
@@ -88,11 +88,13 @@ export function rimWords(
   bodies: readonly BodyState[],
 ): string {
   const turned = bodies.flatMap((b) => edgesOf(b.section))
-  const faces = (facesMeeting(key) ?? []).map((name) => {
+  const called = edgeCalled(key)
+  const faces = (called?.faces ?? []).map((name) => {
     const edge = turned.find((e) => edgeKey(e.name) === name)
     return edge ? faceWords(edge, units) : solidFaceWords(name, route)
   })
-  return `edge of ${faces.join(' and ')}`
+  const whole = `edge of ${faces.join(' and ')}`
+  return called?.stretch === undefined ? whole : `stretch ${called.stretch} of ${whole}`
 }
 
 /** A face that no full turn made, by its step: “wall of the hole, from step 70”. */

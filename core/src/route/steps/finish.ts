@@ -10,7 +10,7 @@ import {
   type CornerWork,
   type Section,
 } from '../../section'
-import { facesMeeting, type EdgeOp, type EdgesOf } from '../../solid'
+import { edgeCalled, type EdgeOp, type EdgesOf } from '../../solid'
 import { cornerWords } from '../words'
 import {
   changed,
@@ -130,12 +130,9 @@ function edgesOfPick(pick: CornerPick): Result<EdgesOf> {
   if (pick.kind !== 'solid') {
     return succeed({ kind: 'step', step: pick.kind === 'step' ? pick.step : '' })
   }
-  const pairs = pick.edges.flatMap((key) => {
-    const pair = facesMeeting(key)
-    return pair ? [pair] : []
-  })
-  return pairs.length > 0
-    ? succeed({ kind: 'faces', pairs })
+  const edges = pick.edges.flatMap((key) => edgeCalled(key) ?? [])
+  return edges.length > 0
+    ? succeed({ kind: 'faces', edges })
     : fail('corner.none', 'No edge is picked.', 'Pick edges on the solid.')
 }
 

@@ -1,0 +1,66 @@
+import { useEventListener } from '@vueuse/core'
+import { computed, ref, type ComputedRef, type Ref } from 'vue'
+import type { SectionRef } from '../board/refs'
+import { usePartStore } from '../store/part'
+import { useRouteStore } from '../store/route'
+import { refWords } from './words'
+
+/**
+ * Lights what the pointer is over on the solid, and says it beside the pointer.
+ * @param refUnder what lies under the pointer, or the single stretch of an edge there
+ * @param leave told when the pointer leaves
+ */
+export function usePointing(
+  canvas: Readonly<Ref<HTMLCanvasElement | null>>,
+  width: Readonly<Ref<number>>,
+  refUnder: (event: PointerEvent, single: boolean) => SectionRef | undefined,
+  leave: () => void,
+): {
+  readonly words: ComputedRef<string>
+  /** Where they stand on the pane. */
+  readonly wordsStyle: ComputedRef<Record<string, string> | undefined>
+} {
+  const parts = usePartStore()
+  const route = useRouteStore()
+  const at = ref<{ readonly x: number; readonly y: number }>()
+  let moved: PointerEvent | undefined
+
+  const point = (event: PointerEvent, single: boolean): void => {
+    at.value = undefined
+    if (event.buttons !== 0) return
+    const found = refUnder(event, single)
+    const same = found?.key === route.hoverRef?.key && found?.body === route.hoverRef?.body
+    if (!same) route.hoverRef = found
+    const box = canvas.value?.getBoundingClientRect()
+    if (found && box) at.value = { x: event.clientX - box.left, y: event.clientY - box.top }
+  }
+  useEventListener(canvas, 'pointermove', (event: PointerEvent) => {
+    moved = event
+    point(event, event.shiftKey)
+  })
+  // Shift means one stretch of an edge, before the pointer moves again.
+  useEventListener(window, ['keydown', 'keyup'], ({ key, type }: KeyboardEvent) => {
+    if (key === 'Shift' && route.ask?.rims && moved) point(moved, type === 'keydown')
+  })
+  useEventListener(canvas, 'pointerleave', () => {
+    moved = undefined
+    leave()
+    route.hoverRef = undefined
+    at.value = undefined
+  })
+
+  const words = computed(() => {
+    const { hoverRef } = route
+    return at.value && hoverRef ? refWords(hoverRef, parts, route.onSolid) : ''
+  })
+  const wordsStyle = computed(() => {
+    if (!at.value) return undefined
+    const flip = at.value.x > width.value - 220
+    return {
+      left: `${at.value.x + (flip ? -14 : 14)}px`,
+      top: `${Math.max(4, at.value.y - 30)}px`,
+      transform: flip ? 'translateX(-100%)' : 'none',
+    }
+  })
+  return { words, wordsStyle }
+}
