@@ -4,6 +4,7 @@ import {
   type FileTool,
   type ForeignFace,
   type ForeignSolid,
+  type Line,
 } from '@lathica/core'
 import { KernelFault } from './fault'
 import { handleTo, named, type NamedSolid } from './named'
@@ -106,36 +107,73 @@ function foreignFace(oc: OpenCascade, face: Face): ForeignFace {
     const type = surface.GetType()
     const { GeomAbs_Plane, GeomAbs_Cylinder } = oc.GeomAbs_SurfaceType
     const kind = type === GeomAbs_Plane ? 'plane' : type === GeomAbs_Cylinder ? 'cylinder' : 'other'
-    const axis =
-      kind === 'plane'
-        ? scope.own(scope.own(surface.Plane()).Axis())
-        : kind === 'cylinder'
-          ? scope.own(scope.own(surface.Cylinder()).Axis())
-          : undefined
-    const line = axis && {
+    scope.own(face)
+    const along = linesOn(oc, surface)
+    return {
+      ...{ kind, axis: lineOf(oc, surface, scope), ...trianglesOf(oc, face, scope) },
+      ...(along.length > 0 ? { along } : {}),
+    }
+  })
+}
+
+type Surface = InstanceType<OpenCascade['BRepAdaptor_Surface']>
+
+/** The normal of a plane; the line that a surface of another kind is turned about, if it tells one. */
+function lineOf(oc: OpenCascade, surface: Surface, scope: Scope): Line | undefined {
+  const told = (shape: { Axis(): Axis; delete(): void }): Axis => scope.own(scope.own(shape).Axis())
+  const axis = ((): Axis | undefined => {
+    const types = oc.GeomAbs_SurfaceType
+    switch (surface.GetType()) {
+      case types.GeomAbs_Plane:
+        return told(surface.Plane())
+      case types.GeomAbs_Cylinder:
+        return told(surface.Cylinder())
+      case types.GeomAbs_SurfaceOfRevolution:
+        return scope.own(surface.AxeOfRevolution())
+      default:
+        return undefined
+    }
+  })()
+  return (
+    axis && {
       at: coordinates(scope.own(axis.Location())),
       along: coordinates(scope.own(axis.Direction())),
     }
-    scope.own(face)
-    const isTurned = type === oc.GeomAbs_SurfaceType.GeomAbs_SurfaceOfRevolution
-    const along = isTurned ? { along: placesAlong(surface) } : {}
-    return { kind, axis: line, ...trianglesOf(oc, face, scope), ...along }
-  })
+  )
 }
+
+type Axis = ReturnType<Surface['AxeOfRevolution']>
 
 /** How many places along what was turned tell its shape. */
 const PLACES = 65
 
-/** Places along the curve whose turn is a surface, as far as a face goes. */
-function placesAlong(surface: InstanceType<OpenCascade['BRepAdaptor_Surface']>): Float64Array {
-  const [u, low, high] = [
-    surface.FirstUParameter(),
-    surface.FirstVParameter(),
-    surface.LastVParameter(),
-  ]
+/** Lines on a surface of which one may be what is turned to make it, as far as a face goes. */
+function linesOn(oc: OpenCascade, surface: Surface): Float64Array[] {
+  const types = oc.GeomAbs_SurfaceType
+  const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()]
+  const [v0, v1] = [surface.FirstVParameter(), surface.LastVParameter()]
+  switch (surface.GetType()) {
+    case types.GeomAbs_SurfaceOfRevolution:
+      return [placesAlong(surface, (t) => [u0, v0 + (v1 - v0) * t])]
+    // Of what is told by poles either way may go round.
+    case types.GeomAbs_BSplineSurface:
+    case types.GeomAbs_BezierSurface:
+      return [
+        placesAlong(surface, (t) => [(u0 + u1) / 2, v0 + (v1 - v0) * t]),
+        placesAlong(surface, (t) => [u0 + (u1 - u0) * t, (v0 + v1) / 2]),
+      ]
+    default:
+      return []
+  }
+}
+
+function placesAlong(
+  surface: Surface,
+  place: (share: number) => readonly [number, number],
+): Float64Array {
   const places = new Float64Array(3 * PLACES)
   for (let i = 0; i < PLACES; i++) {
-    const at = surface.Value(u, low + ((high - low) * i) / (PLACES - 1))
+    const at = surface.Value(...place(i / (PLACES - 1)))
     places.set([at.X(), at.Y(), at.Z()], 3 * i)
     at.delete()
   }

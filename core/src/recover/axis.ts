@@ -1,4 +1,12 @@
-import { crossPlaces, dotPlaces, place, scalePlace, subtractPlaces } from '../geometry'
+import {
+  addPlaces,
+  crossPlaces,
+  dotPlaces,
+  place,
+  scalePlace,
+  subtractPlaces,
+  type Place,
+} from '../geometry'
 import { nodeAt } from './nodes'
 import { runOf } from './runs'
 import type { ForeignFace, ForeignSolid, Line } from './types'
@@ -14,10 +22,14 @@ export function axisOf(solid: ForeignSolid): Line | undefined {
   const size = reachOf(solid)
   const candidates = distinct(
     [
-      ...solid.faces.flatMap((f) => (f.kind === 'cylinder' && f.axis ? [f.axis] : [])),
+      ...solid.faces.flatMap((f) => (f.kind !== 'plane' && f.axis ? [f.axis] : [])),
       ...solid.faces.flatMap((f) =>
         f.kind === 'plane' && f.axis ? [{ at: solid.centre, along: f.axis.along }] : [],
       ),
+      ...solid.faces.flatMap((f) => {
+        const along = f.kind === 'other' ? flatNormal(f) : undefined
+        return along ? [{ at: solid.centre, along }] : []
+      }),
       ...[place(1, 0, 0), place(0, 1, 0), place(0, 0, 1)].flatMap((along) => [
         { at: place(0, 0, 0), along },
         { at: solid.centre, along },
@@ -38,15 +50,31 @@ export function axisOf(solid: ForeignSolid): Line | undefined {
 export const reachOf = ({ faces }: ForeignSolid): number =>
   Math.max(1e-3, ...faces.map((f) => f.nodes.reduce((most, x) => Math.max(most, Math.abs(x)), 0)))
 
-export function areaOf({ nodes, triangles }: ForeignFace): number {
-  let sum = 0
+export const areaOf = (face: ForeignFace): number =>
+  normalsOf(face).reduce((sum, { x, y, z }) => sum + Math.hypot(x, y, z) / 2, 0)
+
+/** The normal of each triangle, as long as twice its area. */
+function normalsOf({ nodes, triangles }: ForeignFace): Place[] {
+  const normals: Place[] = []
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [0, 1, 2].map((k) => nodeAt(nodes, triangles[i + k] ?? 0))
-    if (!a || !b || !c) continue
-    const normal = crossPlaces(subtractPlaces(b, a), subtractPlaces(c, a))
-    sum += Math.hypot(normal.x, normal.y, normal.z) / 2
+    if (a && b && c) normals.push(crossPlaces(subtractPlaces(b, a), subtractPlaces(c, a)))
   }
-  return sum
+  return normals
+}
+
+/** The normal of a face that is flat whatever its kind. */
+function flatNormal(face: ForeignFace): Place | undefined {
+  const normals = normalsOf(face)
+  const sum = normals.reduce(addPlaces, place(0, 0, 0))
+  const length = Math.hypot(sum.x, sum.y, sum.z)
+  if (length === 0) return undefined
+  const along = scalePlace(sum, 1 / length)
+  const isFlat = normals.every((n) => {
+    const { x, y, z } = crossPlaces(n, along)
+    return Math.hypot(x, y, z) <= SAME * Math.hypot(n.x, n.y, n.z)
+  })
+  return isFlat ? along : undefined
 }
 
 /** Each line once, whichever way it runs. */

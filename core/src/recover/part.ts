@@ -37,7 +37,7 @@ import { outlineOf } from './outline'
 import type { ForeignSolid, Line } from './types'
 
 /** Volumes that differ by less than this share are one. */
-const SAME_VOLUME = 1e-6
+const SAME_VOLUME = 1e-5
 /** What has less than this of a solid, or more by as much, is not its half-section. */
 const LEAST_SHARE = 0.4
 /** A size that moves a point by more than this, in mm, is left out. */

@@ -27,6 +27,8 @@ export type Run =
 
 /** Points are on a line or circle within this share of the size of the solid. */
 const NEAR = 1e-6
+/** Curves keep to their places by so much less where they can: what is off adds up to volume. */
+const EXACT = 1e-2
 /** A gap between points on a circle that is wider than this, in radians, is open. */
 const OPEN = 0.9
 /** Curved faces are told by at least so many points. */
@@ -47,15 +49,41 @@ export function runOf(face: ForeignFace, line: Line, size: number): Run | undefi
     const [from, to] = rangeOf(points.map((p) => p.x))
     return { kind: 'line', from: vec(from, radius), to: vec(to, radius), side: sideOf(face, line) }
   }
-  return straightRun(points, near) ?? roundRun(points, near) ?? freeRun(face, line, near)
+  return (
+    levelRun(face, line, points, near) ??
+    straightRun(points, near) ??
+    roundRun(points, near) ??
+    freeRun(face, line, near)
+  )
+}
+
+/** Of a face of another kind that is flat or a cylinder all the same. */
+function levelRun(
+  face: ForeignFace,
+  line: Line,
+  points: readonly Vec[],
+  near: number,
+): Run | undefined {
+  const [[left, right], [low, high]] = [
+    rangeOf(points.map((p) => p.x)),
+    rangeOf(points.map((p) => p.y)),
+  ]
+  if (right - left <= near) return high <= near ? undefined : planeRun(face, line, points)
+  if (high - low > near || high <= near) return undefined
+  const radius = (low + high) / 2
+  return { kind: 'line', from: vec(left, radius), to: vec(right, radius), side: sideOf(face, line) }
 }
 
 /** The curves that make a face as they are turned; all its own points have to lie on them. */
 function freeRun(face: ForeignFace, line: Line, near: number): Run | undefined {
-  if (!face.along) return undefined
-  const pieces = curvesThrough(inHalfPlane(face.along, line), near)
-  const isOn = (p: Vec): boolean => pieces?.some((c) => nearestOn(c, p).distance <= near) === true
-  return pieces && inHalfPlane(face.nodes, line).every(isOn) ? { kind: 'curve', pieces } : undefined
+  const nodes = inHalfPlane(face.nodes, line)
+  for (const along of face.along ?? []) {
+    const places = inHalfPlane(along, line)
+    const pieces = curvesThrough(places, EXACT * near) ?? curvesThrough(places, near)
+    const isOn = (p: Vec): boolean => pieces?.some((c) => nearestOn(c, p).distance <= near) === true
+    if (pieces && nodes.every(isOn)) return { kind: 'curve', pieces }
+  }
+  return undefined
 }
 
 /** Points by their places along a line and off it. */

@@ -3,14 +3,17 @@ import type { Place } from '../geometry'
 /** A face of a solid that came from elsewhere: points on it, and how they make triangles. */
 export interface ForeignFace {
   readonly kind: 'plane' | 'cylinder' | 'other'
-  /** The normal of a plane, the axis of a cylinder. */
+  /** The normal of a plane, the axis of a cylinder; of another the line it says to be turned about. */
   readonly axis: Line | undefined
   /** x, y, z per point, in mm; all of them lie on the face */
   readonly nodes: Float64Array
   /** three points per triangle, counter-clockwise seen from outside */
   readonly triangles: Uint32Array
-  /** Where a line is turned to make the face: x, y, z of places along that line, in order. */
-  readonly along?: Float64Array
+  /**
+   * Lines on the face of which one may be what is turned to make it: x, y, z of places along each, in
+   * order.
+   */
+  readonly along?: readonly Float64Array[]
 }
 
 /** A solid that came from elsewhere. */
