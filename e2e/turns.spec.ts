@@ -49,6 +49,36 @@ test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page 
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket + cylinder(4, 4)))
 })
 
+test('a pocket is mirrored to the other face of the flange', async ({ page }) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Flange with pockets on both faces')
+  await press(page, '5', 'c')
+  await shop.click(10, 22)
+  await shop.rectangle([-26, 4], [-16, 12], ['10', '8'])
+  await press(page, '5', 'f')
+  await fill(shop, 'Length', '4')
+  const pocket = 10 * 8 * 4
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+
+  await press(page, '4', 'z')
+  await expect(shop.card).toContainText('30 Mirror')
+  await fill(shop, 'Plane at', '5')
+  await field(shop, '20 extrude').selectOption({ label: 'mirrored' })
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  // Nearer to the first, both run into one another.
+  await fill(shop, 'Plane at', '7')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 10 * 8 * 6))
+  // Off the part nothing is left to take away; what was before comes back.
+  await fill(shop, 'Plane at', '90')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  await page.reload()
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+})
+
 test('part turns go up to a face that is clicked, and so do walls', async ({ page }) => {
   const shop = new Workshop(page)
   const solid = page.getByRole('region', { name: 'Solid' })

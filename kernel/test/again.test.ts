@@ -79,6 +79,29 @@ describe('rounds and bevels of edges', () => {
     expect(changeBy(kernel, run(one, addStep(around)))).toBeCloseTo(-3 * (OWN + MOUTH), 6)
   })
 
+  test('are repeated along the axis with a cross hole, each as often', () => {
+    const part = spindle()
+    const cross = {
+      ...{ ...HOLE, way: 'cross', on: '', distance: '8', diameter: '4', circle: '' },
+      from: key(part, 'face at 0'),
+    }
+    const drilled = run(part, addStep(cross as unknown as NewStep))
+    const hole = drilled.route.at(-1)?.id ?? ''
+    const rounds = {
+      ...{ kind: 'fillet', body: 'body1' },
+      sets: [{ pick: { kind: 'step', step: hole }, radius: '0.3' }],
+    }
+    const once = run(drilled, addStep(rounds as unknown as NewStep))
+    const own = changeBy(kernel, once)
+    // The rounds of both mouths take a little more than the hole.
+    expect(own).toBeLessThan(changeBy(kernel, drilled))
+    const repeat = { kind: 'repeat', steps: lastTwo(once), count: '2', pitch: '6' }
+    const twice = run(once, addStep(repeat as unknown as NewStep))
+    expect(changeBy(kernel, twice)).toBeCloseTo(2 * own, 5)
+    const without = run(drilled, addStep({ ...repeat, steps: [hole] } as unknown as NewStep))
+    expect(changeBy(kernel, twice)).toBeLessThan(changeBy(kernel, without))
+  })
+
   test('are mirrored with them', () => {
     const one = bevelled()
     const { section } = bodyOf(one)
