@@ -2,38 +2,51 @@ import { describe, expect, it } from 'vitest'
 import {
   METRIC,
   ORIGIN_ID,
+  PART_FRAME,
   SECTION_ID,
   addRevolve,
   addSketch,
   addStep,
+  arc,
   changeSize,
   cornersOf,
   createPart,
   drawPiece,
   edgesOf,
   endMarkAt,
+  endMarks,
   endMarksBefore,
   evaluate,
   faceWords,
+  line,
   locator,
   lostCorners,
   offeredCrossHole,
   offeredHoles,
   offeredSlot,
   offeredStep,
+  place,
+  prismTool,
   removeStep,
   steppedShaft,
   drawDraft,
+  vec,
+  type BodyTool,
   type EndMark,
   type EndMarks,
   type EndRing,
   type NewStep,
   type Part,
+  type Section,
   type SectionEdge,
   type Sketch,
   type SketchPlane,
+  type SolidOp,
+  type SolidPlan,
+  type SolidTool,
 } from '../src'
 import { must } from './support/parts'
+import { outlineOf, rectangle } from './support/sections'
 
 /** A spindle of ⌀40 × 20 and ⌀20 × 30. */
 function spindle(): Part {
@@ -180,5 +193,70 @@ describe('what is drawn on it', () => {
     expect(lostCorners(gone, evaluate(gone), lastSketch(gone))).toHaveLength(2)
     // It stays where it was.
     expect(rimOf(gone).middle.y).toBeCloseTo(15, 9)
+  })
+})
+
+describe('what was brought, swept or leans, seen from the end', () => {
+  const cut = (...tools: readonly SolidTool[]): SolidOp[] => [
+    { kind: 'combine', step: 's', effect: 'cut', tools },
+  ]
+  const plan = (base: Section, ...tools: readonly SolidTool[]): SolidPlan => ({
+    base,
+    ops: cut(...tools),
+  })
+  const shaft = (radius: number): Section => rectangle(0, 0, 30, radius)
+  const hole: SolidTool = {
+    ...{ kind: 'turned', section: shaft(2), mark: '' },
+    frame: { at: place(6, 0, 0), x: place(1, 0, 0), z: place(0, 0, 1) },
+  }
+  const body = (more: Partial<BodyTool>): SolidTool => ({
+    ...{ kind: 'body', plan: plan(shaft(10), hole), frame: PART_FRAME, mark: '' },
+    ...more,
+  })
+  const seen = (tool: SolidTool): EndMarks => endMarks(shaft(20), plan(shaft(20), tool), PART_FRAME)
+
+  it('shows a body that was moved beside, turned and mirrored, with its holes', () => {
+    // A quarter turn brings the hole up; the body stands 50 to the right.
+    const frame = { at: place(50, 0, 7), x: place(0, 1, 0), z: place(0, 0, 1) }
+    const moved = seen(body({ frame }))
+    expect(radiiAbout(moved, 0, 0)).toEqual([20])
+    expect(radiiAbout(moved, 50, 0)).toEqual([10])
+    expect(radiiAbout(moved, 50, 6)).toEqual([2])
+    const mirror = { at: place(0, 0, 0), normal: place(1, 0, 0) }
+    expect(radiiAbout(seen(body({ frame, mirror })), 50, -6)).toEqual([2])
+    // Keys hold while it moves on.
+    const farther = seen(body({ frame: { ...frame, at: place(60, 0, 7) } }))
+    const key = moved.rings.find((r) => r.middle.at.y > 5)?.rim.key ?? ''
+    expect(endMarkAt(moved, key)).toEqual({ x: 52, y: 6 })
+    expect(endMarkAt(farther, key)).toEqual({ x: 62, y: 6 })
+    // One that lies across shows no circles.
+    const across = { at: place(50, 0, 0), x: place(0, 1, 0), z: place(1, 0, 0) }
+    expect(seen(body({ frame: across })).rings).toHaveLength(1)
+  })
+
+  it('shows the middle line of a rod, and where its pieces end', () => {
+    const swept: SolidTool = {
+      ...{ kind: 'swept', outline: shaft(1), without: { regions: [] }, mark: '' },
+      path: [
+        line({ x: 5, y: 20 }, { x: 5, y: 40 }),
+        arc({ x: 5, y: 40 }, { x: 15, y: 40 }, { x: 10, y: 40 }, false),
+      ],
+      // Its second direction lies across the axis, its first along it.
+      frame: { at: place(0, 0, 0), x: place(0, 0, 1), z: place(0, 1, 0) },
+    }
+    const { lines, points } = seen(swept)
+    const ends = lines.map((l) => l.map((m) => m.at.x).sort((a, b) => a - b))
+    expect(ends).toEqual([[20, 40]])
+    expect(points.map((p) => p.at.x).sort((a, b) => a - b)).toEqual([20, 40])
+  })
+
+  it('shows leaning sides where they were drawn', () => {
+    const square = outlineOf([vec(5, 5), vec(9, 5), vec(9, 9), vec(5, 9)].map((at) => ({ at })))
+    const upright = prismTool(square, PART_FRAME, 0, 12, '')
+    const leaning: SolidTool = { ...upright, draft: { angle: 0.2, at: 12 } } as SolidTool
+    const lines = (marks: EndMarks) =>
+      marks.lines.map((l) => l.map(({ at }) => `${at.x} ${at.y}`).sort()).sort()
+    expect(lines(seen(leaning))).toEqual(lines(seen(upright)))
+    expect(lines(seen(leaning))).toHaveLength(4)
   })
 })

@@ -1,11 +1,14 @@
 import {
+  addPlaces,
   arc,
   boundsOf,
   distance,
   dotPlaces,
   inFrame,
   place,
+  scalePlace,
   secondOf,
+  subtractPlaces,
   turned,
   vec,
   type Frame,
@@ -15,7 +18,16 @@ import {
 } from '../geometry'
 import { cornersOf, edgeKey, loopsOf, type Section } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import type { FacetTool, PrismTool, SolidPlan, SolidTool, TurnedTool } from './plan'
+import type {
+  BodyTool,
+  FacetTool,
+  PrismTool,
+  SolidOp,
+  SolidPlan,
+  SolidTool,
+  SweptTool,
+  TurnedTool,
+} from './plan'
 
 /** A place of a body that an end sketch can follow, by a key that holds when sizes change. */
 export interface EndMark {
@@ -62,10 +74,7 @@ export function endMarks(section: Section, plan: SolidPlan | undefined, frame: F
   if (known?.plan === plan && known?.frame === seen) return known.marks
   const marks = new Marks(frame)
   marks.section(section)
-  for (const op of plan?.ops ?? []) {
-    if (op.kind !== 'combine') continue
-    for (const tool of op.tools) marks.tool(op.step, tool)
-  }
+  marks.ops('', plan?.ops ?? [])
   const all = marks.all()
   memo.set(section, { plan, frame: seen, marks: all })
   return all
@@ -83,6 +92,8 @@ class Marks {
   private readonly lines: (readonly [EndMark, EndMark])[] = []
   private readonly places = new Map<string, Vec>()
   private readonly way: Place
+  /** Where a place stands that is told in the space of a body which was brought to another place. */
+  private put: (at: Place) => Place = (at) => at
 
   constructor(private readonly frame: Frame) {
     this.way = secondOf(frame)
@@ -100,11 +111,57 @@ class Marks {
     }
   }
 
-  tool(step: string, tool: SolidTool): void {
-    const name = `${step}${tool.mark}`
-    if (tool.kind === 'prism') this.prism(name, tool)
-    else if (tool.kind === 'facets') this.facets(name, tool)
-    else if (tool.kind === 'turned') this.turned(name, tool)
+  /** @param within what the names of what they made begin with */
+  ops(within: string, ops: readonly SolidOp[]): void {
+    for (const op of ops) {
+      if (op.kind !== 'combine') continue
+      for (const tool of op.tools) this.tool(`${within}${op.step}${tool.mark}`, tool)
+    }
+  }
+
+  private tool(name: string, tool: SolidTool): void {
+    switch (tool.kind) {
+      case 'prism':
+        return this.prism(name, tool)
+      case 'facets':
+        return this.facets(name, tool)
+      case 'turned':
+        return this.turned(name, tool)
+      case 'swept':
+        return this.swept(name, tool)
+      case 'body':
+        return this.body(name, tool)
+      case 'file':
+        return
+    }
+  }
+
+  /** What of another body can be built on, as long as its axis still runs along the part's. */
+  private body(name: string, { plan, frame, mirror }: BodyTool): void {
+    if (!this.isAlong(frame.z)) return
+    const outer = this.put
+    this.put = (at) => outer(inFrame(frame, mirror ? imageOf(at, mirror) : at))
+    const middle = this.mark(`${name}:axis`, place(0, 0, 0))
+    this.point(middle)
+    for (const { key, at } of cornersOf(plan.base)) this.ring(middle, `${name}:${key}`, at.y)
+    this.ops(`${name}:`, plan.ops)
+    this.put = outer
+  }
+
+  /** Middle lines of what was carried along straight pieces, and where the pieces end. */
+  private swept(name: string, { path, frame }: SweptTool): void {
+    path.forEach((piece, i) => {
+      const [from, to] = [piece.from, piece.to].map(({ x, y }, end) =>
+        this.mark(
+          `${name}:path:${i + 1}:${end === 0 ? 'from' : 'to'}`,
+          inFrame(frame, place(x, y, 0)),
+        ),
+      )
+      if (!from || !to) return
+      if (piece.kind === 'line') this.line(from, to)
+      this.point(from)
+      this.point(to)
+    })
   }
 
   /** Holes along the axis are circles, holes across it have a middle line; part turns have two ends. */
@@ -139,10 +196,11 @@ class Marks {
   }
 
   private prism(name: string, tool: PrismTool): void {
-    const { outline, frame, from, to, draft } = tool
-    if (draft) return
+    const { outline, frame, draft } = tool
+    // Sides that lean are as they were drawn where they lean from.
+    const [from, to] = draft ? [draft.at, draft.at] : [tool.from, tool.to]
     const along = this.isAlong(frame.z)
-    if (this.isAlong(frame.x)) this.silhouette(name, tool)
+    if (this.isAlong(frame.x)) this.silhouette(name, { ...tool, from, to })
     for (const { key, piece } of namedEdges(outline)) {
       const ends = [piece.from, piece.to].map(({ x, y }) =>
         [from, to].map((z) => inFrame(frame, place(x, y, z))),
@@ -197,7 +255,11 @@ class Marks {
   }
 
   private mark(key: string, at: Place): EndMark {
-    return this.noted({ key, at: vec(dotPlaces(at, this.frame.x), dotPlaces(at, this.way)) })
+    const stands = this.put(at)
+    return this.noted({
+      key,
+      at: vec(dotPlaces(stands, this.frame.x), dotPlaces(stands, this.way)),
+    })
   }
 
   private noted(mark: EndMark): EndMark {
@@ -237,6 +299,12 @@ class Marks {
   private isAlong(way: Place): boolean {
     return Math.abs(Math.abs(way.z) - 1) < 1e-9
   }
+}
+
+/** A place mirrored about a plane. */
+function imageOf(at: Place, mirror: { readonly at: Place; readonly normal: Place }): Place {
+  const off = dotPlaces(subtractPlaces(at, mirror.at), mirror.normal)
+  return addPlaces(at, scalePlace(mirror.normal, -2 * off))
 }
 
 /** The edges of an outline by keys of their own; those of one name are counted. */
