@@ -1,4 +1,7 @@
-/** Measures the figures Lathica holds itself to. `--json FILE` also writes them to a file. */
+/**
+ * Measures the figures Lathica holds itself to: all of them, or those of the groups that are named.
+ * `--json FILE` also writes them to a file.
+ */
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
@@ -6,23 +9,39 @@ import { inspectRows } from './inspect'
 import { kernelRows } from './kernel'
 import { pageRows } from './page'
 import { routeRows } from './route'
+import type { Row } from './row'
 import { solidRows } from './solids'
 import { solverRows } from './solver'
 import { turnedRows } from './turned'
 import { updateRows } from './update'
 
-const { values } = parseArgs({ options: { json: { type: 'string' } } })
-const rows = [
-  ...exactnessRows(),
-  ...solverRows(),
-  ...turnedRows(),
-  ...updateRows(),
-  ...routeRows(),
-  ...inspectRows(),
-  ...(await kernelRows()),
-  ...(await solidRows()),
-  ...(await pageRows()),
-]
+const GROUPS = new Map<string, () => Row[] | Promise<Row[]>>([
+  ['exactness', exactnessRows],
+  ['solver', solverRows],
+  ['turned', turnedRows],
+  ['update', updateRows],
+  ['route', routeRows],
+  ['inspect', inspectRows],
+  ['kernel', kernelRows],
+  ['solids', solidRows],
+  ['page', pageRows],
+])
+
+const { values, positionals } = parseArgs({
+  options: { json: { type: 'string' } },
+  allowPositionals: true,
+})
+const unknown = positionals.filter((name) => !GROUPS.has(name))
+if (unknown.length > 0) {
+  console.error(
+    `There is no group ${unknown.join(', ')}; there are ${[...GROUPS.keys()].join(', ')}.`,
+  )
+  process.exit(2)
+}
+const rows: Row[] = []
+for (const [name, measure] of GROUPS) {
+  if (positionals.length === 0 || positionals.includes(name)) rows.push(...(await measure()))
+}
 console.table(
   rows.map(({ name, value, unit, goal, limit, holds }) => ({
     figure: name,
