@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
-import { Workshop } from './support/board'
+import { Workshop, press } from './support/board'
 
 const PROFILE = [
   [0, 0],
@@ -122,6 +122,65 @@ test('everything is reached by keyboard', async ({ page }) => {
   await page.keyboard.press('Enter')
   await shop.type('36')
   await expect(shop.label('⌀36')).toBeVisible()
+})
+
+test('a drag paints what it changes, and the picture is that of the whole', async ({ page }) => {
+  await page.addInitScript(() => {
+    const { clip } = CanvasRenderingContext2D.prototype
+    Object.assign(window, { patches: 0 })
+    CanvasRenderingContext2D.prototype.clip = function (...args: unknown[]) {
+      if (args.length === 0) {
+        Object.assign(window, { patches: Number(Reflect.get(window, 'patches')) + 1 })
+      }
+      Reflect.apply(clip, this, args)
+    }
+  })
+  const shop = new Workshop(page)
+  await shop.newPart('Loose spindle')
+  await press(page, 'g')
+  await page.keyboard.type('60, 30; 40, 20; 30, 20; 20, 40')
+  await press(page, 'Enter', 'Enter')
+  await shop.revolve()
+  await press(page, 'Escape', ' ')
+  await shop.label('⌀40').click()
+  await press(page, 'Escape', 'Delete')
+  await expect(shop.figure('freedoms')).toHaveText(/1/)
+
+  /** How many values of the picture differ from what was kept by more than rounding; then keeps it. */
+  const off = (): Promise<number> =>
+    page.evaluate(() => {
+      const canvas = document.querySelector<HTMLCanvasElement>('.board canvas')
+      const ctx = canvas?.getContext('2d')
+      if (!canvas || !ctx) throw new Error('there is no picture')
+      const { data } = ctx.getImageData(0, 0, canvas.width, canvas.height)
+      const before = Reflect.get(window, 'kept') as Uint8ClampedArray | undefined
+      Object.assign(window, { kept: data })
+      return data.filter((v, i) => Math.abs(v - (before?.[i] ?? 0)) > 2).length
+    })
+  const start = await shop.at(40, 20)
+  await page.mouse.move(start.x, start.y)
+  await page.mouse.down()
+  for (let i = 1; i <= 12; i++) {
+    await page.mouse.move(start.x, start.y - 2 * i)
+    await page.waitForTimeout(20)
+  }
+  // What follows the drag comes in the time between its pictures.
+  await page.waitForTimeout(500)
+  expect(await page.evaluate(() => Number(Reflect.get(window, 'patches')))).toBeGreaterThan(5)
+  expect(await off()).toBeGreaterThan(1000)
+  const kept = 'kept'
+  await page.evaluate((name) => Object.assign(window, { patched: Reflect.get(window, name) }), kept)
+  await page.emulateMedia({ colorScheme: 'dark' })
+  await page.waitForTimeout(200)
+  expect(await off()).toBeGreaterThan(1000)
+  await page.emulateMedia({ colorScheme: 'light' })
+  await page.waitForTimeout(200)
+  await page.evaluate(
+    (name) => Object.assign(window, { [name]: Reflect.get(window, 'patched') }),
+    kept,
+  )
+  expect(await off()).toBe(0)
+  await page.mouse.up()
 })
 
 for (const theme of ['light', 'dark'] as const) {

@@ -9,7 +9,7 @@ import { refsCalled } from './refs'
 import { useEndLines } from '../endview/useEndLines'
 import { useAskedAreas } from './useAskedAreas'
 import { endPicture } from './endPicture'
-import { paintBoard, type Scene } from './paint'
+import { changedPatch, paintBoard, paintPatch, type Scene } from './paint'
 import type { SizeDrawing } from './sizes/layout'
 
 /** Paints the board once a frame whenever something it shows has changed. */
@@ -112,19 +112,27 @@ export function useBoardPaint(
   )
 
   let frame = 0
+  /** What the canvas shows, if it is still the same canvas. */
+  let shown: { readonly scene: Scene; readonly on: HTMLCanvasElement } | undefined
   const paint = (): void => {
     frame = 0
     const element = canvas.value
     const ctx = element?.getContext('2d', { alpha: false })
-    if (!element || !ctx || !scene.value) return
+    const now = scene.value
+    if (!element || !ctx || !now) return
     const ratio = window.devicePixelRatio || 1
     const [w, h] = [Math.round(width.value * ratio), Math.round(height.value * ratio)]
     if (element.width !== w || element.height !== h) {
       element.width = w
       element.height = h
+      shown = undefined
     }
+    const patch = shown?.on === element ? changedPatch(shown.scene, now) : 'all'
+    shown = { scene: now, on: element }
+    if (patch === undefined) return
     ctx.setTransform(ratio, 0, 0, ratio, 0, 0)
-    paintBoard(ctx, scene.value)
+    if (patch === 'all') paintBoard(ctx, now)
+    else paintPatch(ctx, now, patch)
   }
   watch(
     [scene, canvas],

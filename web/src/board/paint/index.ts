@@ -1,4 +1,5 @@
 import { roundLength } from '../view'
+import type { Patch } from './changed'
 import type { Scene } from './scene'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
@@ -7,10 +8,13 @@ import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
 import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
 
+export { changedPatch } from './changed'
 export type { Scene } from './scene'
 
 /** Paints the whole board, in CSS pixels; the context carries the device's scale. */
 export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  // Each picture begins alike, whatever the one before ended with.
+  ctx.save()
   ctx.fillStyle = scene.colours.paper
   // A pane's size need not be whole pixels; the last ones are filled too.
   ctx.fillRect(0, 0, scene.width + 1, scene.height + 1)
@@ -27,6 +31,21 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintMarks(ctx, scene)
   paintOverlay(ctx, scene)
   paintScaleBar(ctx, scene)
+  ctx.restore()
+}
+
+/** Paints a part of the board anew: whole pixels, so that nothing shows where it ends. */
+export function paintPatch(ctx: CanvasRenderingContext2D, scene: Scene, patch: Patch): void {
+  const ratio = ctx.getTransform().a
+  const [left, top] = [patch[0], patch[1]].map((v) => Math.floor(v * ratio) / ratio)
+  const [right, bottom] = [patch[2], patch[3]].map((v) => Math.ceil(v * ratio) / ratio)
+  if (left === undefined || top === undefined || right === undefined || bottom === undefined) return
+  ctx.save()
+  ctx.beginPath()
+  ctx.rect(left, top, right - left, bottom - top)
+  ctx.clip()
+  paintBoard(ctx, scene)
+  ctx.restore()
 }
 
 /** A bar of a round length, so that a drawing without sizes has a scale too. */
