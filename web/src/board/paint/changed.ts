@@ -10,16 +10,20 @@ import {
 } from '@lathica/core'
 import type { SizeDrawing } from '../sizes/setting'
 import { toScreen, type Px } from '../view'
-import type { Scene } from './scene'
-
-/** A part of the pane in pixels: left, top, right and bottom. */
-export type Patch = readonly [number, number, number, number]
+import type { Patch, Scene } from './scene'
 
 /** How far halos, dots, arrows and saw-teeth reach beyond what they belong to, in pixels. */
 const REACH = 12
 
 /** What covers more of the pane than this is painted with all of it. */
 const MOST = 0.6
+
+/** Whether what is painted about a place lies clear of the patch that is painted anew. */
+export function isClear({ patch }: Scene, { x, y }: Px): boolean {
+  if (!patch) return false
+  const [left, top, right, bottom] = patch
+  return x < left - REACH || x > right + REACH || y < top - REACH || y > bottom + REACH
+}
 
 /**
  * Where two pictures of the board differ, as far as only moved points, what is turned of them and

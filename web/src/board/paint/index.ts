@@ -1,6 +1,5 @@
 import { roundLength } from '../view'
-import type { Patch } from './changed'
-import type { Scene } from './scene'
+import type { Patch, Scene } from './scene'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
@@ -44,7 +43,7 @@ export function paintPatch(ctx: CanvasRenderingContext2D, scene: Scene, patch: P
   ctx.beginPath()
   ctx.rect(left, top, right - left, bottom - top)
   ctx.clip()
-  paintBoard(ctx, scene)
+  paintBoard(ctx, { ...scene, patch })
   ctx.restore()
 }
 

@@ -7,6 +7,9 @@ import type { ShownArea } from '../useAskedAreas'
 import type { Overlay } from '../tools'
 import type { View } from '../view'
 
+/** A part of the pane in pixels: left, top, right and bottom. */
+export type Patch = readonly [number, number, number, number]
+
 /** Everything one picture of the board shows. */
 export interface Scene {
   readonly view: View
@@ -46,4 +49,6 @@ export interface Scene {
   readonly tool: Section | undefined
   /** The grid that places are rounded to, while it is switched on. */
   readonly grid: Grid | undefined
+  /** Where alone it is painted anew; undefined for all of the pane. */
+  readonly patch?: Patch
 }

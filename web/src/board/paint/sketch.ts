@@ -9,6 +9,7 @@ import {
   type Sketch,
 } from '@lathica/core'
 import { toScreen, type Px } from '../view'
+import { isClear } from './changed'
 import { addPiece } from './curve'
 import type { Scene } from './scene'
 
@@ -151,6 +152,7 @@ function paintPoints(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch
     if (scene.receding && !marked) continue
     if (rims.has(p.id) && !marked) continue
     const at = toScreen(view, p)
+    if (isClear(scene, at)) continue
     if (marked) pointHalo(ctx, scene, at, scene.picks.has(p.id))
     const still = isStill(scene, p.id)
     if (middles.has(p.id)) addCross(still ? stillCrosses : looseCrosses, at)
