@@ -228,7 +228,7 @@ describe('calls that are off', () => {
     const cut = await changedSpindle((text) => text.slice(0, 900))
     expect(await call('inspect', cut)).toMatchObject({ code: 3 })
     expect((await call('inspect', cut)).err).toContain('stops before it is complete')
-    const newer = await changedSpindle((text) => text.replace(/"version": \d+/, '"version": 9'))
+    const newer = await changedSpindle((text) => text.replace(/"version": \d+/, '"version": 99'))
     expect((await call('inspect', newer)).err).toContain('made by a newer version')
     const huge = await file('huge.json', 'x'.repeat(9_000_000))
     expect((await call('inspect', huge)).err).toContain('too large')
