@@ -296,6 +296,7 @@ test('one stretch of an edge is picked with Shift, and all of them are the whole
   await page.mouse.click(x, y)
   await expect(shop.card).toContainText('30 Chamfer')
   await expect(shop.card).toContainText('stretch 1 of edge of')
+  await expect(shop.card).toContainText('flat, from step 20')
   await fill(shop, 'Leg', '3')
   await expect(shop.figure('mass')).not.toHaveText(/…/)
   const one = await shop.figure('mass').textContent()

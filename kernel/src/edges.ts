@@ -43,8 +43,8 @@ export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): N
         )
       }
       return set.work.kind === 'round'
-        ? rounded(oc, here, rims, set.work.radius, op.step, scope)
-        : bevelled(oc, here, rims, set.work, op.step, scope)
+        ? rounded(oc, here, rims, set.work.radius, { step: op.step, mark: set.mark ?? '' }, scope)
+        : bevelled(oc, here, rims, set.work, { step: op.step, mark: set.mark ?? '' }, scope)
     })
     // What lies between two sets is nobody else's.
     if (i > 0) freeSolid(here)
@@ -121,19 +121,25 @@ function placesAlong(oc: OpenCascade, edge: Edge): number[] {
   })
 }
 
+/** What the faces that are made are named by: the step, and how copies are told apart. */
+interface Made {
+  readonly step: string
+  readonly mark: string
+}
+
 function rounded(
   oc: OpenCascade,
   solid: NamedSolid,
   rims: readonly Rim[],
   radius: number,
-  step: string,
+  of: Made,
   scope: Scope,
 ): NamedSolid {
   const maker = scope.own(
     new oc.BRepFilletAPI_MakeFillet(solid.shape, oc.ChFi3d_FilletShape.ChFi3d_Rational),
   )
   for (const { edge } of rims) maker.Add(radius, edge)
-  return finishedBy(oc, maker, solid, rims, `${step}/round`, step, 'radius', scope)
+  return finishedBy(oc, maker, solid, rims, { ...of, name: 'round' }, 'radius', scope)
 }
 
 function bevelled(
@@ -141,12 +147,12 @@ function bevelled(
   solid: NamedSolid,
   rims: readonly Rim[],
   { along, across }: { readonly along: number; readonly across: number },
-  step: string,
+  of: Made,
   scope: Scope,
 ): NamedSolid {
   const maker = scope.own(new oc.BRepFilletAPI_MakeChamfer(solid.shape))
   for (const { edge, beside } of rims) maker.Add(along, across, edge, beside)
-  return finishedBy(oc, maker, solid, rims, `${step}/bevel`, step, 'leg', scope)
+  return finishedBy(oc, maker, solid, rims, { ...of, name: 'bevel' }, 'leg', scope)
 }
 
 type Maker = InstanceType<OpenCascade['BRepFilletAPI_MakeFillet' | 'BRepFilletAPI_MakeChamfer']>
@@ -156,8 +162,7 @@ function finishedBy(
   maker: Maker,
   solid: NamedSolid,
   rims: readonly Rim[],
-  name: string,
-  step: string,
+  of: Made & { readonly name: string },
   what: string,
   scope: Scope,
 ): NamedSolid {
@@ -166,6 +171,8 @@ function finishedBy(
     `This ${what} does not fit these edges.`,
     'Type a smaller one.',
   )
+  const { step } = of
+  const name = `${step}/${of.name}${of.mark}`
   try {
     maker.Build()
   } catch {

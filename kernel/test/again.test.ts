@@ -102,6 +102,40 @@ describe('rounds and bevels of edges', () => {
     expect(changeBy(kernel, twice)).toBeLessThan(changeBy(kernel, without))
   })
 
+  test('on faces that others made are repeated and mirrored with those', () => {
+    const one = bevelled()
+    const bevels = one.route.at(-1)?.id ?? ''
+    const lastThree = (part: Part): string[] => part.route.slice(-3).map((s) => s.id)
+    const softened = (pick: object): Part =>
+      run(
+        one,
+        addStep({
+          ...{ kind: 'fillet', body: 'body1' },
+          sets: [{ pick, radius: '0.2' }],
+        } as unknown as NewStep),
+      )
+    const { mesh } = builtBy(kernel, one)
+    const rims = (mesh.rims ?? []).map((r) => r.key).filter((k) => k.includes(`${bevels}/bevel`))
+    expect(rims.length).toBeGreaterThan(1)
+    for (const pick of [
+      { kind: 'step', step: bevels },
+      { kind: 'solid', edges: rims.slice(0, 1) },
+    ]) {
+      const soft = softened(pick)
+      const own = changeBy(kernel, soft)
+      expect(own).not.toBeCloseTo(changeBy(kernel, one), 3)
+      const around = { kind: 'around', steps: lastThree(soft), count: '3', range: '' }
+      const three = run(soft, addStep(around as unknown as NewStep))
+      expect(changeBy(kernel, three)).toBeCloseTo(3 * own, 5)
+      expect(builtBy(kernel, three).figures?.centre.x).toBeCloseTo(0, 7)
+      const { section } = bodyOf(soft)
+      const offered = offeredStep('mirror', 'body1', section, undefined, soft.units) as MirrorStep
+      const way = { way: 'along', angle: '90', steps: lastThree(soft) } as const
+      const both = run(soft, addStep({ ...offered, ...way } as NewStep))
+      expect(changeBy(kernel, both)).toBeCloseTo(2 * own, 5)
+    }
+  })
+
   test('are mirrored with them', () => {
     const one = bevelled()
     const { section } = bodyOf(one)

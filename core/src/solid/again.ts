@@ -46,10 +46,7 @@ export function repeatedOp(op: SolidOp, again: Again, motion: Moves): SolidOp | 
   return { ...op, step: again.step, tools }
 }
 
-/**
- * The same work on the edges of what is done again; undefined where none of its edges is of that, or
- * one is of work on edges itself.
- */
+/** The same work on the edges of what is done again; undefined where one is not of that. */
 export function edgesAgain(
   op: EdgeOp,
   again: Again,
@@ -57,7 +54,7 @@ export function edgesAgain(
 ): EdgeOp | undefined {
   const sets = op.sets.flatMap((set) => {
     const of = edgesOfAgain(set.of, again, stretches)
-    return of ? [{ ...set, of }] : []
+    return of ? [{ ...set, of, mark: `${set.mark ?? ''}${again.mark}` }] : []
   })
   return sets.length === op.sets.length && sets.length > 0
     ? { ...op, step: again.step, sets }
@@ -70,7 +67,7 @@ function edgesOfAgain(
   stretches: Moves['stretches'],
 ): EdgesOf | undefined {
   if (of.kind === 'step') {
-    const isAgain = again.sources.get(of.step)?.some((op) => op.kind === 'combine')
+    const isAgain = again.sources.get(of.step)?.some((op) => op.kind !== 'shell')
     if (of.copy || isAgain !== true) return undefined
     return { ...of, copy: { by: again.step, mark: again.mark } }
   }
@@ -90,9 +87,9 @@ function edgesOfAgain(
 function faceAgain(name: string, { step, mark, sources }: Again): string | undefined {
   const source = [...sources.keys()].find((id) => name.startsWith(`${id}/`))
   if (source === undefined) return name
-  const tools = (sources.get(source) ?? []).flatMap((op) => (op.kind === 'combine' ? op.tools : []))
-  // Faces made by work on edges are not told from those of the first.
-  if (tools.length === 0) return undefined
+  const ops = sources.get(source) ?? []
+  if (!ops.some((op) => op.kind !== 'shell')) return undefined
+  const tools = ops.flatMap((op) => (op.kind === 'combine' ? op.tools : []))
   // A face keeps the name of the edge that it was drawn or turned from.
   const isDrawn = tools.flatMap(edgesOfTool).some((e) => edgeKey(e.name) === name.split('@')[0])
   return `${isDrawn ? name : `${step}${name.slice(source.length)}`}${mark}`

@@ -100,6 +100,8 @@ export interface EdgeOp {
   readonly step: string
   readonly sets: readonly {
     readonly of: EdgesOf
+    /** Tells the faces of a copy from those of its likes; none for the first. */
+    readonly mark?: string
     readonly work:
       | { readonly kind: 'round'; readonly radius: number }
       /** Along the face beside the step's own, and across into it. */

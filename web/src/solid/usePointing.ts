@@ -5,6 +5,9 @@ import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { refWords } from './words'
 
+/** The width of a letter of the words, in pixels, rather more than less. */
+const CHARACTER = 6.6
+
 /**
  * Lights what the pointer is over on the solid, and says it beside the pointer.
  * @param refUnder what lies under the pointer, or the single stretch of an edge there
@@ -55,7 +58,8 @@ export function usePointing(
   })
   const wordsStyle = computed(() => {
     if (!at.value) return undefined
-    const flip = at.value.x > width.value - 220
+    // Where it would run out of the pane it stands on the other side of the pointer.
+    const flip = at.value.x + 24 + CHARACTER * words.value.length > width.value
     return {
       left: `${at.value.x + (flip ? -14 : 14)}px`,
       top: `${Math.max(4, at.value.y - 30)}px`,

@@ -81,6 +81,13 @@ const SOLID_FACES: Readonly<Record<string, string>> = {
   end: 'end',
 }
 
+/** What those of flats are called in place of it. */
+const FLAT_FACES: typeof SOLID_FACES = {
+  start: 'flat',
+  first: 'shoulder of the flat',
+  last: 'shoulder of the flat',
+}
+
 /** An edge of a solid by its faces: “edge of wall of the hole, from step 70, and face at 12, from step 10”. */
 export function rimWords(
   key: string,
@@ -101,7 +108,8 @@ export function rimWords(
 export function solidFaceWords(name: string, route: readonly Step[]): string {
   const [, stepId = '', entity = ''] = /^([^/]*)\/([^@]*)/.exec(name) ?? []
   const step = route.find((s) => s.id === stepId)
-  const what = SOLID_FACES[entity] ?? 'face'
+  const told = step?.kind === 'flats' ? { ...SOLID_FACES, ...FLAT_FACES } : SOLID_FACES
+  const what = told[entity] ?? 'face'
   return step ? `${what}, from step ${step.number}` : what
 }
 
