@@ -171,7 +171,7 @@ describe('bad requests', () => {
     expect((await call('GET', `/api/parts/${id}`)).body).toMatchObject({ revision: 1 })
     const newer = await call('PUT', `/api/parts/${id}`, {
       revision: 1,
-      document: { ...toDocument(float), version: 9 },
+      document: { ...toDocument(float), version: 99 },
     })
     expect(newer.body).toMatchObject({ code: 'file.newer' })
   })
