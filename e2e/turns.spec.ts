@@ -2,21 +2,29 @@ import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
 import { FLANGE, cylinder, field, fill, findOn, flange, grams } from './support/flange'
 
-test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page }) => {
-  const shop = new Workshop(page)
-  const solid = page.getByRole('region', { name: 'Solid' })
-  await flange(shop, 'Flange with pockets')
+/** What a pocket of 10 × 8, 4 deep takes away, in mm³. */
+const pocket = 10 * 8 * 4
+
+/** A flange with a pocket in its face, and the mirror card open after it. */
+async function pocketed(shop: Workshop, name: string): Promise<void> {
+  const { page } = shop
+  await flange(shop, name)
   await press(page, '5', 'c')
   await shop.click(10, 22)
   await shop.rectangle([-26, 4], [-16, 12], ['10', '8'])
   await press(page, '5', 'f')
   await fill(shop, 'Length', '4')
-  const pocket = 10 * 8 * 4
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
   await shop.card.getByRole('button', { name: 'Done' }).click()
 
   await press(page, '4', 'z')
   await expect(shop.card).toContainText('30 Mirror')
+}
+
+test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page }) => {
+  const shop = new Workshop(page)
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await pocketed(shop, 'Flange with pockets')
   await field(shop, 'Plane').selectOption({ label: 'through the axis' })
   await field(shop, '20 extrude').selectOption({ label: 'mirrored' })
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
@@ -51,18 +59,7 @@ test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page 
 
 test('a pocket is mirrored to the other face of the flange', async ({ page }) => {
   const shop = new Workshop(page)
-  await flange(shop, 'Flange with pockets on both faces')
-  await press(page, '5', 'c')
-  await shop.click(10, 22)
-  await shop.rectangle([-26, 4], [-16, 12], ['10', '8'])
-  await press(page, '5', 'f')
-  await fill(shop, 'Length', '4')
-  const pocket = 10 * 8 * 4
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
-  await shop.card.getByRole('button', { name: 'Done' }).click()
-
-  await press(page, '4', 'z')
-  await expect(shop.card).toContainText('30 Mirror')
+  await pocketed(shop, 'Flange with pockets on both faces')
   await fill(shop, 'Plane at', '5')
   await field(shop, '20 extrude').selectOption({ label: 'mirrored' })
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))

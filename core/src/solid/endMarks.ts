@@ -1,14 +1,11 @@
 import {
-  addPlaces,
   arc,
   boundsOf,
   distance,
   dotPlaces,
   inFrame,
   place,
-  scalePlace,
   secondOf,
-  subtractPlaces,
   turned,
   vec,
   type Frame,
@@ -18,6 +15,7 @@ import {
 } from '../geometry'
 import { cornersOf, edgeKey, loopsOf, type Section } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { placeMirrored } from './mirrored'
 import type {
   BodyTool,
   FacetTool,
@@ -140,7 +138,7 @@ class Marks {
   private body(name: string, { plan, frame, mirror }: BodyTool): void {
     if (!this.isAlong(frame.z)) return
     const outer = this.put
-    this.put = (at) => outer(inFrame(frame, mirror ? imageOf(at, mirror) : at))
+    this.put = (at) => outer(inFrame(frame, mirror ? placeMirrored(at, mirror) : at))
     const middle = this.mark(`${name}:axis`, place(0, 0, 0))
     this.point(middle)
     for (const { key, at } of cornersOf(plan.base)) this.ring(middle, `${name}:${key}`, at.y)
@@ -299,12 +297,6 @@ class Marks {
   private isAlong(way: Place): boolean {
     return Math.abs(Math.abs(way.z) - 1) < 1e-9
   }
-}
-
-/** A place mirrored about a plane. */
-function imageOf(at: Place, mirror: { readonly at: Place; readonly normal: Place }): Place {
-  const off = dotPlaces(subtractPlaces(at, mirror.at), mirror.normal)
-  return addPlaces(at, scalePlace(mirror.normal, -2 * off))
 }
 
 /** The edges of an outline by keys of their own; those of one name are counted. */

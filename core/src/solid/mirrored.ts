@@ -97,14 +97,14 @@ function frameIn(outer: Frame, { at, x, z }: Frame): Frame {
   return { at: inFrame(outer, at), x: way(x), z: way(z) }
 }
 
+/** A place mirrored about a plane. */
+export function placeMirrored(p: Place, { at, normal }: MirrorPlane): Place {
+  return addPlaces(p, scalePlace(normal, -2 * dotPlaces(subtractPlaces(p, at), normal)))
+}
+
 function imageOf(frame: Frame, { at, normal }: MirrorPlane): Frame {
-  const image = (way: Place): Place =>
-    addPlaces(way, scalePlace(normal, -2 * dotPlaces(way, normal)))
-  return {
-    at: addPlaces(at, image(subtractPlaces(frame.at, at))),
-    x: image(frame.x),
-    z: image(frame.z),
-  }
+  const way = (w: Place): Place => placeMirrored(w, { at: place(0, 0, 0), normal })
+  return { at: placeMirrored(frame.at, { at, normal }), x: way(frame.x), z: way(frame.z) }
 }
 
 /** A plane as it is told in a frame's own directions. */
