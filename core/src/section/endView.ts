@@ -26,12 +26,11 @@ export function endCircles(section: Section, from: 'right' | 'left'): EndCircle[
   for (const { x, y } of loops.flatMap(edgesInView)) {
     if (y <= VERTEX_TOLERANCE) continue
     const radius = Math.round(y / VERTEX_TOLERANCE) * VERTEX_TOLERANCE
+    if (visible.get(radius)) continue
     // Looked at from just outside and inside the edge: it shows when either way is free.
-    const free = [1, -1].some((side) => {
-      const height = y + side * 10 * VERTEX_TOLERANCE
-      return !covers(x * sign, height, sign)
-    })
-    visible.set(radius, (visible.get(radius) ?? false) || free)
+    const isCovered = (height: number): boolean => covers(x * sign, height, sign)
+    const beside = 10 * VERTEX_TOLERANCE
+    visible.set(radius, !isCovered(y + beside) || !isCovered(y - beside))
   }
   return [...visible]
     .map(([radius, free]) => ({ radius, hidden: !free }))
@@ -72,28 +71,49 @@ function coverOf(loops: readonly Loop[]): (start: number, height: number, sign: 
   /** Both ends of each chord that is not level: four numbers. */
   const chords: number[] = []
   let top = 0
-  for (const edge of loops.flat()) {
-    let before: Vec | undefined
-    for (const p of pointsAlong(edge.piece, CHORD)) {
-      if (before && before.y !== p.y) chords.push(before.x, before.y, p.x, p.y)
-      top = Math.max(top, p.y)
-      before = p
+  for (const loop of loops) {
+    for (const { piece } of loop) {
+      const along = piece.kind === 'line' ? [piece.from, piece.to] : pointsAlong(piece, CHORD)
+      let before: Vec | undefined
+      for (const p of along) {
+        if (before && before.y !== p.y) chords.push(before.x, before.y, p.x, p.y)
+        top = Math.max(top, p.y)
+        before = p
+      }
     }
   }
+  const end = (chord: number, of: 0 | 1 | 2 | 3): number => chords[chord + of] ?? 0
   const binOf = (y: number): number =>
     Math.max(0, Math.min(BINS - 1, Math.floor((y / top) * BINS) || 0))
-  const bins: number[][] = Array.from({ length: BINS }, () => [])
-  const end = (chord: number, of: 0 | 1 | 2 | 3): number => chords[chord + of] ?? 0
-  for (let chord = 0; chord < chords.length; chord += 4) {
+  const eachBin = (chord: number, visit: (bin: number) => void): void => {
     const [one, other] = [binOf(end(chord, 1)), binOf(end(chord, 3))]
-    for (let bin = Math.min(one, other); bin <= Math.max(one, other); bin++) bins[bin]?.push(chord)
+    for (let bin = Math.min(one, other); bin <= Math.max(one, other); bin++) visit(bin)
   }
-  return (start, height, sign) =>
-    (bins[binOf(height)] ?? []).some((chord) => {
+  /** Where the chords of each bin begin in one list of all. */
+  const starts = new Uint32Array(BINS + 1)
+  for (let chord = 0; chord < chords.length; chord += 4) {
+    eachBin(chord, (bin) => (starts[bin + 1] = (starts[bin + 1] ?? 0) + 1))
+  }
+  for (let bin = 0; bin < BINS; bin++) starts[bin + 1] = (starts[bin + 1] ?? 0) + (starts[bin] ?? 0)
+  const listed = new Uint32Array(starts[BINS] ?? 0)
+  const next = starts.slice()
+  for (let chord = 0; chord < chords.length; chord += 4) {
+    eachBin(chord, (bin) => {
+      const at = next[bin] ?? 0
+      listed[at] = chord
+      next[bin] = at + 1
+    })
+  }
+  return (start, height, sign) => {
+    const bin = binOf(height)
+    for (let i = starts[bin] ?? 0; i < (starts[bin + 1] ?? 0); i++) {
+      const chord = listed[i] ?? 0
       const [y, toY] = [end(chord, 1), end(chord, 3)]
-      if (y > height === toY > height) return false
+      if (y > height === toY > height) continue
       const x = end(chord, 0)
       const at = sign * (x + ((height - y) * (end(chord, 2) - x)) / (toY - y))
-      return at > start + 10 * VERTEX_TOLERANCE
-    })
+      if (at > start + 10 * VERTEX_TOLERANCE) return true
+    }
+    return false
+  }
 }

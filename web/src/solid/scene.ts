@@ -75,10 +75,10 @@ export interface SolidScene {
 
 /** A picture that holds up the page for longer than this, in ms, is drawn less often than asked for. */
 const SLOW_PICTURE = 25
-/** Slow pictures take about one part in so many of the time while the part changes. */
-const SLOW_SHARE = 20
-/** However slow, one comes after so long, in ms. */
-const LONGEST_WAIT = 1000
+/** While the part changes, slow pictures wait until the hand has rested for so long, in ms. */
+const REST = 120
+/** However long it goes on, one comes after so long, in ms. */
+const LONGEST_WAIT = 3000
 /** How a lying part stands in the room: its x upwards, its y to the viewer, its axis to the right. */
 const LYING = new Matrix4().makeBasis(
   new Vector3(0, 1, 0),
@@ -144,6 +144,7 @@ export function createSolidScene(
   let isFirst = true
   let changing = false
   let waiting: ReturnType<typeof setTimeout> | undefined
+  let waitingSince: number | undefined
 
   const modelBox = (): Box3 => {
     build()
@@ -204,21 +205,18 @@ export function createSolidScene(
   }
   /** Asks for a picture of what changed; where pictures are slow the drawing board goes first. */
   const follow = (hurried: boolean): void => {
+    clearTimeout(waiting)
     if (cost <= SLOW_PICTURE || !hurried) {
       ask()
       return
     }
-    if (waiting !== undefined) return
-    const due = last + SLOW_SHARE * cost - performance.now()
-    waiting = setTimeout(
-      () => {
-        waiting = undefined
-        ask()
-      },
-      Math.min(LONGEST_WAIT, Math.max(0, due)),
-    )
+    const now = performance.now()
+    waitingSince ??= now
+    waiting = setTimeout(ask, Math.max(0, Math.min(REST, waitingSince + LONGEST_WAIT - now)))
   }
   const ask = (): void => {
+    clearTimeout(waiting)
+    waitingSince = undefined
     if (frame !== 0) return
     if (settled) last = performance.now()
     frame = requestAnimationFrame(render)

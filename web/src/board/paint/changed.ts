@@ -10,20 +10,11 @@ import {
 } from '@lathica/core'
 import type { SizeDrawing } from '../sizes/setting'
 import { toScreen, type Px } from '../view'
+import { REACH } from './patch'
 import type { Patch, Scene } from './scene'
-
-/** How far halos, dots, arrows and saw-teeth reach beyond what they belong to, in pixels. */
-const REACH = 12
 
 /** What covers more of the pane than this is painted with all of it. */
 const MOST = 0.6
-
-/** Whether what is painted about a place lies clear of the patch that is painted anew. */
-export function isClear({ patch }: Scene, { x, y }: Px): boolean {
-  if (!patch) return false
-  const [left, top, right, bottom] = patch
-  return x < left - REACH || x > right + REACH || y < top - REACH || y > bottom + REACH
-}
 
 /**
  * Where two pictures of the board differ, as far as only moved points, what is turned of them and
@@ -139,7 +130,6 @@ function growBySections(
 type Piece = Parameters<typeof boundsOf>[0]
 
 function isSamePiece(a: Piece, b: Piece): boolean {
-  const isAt = (p: Px, q: Px): boolean => p.x === q.x && p.y === q.y
   if (!isAt(a.from, b.from) || !isAt(a.to, b.to)) return false
   if (a.kind === 'line') return b.kind === 'line'
   if (a.kind !== 'arc' || b.kind !== 'arc') return false
@@ -156,14 +146,32 @@ function growBySizes(
   for (const now of after) {
     const was = old.get(now.id)
     old.delete(now.id)
-    const [one, two] = [was ? placesOf(was) : [], placesOf(now)]
-    if (isSame(one, two)) continue
-    patch.pixels(one)
-    patch.pixels(two)
+    if (was && isSameDrawing(was, now)) continue
+    if (was) patch.pixels(placesOf(was))
+    patch.pixels(placesOf(now))
   }
   for (const gone of old.values()) patch.pixels(placesOf(gone))
   return true
 }
+
+function isSameDrawing(a: SizeDrawing, b: SizeDrawing): boolean {
+  return (
+    areSameEnds(a.lines, b.lines) &&
+    areSameEnds(a.witnesses, b.witnesses) &&
+    areSameEnds(a.arrows, b.arrows) &&
+    (a.arc === b.arc || isSame(placesOf(a), placesOf(b)))
+  )
+}
+
+function areSameEnds(a: SizeDrawing['lines'], b: SizeDrawing['lines']): boolean {
+  if (a.length !== b.length) return false
+  return a.every(([from, to], i) => {
+    const other = b[i]
+    return other !== undefined && isAt(from, other[0]) && isAt(to, other[1])
+  })
+}
+
+const isAt = (p: Px, q: Px): boolean => p.x === q.x && p.y === q.y
 
 /** Places that a drawing of a size lies between, x and y of each, in pixels. */
 function placesOf({ lines, witnesses, arrows, arc }: SizeDrawing): number[] {

@@ -2,6 +2,7 @@ import { edgeKey, liesOnAxis, loopsOf, type Section, type SectionEdge } from '@l
 import { edgesIn, type SectionRef } from '../refs'
 import { toScreen } from '../view'
 import { addPiece } from './curve'
+import { isLineClear, isPieceClear } from './patch'
 import type { Scene } from './scene'
 
 /** Distance of hatch lines in pixels. */
@@ -52,13 +53,14 @@ export function mirroredPath(path: Path2D, { view }: Pick<Scene, 'view'>): Path2
 /** The edges that are surfaces; those along the axis only close the area. */
 function surfacePath(
   section: Section,
-  { view }: Scene,
+  scene: Scene,
   side: 1 | -1,
   wanted: (edge: SectionEdge) => boolean,
 ): Path2D {
   const path = new Path2D()
   for (const edge of loopsOf(section).flat()) {
-    if (!liesOnAxis(edge) && wanted(edge)) addPiece(path, edge.piece, view, side)
+    if (liesOnAxis(edge) || !wanted(edge) || isPieceClear(scene, edge.piece, side)) continue
+    addPiece(path, edge.piece, scene.view, side)
   }
   return path
 }
@@ -68,8 +70,9 @@ function paintShoulders(
   ctx: CanvasRenderingContext2D,
   section: Section,
   material: Path2D,
-  { view }: Scene,
+  scene: Scene,
 ): void {
+  const { view } = scene
   ctx.save()
   ctx.clip(material, 'evenodd')
   ctx.beginPath()
@@ -81,6 +84,7 @@ function paintShoulders(
       if (piece.to.y <= 0 || (isCurve && edgeKey(name) === edgeKey(next.name))) continue
       const a = toScreen(view, { x: piece.to.x, y: -piece.to.y })
       const b = toScreen(view, { x: piece.to.x, y: 0 })
+      if (isLineClear(scene, a, b)) continue
       ctx.moveTo(a.x, a.y)
       ctx.lineTo(b.x, b.y)
     }

@@ -1,4 +1,5 @@
 import type { Px } from '../view'
+import { isSizeClear } from './patch'
 import type { Scene } from './scene'
 
 /** What is drawn with one stroke or fill: all sizes of one tone and weight go together. */
@@ -14,6 +15,7 @@ interface Batch {
 export function paintSizes(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const batches = new Map<string, Batch>()
   for (const size of scene.sizes) {
+    if (isSizeClear(scene, size)) continue
     const marked = scene.picks.has(size.id) || scene.hover === size.id
     const batch = batchFor(batches, toneOf(scene, size.id, marked), marked ? 1.6 : 0.9)
     for (const [a, b] of size.lines) addLine(batch.lines, a, b)

@@ -9,8 +9,8 @@ import {
   type Sketch,
 } from '@lathica/core'
 import { toScreen, type Px } from '../view'
-import { isClear } from './changed'
 import { addPiece } from './curve'
+import { isClear, isPieceClear } from './patch'
 import type { Scene } from './scene'
 
 /** Dashes: centre lines are chain lines, construction lines long thin dashes (ISO 128-2). */
@@ -57,6 +57,7 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const batches = new Map<string, StrokeBatch>()
   for (const e of sketch.entities) {
     const piece = pieceOf(e, locate)
+    if (isPieceClear(scene, piece)) continue
     if (scene.picks.has(e.id) || scene.hover === e.id) {
       const path = new Path2D()
       addPiece(path, piece, scene.view)
