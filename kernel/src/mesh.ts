@@ -1,4 +1,5 @@
 import {
+  Places,
   creased,
   hangingTogether,
   meetingKey,
@@ -80,27 +81,16 @@ function cornersOf(oc: OpenCascade, shape: Shape): Float32Array {
 
 /** The triangles of one face with equal places as one; those that shrink to less are left out. */
 function weldedPlaces(corners: Float32Array): BareMesh {
-  const known = new Map<string, number>()
-  const places: number[] = []
-  const number = (i: number): number => {
-    const [x = 0, y = 0, z = 0] = corners.subarray(3 * i, 3 * i + 3)
-    const key = placeKey(x, y, z)
-    const found = known.get(key)
-    if (found !== undefined) return found
-    known.set(key, known.size)
-    places.push(x, y, z)
-    return known.size - 1
-  }
+  const places = new Places()
   const indices: number[] = []
-  for (let i = 0; i < corners.length / 3; i += 3) {
-    const [a, b, c] = [number(i), number(i + 1), number(i + 2)]
+  const number = (i: number): number =>
+    places.numberOf(corners[i] ?? 0, corners[i + 1] ?? 0, corners[i + 2] ?? 0)
+  for (let i = 0; i < corners.length; i += 9) {
+    const [a, b, c] = [number(i), number(i + 3), number(i + 6)]
     if (a !== b && b !== c && c !== a) indices.push(a, b, c)
   }
-  return { positions: Float32Array.from(places), indices: Uint32Array.from(indices) }
+  return { positions: places.positions, indices: Uint32Array.from(indices) }
 }
-
-/** Equal for equal places; nought has no sign. */
-const placeKey = (x: number, y: number, z: number): string => `${x + 0} ${y + 0} ${z + 0}`
 
 type Piece = Pick<SolidMesh, 'positions' | 'normals' | 'indices' | 'edges'> & {
   readonly name: string
@@ -126,81 +116,87 @@ function joined(pieces: readonly Piece[]): Omit<SolidMesh, 'edges' | 'rims'> {
   return { positions, normals, indices, faces }
 }
 
-/** A piece of an edge, and of each face beside it the name and how it faces there. */
-interface Bordering {
-  readonly places: readonly number[]
-  readonly beside: { readonly name: string; readonly normal: readonly number[] }[]
+/** A straight piece of an edge: both its ends by number, and of the faces beside it how they face at its first. */
+interface EdgePiece {
+  readonly ends: readonly [number, number]
+  /** By number of the face, and where its normal stands among those of that face. */
+  readonly beside: { readonly face: number; readonly normal: number }[]
 }
 
 /** The edges as pairs of places: each once, and not where its two faces run smoothly on. */
 function edgeLines(pieces: readonly Piece[]): Required<Pick<SolidMesh, 'edges' | 'rims'>> {
-  const pairs = new Map<string, Bordering>()
-  for (const piece of pieces) {
-    const { name, edges } = piece
-    const normalAt = normalsOf(piece)
-    for (let i = 0; i < edges.length; i += 6) {
-      const [ax = 0, ay = 0, az = 0, bx = 0, by = 0, bz = 0] = edges.subarray(i, i + 6)
-      const ends = [placeKey(ax, ay, az), placeKey(bx, by, bz)] as const
-      const key = [...ends].sort().join(' ')
-      const found = pairs.get(key) ?? { places: [ax, ay, az, bx, by, bz], beside: [] }
-      found.beside.push({ name, normal: normalAt(ends[0]) })
-      pairs.set(key, found)
+  const places = new Places()
+  const found = new Map<number, EdgePiece>()
+  pieces.forEach(({ edges, positions }, face) => {
+    const own = new Places()
+    /** By number of a place of this face, its vertex that came last. */
+    const vertexAt: number[] = []
+    for (let i = 0; i < positions.length; i += 3) {
+      vertexAt[own.numberOf(...tripleAt(positions, i))] = i
     }
-  }
+    for (let i = 0; i < edges.length; i += 6) {
+      const start = tripleAt(edges, i)
+      const [a, b] = [places.numberOf(...start), places.numberOf(...tripleAt(edges, i + 3))]
+      const key = Math.min(a, b) * 0x4000000 + Math.max(a, b)
+      const piece = found.get(key) ?? { ends: [a, b], beside: [] }
+      piece.beside.push({ face, normal: vertexAt[own.numberOf(...start)] ?? 0 })
+      found.set(key, piece)
+    }
+  })
   const byFaces = new Map<string, EdgePiece[]>()
-  for (const { places, beside } of pairs.values()) {
-    const [a, b] = beside
+  for (const piece of found.values()) {
+    const [a, b] = piece.beside
     // What has one side only is a sharp bend within a face.
     if (!a || !b) continue
-    const facing = a.normal.reduce((sum, x, k) => sum + x * (b.normal[k] ?? 0), 0)
-    const key = meetingKey(a.name, b.name)
-    const own = byFaces.get(key) ?? []
-    own.push({ places, isSmooth: facing > Math.cos(SMOOTH) })
-    byFaces.set(key, own)
+    const key = meetingKey(pieces[a.face]?.name ?? '', pieces[b.face]?.name ?? '')
+    const own = byFaces.get(key)
+    if (own) own.push(piece)
+    else byFaces.set(key, [piece])
   }
   const lines: number[] = []
   const rims: NonNullable<SolidMesh['rims']>[number][] = []
-  const add = (key: string, pieces: readonly EdgePiece[]): void => {
+  const add = (key: string, own: readonly EdgePiece[]): void => {
     const start = lines.length
-    for (const { places, isSmooth } of pieces) if (!isSmooth) lines.push(...places)
+    for (const piece of own) {
+      if (isSmoothAt(piece, pieces)) continue
+      for (const end of piece.ends) lines.push(...tripleAt(places.positions, 3 * end))
+    }
     if (lines.length > start) rims.push({ key, start, count: lines.length - start })
   }
   for (const [key, own] of byFaces) {
-    const stretches = stretchesAmong(own)
+    const stretches = stretchesAmong(own, places.positions)
     if (stretches.length === 1) add(key, own)
     else stretches.forEach((stretch, i) => add(stretchKey(key, i + 1), stretch))
   }
   return { edges: Float32Array.from(lines), rims }
 }
 
-/** A straight piece of an edge: both its ends, and whether its faces run smoothly on there. */
-interface EdgePiece {
-  readonly places: readonly number[]
-  readonly isSmooth: boolean
+const tripleAt = (list: Float32Array, i: number): [number, number, number] => [
+  list[i] ?? 0,
+  list[i + 1] ?? 0,
+  list[i + 2] ?? 0,
+]
+
+/** Whether the faces of a piece of an edge run smoothly on there. */
+function isSmoothAt({ beside }: EdgePiece, pieces: readonly Piece[]): boolean {
+  const [one, other] = beside.map(({ face, normal }) =>
+    tripleAt(pieces[face]?.normals ?? new Float32Array(0), normal),
+  )
+  if (!one || !other) return false
+  return one[0] * other[0] + one[1] * other[1] + one[2] * other[2] > Math.cos(SMOOTH)
 }
 
 /** The stretches that pieces of one edge make up by hanging together, in the order they are counted. */
-function stretchesAmong(pieces: readonly EdgePiece[]): readonly (readonly EdgePiece[])[] {
-  const stretches = hangingTogether(
-    pieces,
-    ({ places: [ax = 0, ay = 0, az = 0, bx = 0, by = 0, bz = 0] }) => [
-      placeKey(ax, ay, az),
-      placeKey(bx, by, bz),
-    ],
-  )
+function stretchesAmong(
+  pieces: readonly EdgePiece[],
+  positions: Float32Array,
+): readonly (readonly EdgePiece[])[] {
+  const stretches = hangingTogether(pieces, ({ ends }) => ends)
   if (stretches.length < 2) return stretches
-  const order = stretchesInOrder(stretches.map((own) => own.flatMap((p) => p.places)))
+  const order = stretchesInOrder(
+    stretches.map((own) =>
+      own.flatMap(({ ends }) => ends.flatMap((end) => tripleAt(positions, 3 * end))),
+    ),
+  )
   return order.map((i) => stretches[i] ?? [])
-}
-
-/** How a face looks at the places of its vertices. */
-function normalsOf({ positions, normals }: Piece): (place: string) => readonly number[] {
-  const known = new Map<string, number>()
-  for (let i = 0; i < positions.length; i += 3) {
-    known.set(placeKey(positions[i] ?? 0, positions[i + 1] ?? 0, positions[i + 2] ?? 0), i)
-  }
-  return (place) => {
-    const i = known.get(place) ?? 0
-    return [...normals.subarray(i, i + 3)]
-  }
 }

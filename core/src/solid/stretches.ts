@@ -36,7 +36,11 @@ export function hangingTogether<T>(
   const ends = pieces.map(endsOf)
   const at = new Map<string | number, number[]>()
   ends.forEach((own, i) => {
-    for (const end of own) at.set(end, [...(at.get(end) ?? []), i])
+    for (const end of own) {
+      const known = at.get(end)
+      if (known) known.push(i)
+      else at.set(end, [i])
+    }
   })
   const taken = new Set<number>()
   return pieces.flatMap((_, first): T[][] => {
