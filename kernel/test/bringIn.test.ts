@@ -94,6 +94,25 @@ test('it has the half-section that it was turned to, and is drilled like any oth
   expect(plan && watertight(kernel.build(plan, 0.1).mesh)).toBe(true)
 })
 
+test('what is no full turn is told as a ring, as near to the axis and as far out as it goes', () => {
+  const read = readPartFile(demoParts().get('guide-segment.lathica.json') ?? '')
+  if (!read.ok) throw new Error(read.problem.message)
+  settlePlans(read.value, (plan) => kernel.weigh(plan))
+  const own = edgesOf(evaluate(read.value).bodies[0]?.section ?? { regions: [] })
+  const inner = Math.min(...own.map((e) => e.piece.from.y))
+  const guide = builtGeometry(kernel, read.value, 0.1).step ?? ''
+  const part = run(
+    createPart({ name: 'Gauge' }),
+    bringSolids(solidsFromFile(kernel, guide), 'guide'),
+  )
+  const { section } = bodyOf(part)
+  const radii = edgesOf(section).map((e) => e.piece.from.y)
+  expect(Math.min(...radii)).toBeCloseTo(inner, 6)
+  // The straight run goes on for 30 along the tangent.
+  const outer = Math.max(...own.map((e) => e.piece.from.y))
+  expect(Math.max(...radii)).toBeCloseTo(Math.hypot(outer, 30), 6)
+})
+
 test('what is no file of solids is refused', () => {
   expect(() => solidsFromFile(kernel, 'nonsense')).toThrow(KernelFault)
 })

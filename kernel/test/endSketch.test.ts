@@ -12,6 +12,7 @@ import {
   extrudeOf,
   polygon,
   rectangle,
+  offeredHoles,
   sketchHoles,
   type Draft,
   type ExtrudeStep,
@@ -211,7 +212,7 @@ describe('holes by an end sketch', () => {
     const { section } = bodyOf(part)
     const face = edgesOf(section).find((e) => edgeKey(e.name) === key(part, END))
     if (!face) throw new Error('there is no such face')
-    const step = sketchHoles(id, 'body1', face, section, part.units)
+    const step = sketchHoles(id, offeredHoles('body1', face, section, part.units))
     const sizes = { diameter: '2', reach: 'depth', depth: '6', tip: 'flat' } as const
     return run(part, addStep({ ...step, ...sizes, ...more } as NewStep, 1))
   }

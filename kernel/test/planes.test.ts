@@ -4,9 +4,14 @@ import { beforeAll, describe, expect, test } from 'vitest'
 import {
   addSketch,
   addStep,
+  bringSolids,
+  createPart,
   drawDraft,
   endExtrudeOf,
+  evaluate,
   extrudeOf,
+  offeredHoleAt,
+  offeredSlotAcross,
   offeredStep,
   planeCalled,
   readPartFile,
@@ -14,9 +19,12 @@ import {
   revolveOf,
   type ExtrudeStep,
   type NewStep,
+  place,
   type Part,
+  type Place,
+  type SolidPlan,
 } from '@lathica/core'
-import { loadKernel, settlePlans, type Kernel } from '../src'
+import { builtGeometry, loadKernel, settlePlans, solidsFromFile, type Kernel } from '../src'
 import { bodyOf, changeBy, key, problemOf, run, spindle } from './support'
 
 let kernel: Kernel
@@ -38,6 +46,27 @@ function pocketed(): Part {
   return run(drawn, addStep({ ...step, length: '5' } as NewStep, 1))
 }
 
+/** How many faces of a solid are known as planes; all of them lie there, material behind them. */
+function planesThatLie(plan: SolidPlan, label: string): number {
+  const { positions, normals, indices, faces } = kernel.build(plan, 0.1).mesh
+  let found = 0
+  for (const { name: face, start, count } of faces) {
+    const plane = planeCalled(plan, face)
+    if (!plane) continue
+    found++
+    for (const v of new Set(indices.subarray(start, start + count))) {
+      const [x = 0, y = 0, z = 0] = positions.subarray(3 * v, 3 * v + 3)
+      const { at, into } = plane
+      const off = (x - at.x) * into.x + (y - at.y) * into.y + (z - at.z) * into.z
+      expect(Math.abs(off), `${label} ${face}`).toBeLessThan(1e-4)
+      const [nx = 0, ny = 0, nz = 0] = normals.subarray(3 * v, 3 * v + 3)
+      const facing = nx * into.x + ny * into.y + nz * into.z
+      expect(facing, `${label} ${face}`).toBeCloseTo(-1, 4)
+    }
+  }
+  return found
+}
+
 describe('plane faces of solids', () => {
   test('of all demo parts lie where they are told to, material behind them', async () => {
     let found = 0
@@ -45,27 +74,92 @@ describe('plane faces of solids', () => {
       const read = readPartFile(await readFile(folder + name, 'utf8'))
       if (!read.ok) throw new Error(read.problem.message)
       const state = settlePlans(read.value, (plan) => kernel.weigh(plan))
-      for (const { plan } of state.bodies) {
-        if (!plan) continue
-        const { positions, normals, indices, faces } = kernel.build(plan, 0.1).mesh
-        for (const { name: face, start, count } of faces) {
-          const plane = planeCalled(plan, face)
-          if (!plane) continue
-          found++
-          for (const v of new Set(indices.subarray(start, start + count))) {
-            const [x = 0, y = 0, z = 0] = positions.subarray(3 * v, 3 * v + 3)
-            const { at, into } = plane
-            const off = (x - at.x) * into.x + (y - at.y) * into.y + (z - at.z) * into.z
-            expect(Math.abs(off), `${name} ${face}`).toBeLessThan(1e-4)
-            const [nx = 0, ny = 0, nz = 0] = normals.subarray(3 * v, 3 * v + 3)
-            const facing = nx * into.x + ny * into.y + nz * into.z
-            expect(facing, `${name} ${face}`).toBeCloseTo(-1, 4)
-          }
-        }
-      }
+      for (const { plan } of state.bodies) if (plan) found += planesThatLie(plan, name)
     }
     expect(found).toBeGreaterThan(30)
   }, 120_000)
+
+  test('of what came in a file, moved and mirrored, take holes and slots', () => {
+    // A plate of 30 × 20 × 12 that stands beside the axis of the file.
+    const empty = run(createPart({ name: 'Plate' }), addSketch('end'))
+    const id = empty.sketches.at(-1)?.id ?? ''
+    const plate = run(
+      empty,
+      drawDraft('draw', id, rectangle({ at: { x: 10, y: -10 } }, { at: { x: 40, y: 10 } })),
+      addStep({
+        ...endExtrudeOf(id, 'body1', 'add', '', bodyOf(empty).section, empty.units),
+        length: '12',
+      } as NewStep),
+    )
+    const { step: text = '' } = builtGeometry(kernel, plate, 0.1)
+    const part = run(
+      createPart({ name: 'Gauge' }),
+      bringSolids(solidsFromFile(kernel, text), 'plate'),
+    )
+    const came = evaluate(part).bodies[1]
+    const whole = came?.plan && kernel.weigh(came.plan)?.volume
+    expect(came?.plan && planesThatLie(came.plan, 'plate')).toBe(6)
+    expect(whole).toBeCloseTo(30 * 20 * 12, 6)
+
+    const body = came?.bodyId ?? ''
+    const section = came?.section ?? { regions: [] }
+    const square = (plan: SolidPlan | undefined, way: 1 | -1): string => {
+      const names = plan ? kernel.build(plan, 0.1).mesh.faces.map((f) => f.name) : []
+      const found = names.find(
+        (n) => plan && Math.abs((planeCalled(plan, n)?.into.z ?? 0) - way) < 1e-9,
+      )
+      if (found === undefined) throw new Error('no face is square to the axis')
+      return found
+    }
+    const volumeAfter = (here: Part, ...steps: readonly NewStep[]): number => {
+      const after = run(here, ...steps.map((s) => addStep(s)))
+      expect(problemOf(after)).toBe('')
+      const { plan } = evaluate(after).bodies[1] ?? {}
+      return (plan && kernel.weigh(plan)?.volume) ?? 0
+    }
+    const middle = (solid: SolidPlan | undefined): Place =>
+      (solid && kernel.weigh(solid)?.centre) ?? place(0, 0, 0)
+    const hole = offeredHoleAt(
+      body,
+      square(came?.plan, -1),
+      middle(came?.plan),
+      section,
+      part.units,
+    )
+    const flat = { diameter: '4', tip: 'flat' }
+    const blind = { ...hole, ...flat, reach: 'depth', depth: '3' } as NewStep
+    const through = { ...hole, ...flat, reach: 'through' } as NewStep
+    expect(volumeAfter(part, blind)).toBeCloseTo(7200 - Math.PI * 4 * 3, 6)
+    expect(volumeAfter(part, through)).toBeCloseTo(7200 - Math.PI * 4 * 12, 6)
+    const slot = { ...offeredSlotAcross(body, square(came?.plan, 1), section, part.units) }
+    const across = { ...slot, width: '5', depth: '2' } as NewStep
+    expect(volumeAfter(part, across)).toBeCloseTo(7200 - 20 * 5 * 2, 6)
+    const side = came?.plan?.ops.flatMap((op) => (op.kind === 'combine' ? op.tools : []))
+    const sides = side?.[0]?.kind === 'file' ? side[0].planes : []
+    const lengthwise = sides.find(([, , , , , , nz = 0]) => Math.abs(nz) < 0.5)?.[0] ?? 0
+    const importId = came?.plan?.ops[0]?.step ?? ''
+    const wrong = { ...blind, on: `${importId}/f${lengthwise}` } as NewStep
+    expect(problemOf(run(part, addStep(wrong)))).toContain('not square to the axis')
+
+    // Where it is moved to and its image the same faces are found.
+    const moved = {
+      ...offeredStep('move', body, section, undefined, part.units),
+      ...{ along: '5', turn: '20', beside: '3', towards: '40', into: body },
+    } as NewStep
+    const there = run(part, addStep(moved))
+    const { plan } = evaluate(there).bodies[1] ?? {}
+    expect(plan && planesThatLie(plan, 'moved')).toBe(6)
+    const mirror = {
+      ...offeredStep('mirror', body, section, undefined, part.units),
+      ...{ way: 'across', about: '', at: '40', into: body, steps: [] },
+    } as NewStep
+    const both = evaluate(run(there, addStep(mirror))).bodies[1]?.plan
+    expect(both && planesThatLie(both, 'mirrored')).toBe(12)
+    const again = offeredHoleAt(body, square(plan, 1), middle(plan), section, part.units)
+    expect(
+      volumeAfter(there, { ...again, ...flat, reach: 'depth', depth: '3' } as NewStep),
+    ).toBeCloseTo(7200 - Math.PI * 4 * 3, 6)
+  })
 
   test('carry end sketches: a deeper pocket in the floor of a pocket', () => {
     const part = pocketed()

@@ -11,6 +11,7 @@ import {
   endExtrudeOf,
   evaluate,
   rectangle,
+  offeredHoles,
   sketchHoles,
   steppedShaft,
   type Draft,
@@ -70,7 +71,10 @@ export function gaugeCover(): Part {
     withScrews(padded),
     (part) =>
       ({
-        ...sketchHoles(ownSketch(part), 'body1', facing(part), sectionOf(part), part.units),
+        ...sketchHoles(
+          ownSketch(part),
+          offeredHoles('body1', facing(part), sectionOf(part), part.units),
+        ),
         ...({
           ...{ diameter: '4.5', reach: 'wall', head: 'countersink', headDiameter: '9' },
           headAngle: '90',

@@ -17,7 +17,7 @@ const line = (x: number, y: number, toX: number, toY: number): Piece => ({
 
 describe('what lies clear of the patch that is painted anew', () => {
   it('is nothing where all of the pane is painted', () => {
-    const whole = { view, patch: undefined }
+    const whole = { view }
     expect(isClear(whole, { x: 1e4, y: 1e4 })).toBe(false)
     expect(isPieceClear(whole, line(900, 9, 950, 9))).toBe(false)
     expect(isLineClear(whole, { x: 900, y: 9 }, { x: 950, y: 9 })).toBe(false)

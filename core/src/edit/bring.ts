@@ -13,7 +13,7 @@ export interface BroughtMesh extends BareMesh {
 /** A solid of an exchange file (ISO 10303-21), packed, and where it stands in the part. */
 export type BroughtSolid = Pick<
   ImportStep,
-  'file' | 'solid' | 'frame' | 'from' | 'to' | 'radius' | 'outline'
+  'file' | 'solid' | 'frame' | 'from' | 'to' | 'radius' | 'inner' | 'outline' | 'planes'
 >
 
 /** Puts meshes into the part, each as a body to go by. */

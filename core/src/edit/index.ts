@@ -81,8 +81,10 @@ export {
   extrudeOf,
   keySizes,
   offeredCrossHole,
+  offeredHoleAt,
   offeredHoles,
   sketchHoles,
   offeredSlot,
+  offeredSlotAcross,
   offeredSweep,
 } from './newSolidSteps'

@@ -6,6 +6,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../section'
+import type { Place } from '../geometry'
 import { angleText, lengthText, proportion } from './proportion'
 import type { UnitSettings } from '../units'
 import type { NewStep } from './routeEdits'
@@ -61,6 +62,23 @@ export function offeredHoles(
     diameter: lengthText(Math.min(wide, 0.5 * outer), units),
     depth: lengthText(wide, units),
   }
+}
+
+/** One hole at a place of a face square to the axis that no full turn made. */
+export function offeredHoleAt(
+  body: string,
+  face: string,
+  { x, y }: Place,
+  section: Section,
+  units: UnitSettings,
+): NewStep {
+  const hole = plainHole(body, section, units)
+  const angle = Math.round((180 / Math.PI) * Math.atan2(y, x))
+  const at = {
+    diameter: lengthText(rounded(2 * Math.hypot(x, y)), units),
+    angle: angleText(angle, units),
+  }
+  return { ...hole, ...{ way: 'end', on: face, layout: 'places', places: [at] } }
 }
 
 /** One hole across the axis in the middle of a face along it, right through. */
@@ -162,6 +180,20 @@ export function keySizes(
   return { width, depth, cutter }
 }
 
+/** A slot right across a face square to the axis that no full turn made. */
+export function offeredSlotAcross(
+  body: string,
+  face: string,
+  section: Section,
+  units: UnitSettings,
+): NewStep {
+  const width = proportion(section, 0.08, units)
+  return {
+    ...{ kind: 'slot', body, form: 'end', on: face, from: '', count: '1', phase: '' },
+    ...{ ends: 'round', distance: '', width, depth: width, length: '', cutter: '' },
+  }
+}
+
 /** A slot of a form in a face as it is offered first. */
 export function offeredSlot(
   body: string,
@@ -237,9 +269,9 @@ export function endExtrudeOf(
   return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'one', on, length }
 }
 
-/** Holes in a face at the places of an end sketch. */
-export const sketchHoles = (sketch: string, ...offered: Parameters<typeof offeredHoles>): NewStep =>
-  ({ ...offeredHoles(...offered), layout: 'sketch', sketch }) as NewStep
+/** The holes that are offered, at the places of an end sketch instead. */
+export const sketchHoles = (sketch: string, offered: NewStep): NewStep =>
+  ({ ...offered, layout: 'sketch', sketch }) as NewStep
 
 /** A round rod along a path, on both sides where the path ends on the axis. */
 export function offeredSweep(

@@ -30,6 +30,7 @@ const MIGRATIONS: Migrations = new Map([
   [7, (document) => document],
   // Version 9 knows single stretches of edges of solids.
   [8, (document) => document],
+  [9, withPlanes],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
@@ -81,14 +82,12 @@ function withChecks(document: Json): Json {
 
 /** Version 5 knows steps that are no full turn, and how part turns and polygons lie. */
 function withSolidSteps(document: Json): Json {
-  const { route } = document
-  const step = (old: unknown): unknown => {
-    if (!isRecord(old) || old['kind'] !== 'revolve') return old
+  return withSteps(document, (old) => {
+    if (old['kind'] !== 'revolve') return old
     const { facets } = old
     const sides = typeof facets === 'number' && facets > 0 ? String(facets) : ''
     return { ...old, facets: sides, side: 'one', back: '', facetTo: 'flats', phase: '' }
-  }
-  return Array.isArray(route) ? { ...document, route: route.map(step) } : document
+  })
 }
 
 /** Version 6 knows sketches square to the axis, extrusions that begin there and lean, images along the axis, and bodies to go by. */
@@ -118,13 +117,24 @@ function withEndSketches(document: Json): Json {
 
 /** Version 7 knows meshes to go by, sketches seen from the lesser end, images of steps, drawn rods, and half-sections of what came. */
 function withMeshes(document: Json): Json {
-  const { route } = document
-  const step = (old: unknown): unknown => {
-    if (!isRecord(old)) return old
+  return withSteps(document, (old) => {
     if (old['kind'] === 'mirror') return { ...old, steps: [] }
     if (old['kind'] === 'import') return { ...old, outline: [] }
     return old['kind'] === 'sweep' ? { ...old, outline: '' } : old
-  }
+  })
+}
+
+/** Version 10 knows the plane faces of what came, and how near it comes to the axis. */
+function withPlanes(document: Json): Json {
+  return withSteps(document, (old) =>
+    old['kind'] === 'import' ? { ...old, inner: 0, planes: [] } : old,
+  )
+}
+
+/** A document with all its steps changed. */
+function withSteps(document: Json, change: (step: Json) => Json): Json {
+  const { route } = document
+  const step = (old: unknown): unknown => (isRecord(old) ? change(old) : old)
   return Array.isArray(route) ? { ...document, route: route.map(step) } : document
 }
 

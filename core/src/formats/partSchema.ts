@@ -216,8 +216,9 @@ const steps: Readonly<Record<StepKind, Fields>> = {
   import: {
     ...{ body: id, file: string().strict().required().max(LARGEST_PACKED), solid: count },
     frame: record({ at: list(coordinate), x: list(coordinate), z: list(coordinate) }),
-    ...{ from: coordinate, to: coordinate, radius: coordinate },
+    ...{ from: coordinate, to: coordinate, radius: coordinate, inner: coordinate },
     outline: list(list(coordinate)),
+    planes: list(list(coordinate)),
   },
   mesh: {
     ...{ body: id, mesh: string().strict().required().max(LARGEST_PACKED) },

@@ -60,16 +60,22 @@ export interface ImportStep extends AnyBodyStep {
   /** Which of its solids, from 0. */
   readonly solid: number
   readonly frame: ImportFrame
-  /** How far it goes along the axis and out from it, in mm. */
+  /** How far it goes along the axis and out from it, and how near it comes to it, in mm. */
   readonly from: number
   readonly to: number
   readonly radius: number
+  readonly inner: number
   /**
    * Its half-section as far as it is turned, piece after piece: x and y of both ends, and of an arc
    * those of its centre and 1 where it goes counter-clockwise, of a free curve those of its two
    * handles; none where it is not turned.
    */
   readonly outline: readonly (readonly number[])[]
+  /**
+   * Its plane faces, in the file's own directions: the number of the face from 1, x, y and z of a
+   * place on it in mm, and those of its normal into the material.
+   */
+  readonly planes: readonly (readonly number[])[]
 }
 
 /** Triangles that came in a file, to go by. */

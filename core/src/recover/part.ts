@@ -32,8 +32,9 @@ import { profileOf, solidProperties } from '../section'
 import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'
 import { formatLength, unitScale, type UnitSettings } from '../units'
 import { axisOf } from './axis'
-import { nodeAt } from './nodes'
 import { outlineOf } from './outline'
+import { planesOf } from './planes'
+import { leastRadius, reachAlong, reachOut } from './reach'
 import type { ForeignSolid, Line } from './types'
 
 /** Volumes that differ by less than this share are one. */
@@ -243,31 +244,6 @@ function movedBy(pieces: readonly Piece[], x: number): Piece[] {
   })
 }
 
-function reachAlong({ faces }: ForeignSolid, { at, along }: Line): readonly [number, number] {
-  let [low, high] = [Infinity, -Infinity]
-  for (const { nodes } of faces) {
-    for (let i = 0; i < nodes.length / 3; i++) {
-      const p = nodeAt(nodes, i)
-      const x = (p.x - at.x) * along.x + (p.y - at.y) * along.y + (p.z - at.z) * along.z
-      low = Math.min(low, x)
-      high = Math.max(high, x)
-    }
-  }
-  return [low, high]
-}
-
-function reachOut({ faces }: ForeignSolid, { at, along }: Line): number {
-  let most = 0
-  for (const { nodes } of faces) {
-    for (let i = 0; i < nodes.length / 3; i++) {
-      const p = nodeAt(nodes, i)
-      const off = crossPlaces(place(p.x - at.x, p.y - at.y, p.z - at.z), along)
-      most = Math.max(most, Math.hypot(off.x, off.y, off.z))
-    }
-  }
-  return most
-}
-
 interface Keeping {
   readonly file: string
   readonly number: number
@@ -302,8 +278,10 @@ function asItCame(
   return {
     ...{ file, solid: number },
     frame: { at: numbers(frame.at), x: numbers(frame.x), z: numbers(frame.z) },
-    ...{ from: low - start, to: high - start, radius: reachOut(solid, axis) },
+    ...{ from: low - start, to: high - start },
+    ...{ radius: reachOut(solid, axis), inner: leastRadius(solid, axis) },
     outline: (pieces ?? []).map(numbersOf),
+    planes: planesOf(solid),
   }
 }
 

@@ -61,6 +61,8 @@ export interface FileTool {
   readonly kind: 'file'
   readonly file: string
   readonly solid: number
+  /** Its plane faces, as an import step keeps them. */
+  readonly planes: readonly (readonly number[])[]
   readonly mirror?: { readonly at: Place; readonly normal: Place }
   readonly frame: Frame
 }

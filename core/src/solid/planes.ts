@@ -1,4 +1,5 @@
 import {
+  PART_FRAME,
   addPlaces,
   crossPlaces,
   inFrame,
@@ -13,7 +14,16 @@ import {
 } from '../geometry'
 import { edgeKey, edgesOf, type SectionEdge } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import type { CombineOp, PrismTool, SolidPlan, SolidTool, TurnedTool } from './plan'
+import { placeMirrored } from './mirrored'
+import type {
+  BodyTool,
+  CombineOp,
+  FileTool,
+  PrismTool,
+  SolidPlan,
+  SolidTool,
+  TurnedTool,
+} from './plan'
 
 /** A plane face of a solid that no full turn made. */
 export interface SolidPlane {
@@ -24,8 +34,8 @@ export interface SolidPlane {
   readonly out?: Place
 }
 
-/** A plane face by its name, if a step that is no full turn made it and it is plane. */
-export function planeCalled({ ops }: SolidPlan, name: string): SolidPlane | undefined {
+/** A plane face of a body that is no full turn by its name; of what was turned at first one square to the axis. */
+export function planeCalled({ base, ops }: SolidPlan, name: string): SolidPlane | undefined {
   for (const op of [...ops].reverse()) {
     if (op.kind !== 'combine') continue
     for (const tool of op.tools) {
@@ -34,7 +44,7 @@ export function planeCalled({ ops }: SolidPlan, name: string): SolidPlane | unde
       if (found) return op.effect === 'cut' ? { ...found, into: scalePlace(found.into, -1) } : found
     }
   }
-  return undefined
+  return floorOf(PART_FRAME, edgesOf(base).find((e) => edgeKey(e.name) === name)?.piece)
 }
 
 /** The plane of a tool's own face, its normal into the tool. */
@@ -54,9 +64,26 @@ function planeOfTool(op: CombineOp, tool: SolidTool, name: string): SolidPlane |
   if (tool.kind === 'turned') {
     if (tool.turn && own('first')) return endOf(tool, tool.turn.from, 1)
     if (tool.turn && own('last')) return endOf(tool, tool.turn.from + tool.turn.by, -1)
-    return floorOf(tool, edge(edgesOf(tool.section)))
+    return floorOf(tool.frame, edge(edgesOf(tool.section)))
+  }
+  if (tool.kind === 'body' && name.endsWith(tool.mark)) {
+    const plane = planeCalled(tool.plan, name.slice(0, name.length - tool.mark.length))
+    return plane && standing(plane, tool)
+  }
+  if (tool.kind === 'file') {
+    const numbers = tool.planes.find(([face]) => own(`f${face}`))
+    const [, ax = 0, ay = 0, az = 0, nx = 0, ny = 0, nz = 0] = numbers ?? []
+    return numbers && standing({ at: place(ax, ay, az), into: place(nx, ny, nz) }, tool)
   }
   return undefined
+}
+
+/** A plane of a body where that is put: mirrored first, if it is, and then in the frame. */
+function standing(plane: SolidPlane, { mirror, frame }: BodyTool | FileTool): SolidPlane {
+  const put = (p: Place): Place => inFrame(frame, mirror ? placeMirrored(p, mirror) : p)
+  const way = (w: Place): Place => subtractPlaces(put(w), put(place(0, 0, 0)))
+  const { at, into, out } = plane
+  return { at: put(at), into: way(into), ...(out ? { out: way(out) } : {}) }
 }
 
 /** The side of something drawn out that a straight piece of its outline makes; material is left of it. */
@@ -78,8 +105,8 @@ function endOf({ frame }: TurnedTool, angle: number, way: 1 | -1): SolidPlane {
   return { at: frame.at, into: scalePlace(crossPlaces(frame.z, out), way), out }
 }
 
-/** A face square to the axis that the tool was turned about. */
-function floorOf({ frame }: TurnedTool, piece: Piece | undefined): SolidPlane | undefined {
+/** A face square to the axis that something was turned about: the third direction of its frame. */
+function floorOf(frame: Frame, piece: Piece | undefined): SolidPlane | undefined {
   if (piece?.kind !== 'line' || Math.abs(piece.from.x - piece.to.x) > VERTEX_TOLERANCE) {
     return undefined
   }

@@ -18,7 +18,11 @@ const scaleBar = computed(() => {
     text: `${formatLength(length, parts.units)} ${parts.units.length}`,
   }
 })
-const blank = computed(() => !board.toolState?.entry && board.isBlank)
+/** Over material that stands there already a hint would hide more than it tells. */
+const blank = computed(() => !board.toolState?.entry && board.isBlank && !shows.value)
+const shows = computed(
+  () => !board.looksAtEnd && board.sections.some(({ regions }) => regions.length > 0),
+)
 const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
 </script>
 

@@ -10,6 +10,7 @@ import {
   regionAround,
   type BodyState,
   type Corner,
+  type Place,
   type Pole,
   type Section,
   type SectionEdge,
@@ -35,6 +36,8 @@ export interface SectionRef {
   readonly stretches?: readonly string[]
   /** The name of a face that is no full turn. */
   readonly solidFace?: string
+  /** Where on that face the pointer is, in the space of the part. */
+  readonly hitAt?: Place
   /** The number of an area of a profile, in no body yet. */
   readonly area?: number
 }

@@ -9,8 +9,10 @@ import {
   isAcross,
   leftNormal,
   offeredCrossHole,
+  offeredHoleAt,
   offeredHoles,
   offeredSlot,
+  offeredSlotAcross,
   offeredSweep,
   planeCalled,
   sketchHoles,
@@ -31,28 +33,56 @@ import type { Action } from './action'
 import { beginSketch } from './beginSketch'
 import { hasMaterial, hasSolid, makeStep, putStep } from './makeStep'
 
+/** What a step is like in a face of the section. */
 type Offer = (body: string, edge: SectionEdge, section: Section, units: UnitSettings) => NewStep
+/** What it is like in a face that no full turn made, where it can be in one. */
+type SolidOffer = (face: SectionRef, section: Section, units: UnitSettings) => NewStep
 
 /** Asks for the face a step begins in, and puts the step in with the first one that is clicked. */
-function inFace(accept: Accept, hint: string, offer: Offer): void {
-  const parts = usePartStore()
+function inFace(accept: Accept, hint: string, offer: Offer, onSolid?: SolidOffer): void {
   const { bodies } = useRouteStore()
   useBoardStore().startAsking({
     hint,
     accept,
     bodies: () => bodies,
     chosen: () => [],
-    take({ body, edge }) {
-      const section = bodies.find((b) => b.bodyId === body)?.section
-      if (edge && section) putStep(offer(body, edge, section, parts.units))
+    ...(onSolid ? { solids: true } : {}),
+    take(face) {
+      if (face.edge || isSquare(face, bodies)) putInFace(face, offer, onSolid)
     },
   })
+}
+
+function putInFace(face: SectionRef, offer: Offer, onSolid?: SolidOffer): void {
+  const { units } = usePartStore()
+  const { bodies } = useRouteStore()
+  const section = bodies.find((b) => b.bodyId === face.body)?.section ?? EMPTY_SECTION
+  if (face.edge) putStep(offer(face.body, face.edge, section, units))
+  else if (onSolid) putStep(onSolid(face, section, units))
+}
+
+/** Whether a face lies square to the axis; says so where it does not. */
+function isSquare(face: SectionRef, bodies: readonly BodyState[]): boolean {
+  const square = materialBehind(face, bodies) !== undefined
+  if (!square) {
+    tellProblem({
+      message: 'This face does not lie square to the axis.',
+      mend: 'Click an end face, a shoulder, or the floor of a pocket.',
+    })
+  }
+  return square
 }
 
 const slotIn =
   (form: SlotStep['form']): Offer =>
   (body, edge, _, units) =>
     offeredSlot(body, edge, form, units)
+
+const slotAcross: SolidOffer = ({ body, key }, section, units) =>
+  offeredSlotAcross(body, key, section, units)
+
+const holeAt: SolidOffer = ({ body, key, hitAt }, section, units) =>
+  offeredHoleAt(body, key, hitAt ?? { x: 0, y: 0, z: 0 }, section, units)
 
 /** Begins a sketch across the axis, on the face that is clicked. */
 export function endSketch(): void {
@@ -66,14 +96,8 @@ export function endSketch(): void {
     chosen: () => [],
     take(face) {
       board.useTool('pick')
-      const into = materialBehind(face, bodies)
-      if (into === undefined) {
-        tellProblem({
-          message: 'This face does not lie square to the axis.',
-          mend: 'Click an end face, a shoulder, or the floor of a pocket.',
-        })
-        return
-      }
+      if (!isSquare(face, bodies)) return
+      const into = materialBehind(face, bodies) ?? 1
       // It is seen from the side that its face looks to.
       if (beginSketch(into > 0 ? 'lesserEnd' : 'end')) board.endFaces.set(board.sketch.id, face)
     },
@@ -89,25 +113,32 @@ function materialBehind(face: SectionRef, bodies: readonly BodyState[]): number 
 }
 
 /** Makes a step in the face that the end sketch in hand was begun on, or in one that is clicked. */
-function inEndFace(hint: string, offer: Offer): void {
-  const parts = usePartStore()
+function inEndFace(hint: string, offer: Offer, onSolid: SolidOffer): void {
   const board = useBoardStore()
   const { bodies } = useRouteStore()
-  const face = board.endFaces.get(board.sketch.id)
-  const section = bodies.find((b) => b.bodyId === face?.body)?.section ?? { regions: [] }
-  const edge = face && edgesOf(section).find((e) => edgeKey(e.name) === face.key)
-  if (face && edge) putStep(offer(face.body, edge, section, parts.units))
-  else inFace('plane', hint, offer)
+  const begun = board.endFaces.get(board.sketch.id)
+  const section = bodies.find((b) => b.bodyId === begun?.body)?.section ?? EMPTY_SECTION
+  // The face may have changed since, or be gone.
+  const edge = begun && edgesOf(section).find((e) => edgeKey(e.name) === begun.key)
+  if (begun && edge) putInFace({ ...begun, edge }, offer, onSolid)
+  else if (begun?.solidFace !== undefined && materialBehind(begun, bodies) !== undefined) {
+    putInFace(begun, offer, onSolid)
+  } else inFace('plane', hint, offer, onSolid)
 }
 
 /** Drills holes at the places of the end sketch in hand, or in a face that is clicked. */
 export function drillHoles(): void {
   const { sketch } = useBoardStore()
   if (isAcross(sketch.plane) && holePlaces(sketch).length > 0) {
-    inEndFace('Click the face that gets the holes of this sketch.', (...offered) =>
-      sketchHoles(sketch.id, ...offered),
+    inEndFace(
+      'Click the face that gets the holes of this sketch.',
+      (...offered) => sketchHoles(sketch.id, offeredHoles(...offered)),
+      (...offered) => sketchHoles(sketch.id, holeAt(...offered)),
     )
-  } else inFace('plane', 'Click the end face or shoulder that gets the holes.', offeredHoles)
+    return
+  }
+  const hint = 'Click the end face or shoulder that gets the holes, or a plane face of the solid.'
+  inFace('plane', hint, offeredHoles, holeAt)
 }
 
 /** Draws the profile in hand out square to its plane. */
@@ -196,7 +227,7 @@ export function millActions(): Action[] {
       inFace('straight', 'Click the cylinder that gets the keyway.', slotIn('keyway')),
     ),
     action('a', 'endSlot', 'End slot', 'Mills a slot across an end face that is clicked.', () =>
-      inFace('plane', 'Click the face that gets the slot.', slotIn('end')),
+      inFace('plane', 'Click the face that gets the slot.', slotIn('end'), slotAcross),
     ),
     action('s', 'halfRound', 'Half-round seat', 'Mills the seat of a half-round key.', () =>
       inFace('straight', 'Click the cylinder that gets the seat.', slotIn('woodruff')),

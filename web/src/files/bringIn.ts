@@ -12,6 +12,7 @@ import {
 } from '@lathica/core'
 import { message } from 'ant-design-vue'
 import { tell, tellProblem } from '../notices'
+import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 
 /** Files of solids and of triangles that can be brought in. */
@@ -82,6 +83,7 @@ export async function bringIntoPart(file: File): Promise<void> {
   })
   // Another part may have been opened meanwhile.
   if (!command || parts.id !== id || !parts.run(command)) return
+  useBoardStore().fit()
   tell(`${file.name} was brought in: ${isMeshFile(file.name) ? 'to go by' : 'as it came'}.`)
 }
 

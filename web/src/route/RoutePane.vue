@@ -9,6 +9,7 @@ import {
   formatMass,
   isAcross,
   moveStep,
+  planeCalled,
   usesSketch,
   valuesOf,
   type ExtrudeStep,
@@ -20,6 +21,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { chooseFiles } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { solidFaceWords } from '../solid/words'
 import { useRouteStore } from '../store/route'
 import BodyList from './BodyList.vue'
 import { keySize } from './keySize'
@@ -113,7 +115,9 @@ function figure(formula: string, want: Measure = 'length'): string {
 function wordsFor(key: string, at: number): string {
   const bodies = parts.followed?.steps[at - 1]?.bodies ?? []
   const edge = bodies.flatMap((b) => edgesOf(b.section)).find((e) => edgeKey(e.name) === key)
-  return edge ? faceWords(edge, parts.units) : 'a face that is gone'
+  if (edge) return faceWords(edge, parts.units)
+  const isPlane = bodies.some(({ plan }) => plan && planeCalled(plan, key))
+  return isPlane ? solidFaceWords(key, parts.route) : 'a face that is gone'
 }
 
 function open(step: Step): void {

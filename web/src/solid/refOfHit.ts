@@ -34,7 +34,9 @@ export function refOfHit(
     hit.face === undefined || refsCalled(among, [hit.face.replace(/@.*$/, '')]).length > 0
   if (!isTurned) {
     const face = hit.face ?? ''
-    return ask && !ask.solids ? undefined : { body: hit.body, key: face, solidFace: face }
+    if (ask && !ask.solids) return undefined
+    const at = hit.place ? { hitAt: hit.place } : {}
+    return { body: hit.body, key: face, solidFace: face, ...at }
   }
   const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
   const found = refAt(among, hit.at, reach, accept)

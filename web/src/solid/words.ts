@@ -109,7 +109,9 @@ export function solidFaceWords(name: string, route: readonly Step[]): string {
   const [, stepId = '', entity = ''] = /^([^/]*)\/([^@]*)/.exec(name) ?? []
   const step = route.find((s) => s.id === stepId)
   const told = step?.kind === 'flats' ? { ...SOLID_FACES, ...FLAT_FACES } : SOLID_FACES
-  const what = told[entity] ?? 'face'
+  // Those of what came in a file have numbers.
+  const [, number] = /^f(\d+)$/.exec(entity) ?? []
+  const what = told[entity] ?? (number === undefined ? 'face' : `face ${number}`)
   return step ? `${what}, from step ${step.number}` : what
 }
 

@@ -288,7 +288,8 @@ export function imported(step: ImportStep, context: StepContext): Result<Outcome
   )
   if (!at || !x || !z) throw new Error('a frame has three parts')
   const tool: SolidTool = {
-    ...{ kind: 'file', file: step.file, solid: step.solid, frame: { at, x, z }, mark: '' },
+    ...{ kind: 'file', file: step.file, solid: step.solid, planes: step.planes },
+    ...{ frame: { at, x, z }, mark: '' },
   }
   const before = context.sectionOf(step.body)
   const section = combinedSections(before, turnedImage(step), 'add')
@@ -312,7 +313,7 @@ function turnedImage(step: ImportStep): Section {
   const { section } = profileOf(edges, step.id)
   return section.regions.length > 0
     ? section
-    : rectangleOf(step.id, vec(step.from, 0), vec(step.to, step.radius))
+    : rectangleOf(step.id, vec(step.from, step.inner), vec(step.to, step.radius))
 }
 
 /** A piece by its numbers, as an import step keeps it. */

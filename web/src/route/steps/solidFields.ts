@@ -42,7 +42,7 @@ export function holeFields(step: HolesStep, { part }: FieldContext): Field[] {
   return [
     step.way === 'end'
       ? faces(
-          { label: 'In face', accept: 'plane', many: false, keys: key, none: 'none' },
+          { label: 'In face', accept: 'plane', many: false, keys: key, none: 'none', solids: true },
           ([on = '']) => ({ ...step, on }),
         )
       : faces(
@@ -210,6 +210,7 @@ export function slotFields(step: SlotStep): Field[] {
         many: false,
         keys: [step.on],
         none: 'none',
+        ...(isEnd ? { solids: true as const } : {}),
       },
       ([on = '']) => ({ ...step, on }),
     ),

@@ -48,19 +48,42 @@ export function endFace(section: Section, key: string, what: string): Result<End
       Math.abs(piece.from.x - at) <= VERTEX_TOLERANCE &&
       Math.abs(piece.to.x - at) <= VERTEX_TOLERANCE,
   )
-  if (!isFlat) {
-    return fail(
-      'face.square',
-      `${what} is not square to the axis.`,
-      'Pick an end face or a shoulder.',
-    )
-  }
+  if (!isFlat) return notSquare(what)
   const radii = edges.flatMap(({ piece }) => [piece.from.y, piece.to.y])
   return succeed({
     ...{ at, inner: Math.min(...radii), outer: Math.max(...radii) },
     way: leftNormal(first.piece, 0.5).x > 0 ? 1 : -1,
   })
 }
+
+/** A face square to the axis that things go into. */
+export interface SquareFace extends Pick<EndFace, 'at' | 'way'> {
+  /** How far in and out a turned one goes. */
+  readonly ring?: { readonly inner: number; readonly outer: number }
+}
+
+/** The face of a key, if it is square to the axis: turned, or made otherwise. */
+export function squareFace(
+  context: StepContext,
+  body: string,
+  key: string,
+  what: string,
+): Result<SquareFace> {
+  const section = context.sectionOf(body)
+  const plan = context.planOf(body)
+  const plane = plan && edgesNamed(section, key).length === 0 ? planeCalled(plan, key) : undefined
+  if (plane && Math.abs(plane.into.z) > 1 - 1e-9) {
+    return succeed({ at: plane.at.z, way: plane.into.z > 0 ? 1 : -1 })
+  }
+  if (plane) return notSquare(what)
+  const turned = endFace(section, key, what)
+  if (!turned.ok) return turned
+  const { at, way, inner, outer } = turned.value
+  return succeed({ at, way, ring: { inner, outer } })
+}
+
+const notSquare = (what: string): Result<never> =>
+  fail('face.square', `${what} is not square to the axis.`, 'Pick an end face or a shoulder.')
 
 /** A plane face that a sketch lies on or that something goes up to. */
 export interface LevelFace {

@@ -21,7 +21,7 @@ import {
   type Outcome,
   type StepContext,
 } from '../context'
-import { angleOr, anglesOf, endFace, lengthOr, lengthwiseFace, placeOfEdge } from './common'
+import { angleOr, anglesOf, squareFace, lengthOr, lengthwiseFace, placeOfEdge } from './common'
 import { holeSizes, holeThreads, type Head, type Site } from './holeWords'
 
 /** Drills holes along the axis beside it, or across it from outside. */
@@ -79,28 +79,29 @@ function endSites(
   section: Section,
   diameter: number,
 ): Result<Sites> {
-  const face = endFace(section, step.on, 'The face of these holes')
+  const face = squareFace(context, step.body, step.on, 'The face of these holes')
   if (!face.ok) return face
   const places = placesOf(step, context)
   if (!places.ok) return places
-  const { at, inner, outer, way } = face.value
+  const { at, ring, way } = face.value
   const [from, to] = extentOf(section)
   const whole = way === 1 ? to - at : at - from
   const notes = new Set<string>()
   const all: Site[] = []
   for (const { number, radius, angle } of places.value) {
-    if (radius - diameter / 2 >= outer || radius + diameter / 2 <= inner) {
+    const [low, high] = [radius - diameter / 2, radius + diameter / 2]
+    if (ring && (low >= ring.outer || high <= ring.inner)) {
       return fail(
         'holes.off',
-        `Hole ${number} misses the face, which goes from ⌀${told(context, 2 * inner)} to ⌀${told(context, 2 * outer)}.`,
+        `Hole ${number} misses the face, which goes from ⌀${told(context, 2 * ring.inner)} to ⌀${told(context, 2 * ring.outer)}.`,
         'Change its diameter of place, or pick another face.',
       )
     }
-    if (radius + diameter / 2 > outer || radius - diameter / 2 < inner) {
+    if (ring && (high > ring.outer || low < ring.inner)) {
       notes.add('A hole runs over the edge of its face.')
     }
     const depth = depthAlong(step, context, () =>
-      wallAlong(section, at, way, [radius - diameter / 2, radius, radius + diameter / 2], whole),
+      wallAlong(section, at, way, [low, radius, high], whole),
     )
     if (!depth.ok) return depth
     const centre = scalePlace(outwards(angle), radius)

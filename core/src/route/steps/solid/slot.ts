@@ -33,7 +33,7 @@ import { hostOf } from '../groove'
 import {
   angleOr,
   anglesOf,
-  endFace,
+  squareFace,
   lengthOr,
   lengthwiseFace,
   markOf,
@@ -97,9 +97,10 @@ function endSlots(
   { width, depth }: Sizes,
   angles: readonly number[],
 ): Result<Made> {
-  const face = endFace(section, step.on, 'The face of this slot')
+  const face = squareFace(context, step.body, step.on, 'The face of this slot')
   if (!face.ok) return face
-  const { at, outer, way } = face.value
+  const { at, way, ring } = face.value
+  const outer = ring?.outer ?? greatestRadius(section)
   const length = lengthOr(context, step.length, 0, 'length')
   if (!length.ok) return length
   if (width >= 2 * outer) {
