@@ -14,9 +14,10 @@ async function clickOn(page: Page, words: string): Promise<void> {
   await page.mouse.click(x, y)
 }
 
-test('the floor of a pocket is drilled where it is clicked, and slotted', async ({ page }) => {
-  const shop = new Workshop(page)
-  await flange(shop, 'Flange with a pocket')
+/** A flange with a pocket in its face. */
+async function pocketedFlange(shop: Workshop, name: string): Promise<void> {
+  const { page } = shop
+  await flange(shop, name)
   await press(page, '5', 'c')
   await shop.click(10, 22)
   await shop.rectangle([-26, 4], [-16, 12], ['10', '8'])
@@ -24,6 +25,11 @@ test('the floor of a pocket is drilled where it is clicked, and slotted', async 
   await fill(shop, 'Length', '4')
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
   await shop.card.getByRole('button', { name: 'Done' }).click()
+}
+
+test('the floor of a pocket is drilled where it is clicked', async ({ page }) => {
+  const shop = new Workshop(page)
+  await pocketedFlange(shop, 'Flange with a pocket')
 
   await press(page, 'Escape', '5', 'w')
   await clickOn(page, 'plane face, from step 20')
@@ -53,6 +59,55 @@ test('the floor of a pocket is drilled where it is clicked, and slotted', async 
   await expect(shop.route).toContainText('The face of these holes is no longer there')
   await page.keyboard.press('Control+z')
   await expect(shop.route).toContainText('in plane face, from step 20')
+})
+
+test('an end sketch is tied to a pocket of a body that was turned, and follows it', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await pocketedFlange(shop, 'Turned flange')
+  await shop.route.getByRole('button', { name: 'Body: body 1' }).click()
+  await shop.card.getByRole('button', { name: 'Move or copy' }).click()
+  await expect(shop.card).toContainText('30 Move body')
+  await fill(shop, 'Turned by', '30')
+  await fill(shop, 'Along by', '0')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+
+  await shop.board.getByRole('button', { name: 'profile A' }).click()
+  await press(page, 'Escape', '5', 'c')
+  await shop.click(10, 22)
+  await expect(shop.board.getByRole('img', { name: 'seen from the right' })).toBeVisible()
+  await press(page, '1', 'f')
+  const corner = (degrees: number): [number, number] => {
+    const t = (degrees * Math.PI) / 180
+    return [-16 * Math.cos(t) - 4 * Math.sin(t), -16 * Math.sin(t) + 4 * Math.cos(t)]
+  }
+  // A little beside it, so that it is the corner that takes the point.
+  const [x, y] = corner(30)
+  await shop.moveTo(x + 0.4, y + 0.3)
+  await expect(shop.board).toContainText('corner of the part')
+  await shop.click(x + 0.4, y + 0.3)
+  await press(page, 'Escape')
+  await expect(shop.figure('freedoms')).toHaveText('in ink')
+  const pointAt = async (): Promise<readonly number[]> => {
+    await shop.saved()
+    const { sketches } = await shop.document()
+    const point = sketches.at(-1)?.points.at(-1)
+    return [point?.x ?? 0, point?.y ?? 0]
+  }
+  const isAt = async (degrees: number): Promise<boolean> => {
+    const [px = 0, py = 0] = await pointAt()
+    const [cx, cy] = corner(degrees)
+    // The pocket itself stands where the pointer drew it.
+    return Math.hypot(px - cx, py - cy) < 0.02
+  }
+  await expect.poll(() => isAt(30)).toBe(true)
+  await shop.route.getByRole('button', { name: /30 Move body/ }).click()
+  await fill(shop, 'Turned by', '75')
+  await expect.poll(() => isAt(75)).toBe(true)
+  await page.keyboard.press('Control+z')
+  await expect.poll(() => isAt(30)).toBe(true)
 })
 
 test('a half-section is drawn out up to a flat that is clicked', async ({ page }) => {
