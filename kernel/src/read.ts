@@ -93,8 +93,9 @@ function foreignSolid(oc: OpenCascade, solid: Shape, scope: Scope): ForeignSolid
     foreignFace(oc, oc.TopoDS.Face(face)),
   )
   const inside = scope.own(new oc.GProp_GProps())
-  // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not.
-  if (faces.some((f) => f.along)) {
+  // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not; those of
+  // surfaces of poles with weights are off by as much as 1e-4 unless they are refined.
+  if (faces.some((f) => f.kind === 'other' && f.axis)) {
     oc.BRepGProp.VolumeProperties(solid, inside, false, false, false)
   } else oc.BRepGProp.VolumeProperties(solid, inside, 1e-9, false, false)
   const middle = scope.own(inside.CentreOfMass())

@@ -1,6 +1,18 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import init from 'replicad-opencascadejs'
-import { edgesOf, evaluate, nearestOn, packText, recoverPart } from '@lathica/core'
+import {
+  arc,
+  edgesOf,
+  evaluate,
+  line,
+  nearestOn,
+  packText,
+  profileOf,
+  recoverPart,
+  solidProperties,
+  vec,
+  type SectionEdge,
+} from '@lathica/core'
 import { createKernel, type Kernel } from '../src/kernel'
 import { handleTo } from '../src/named'
 import { scoped, type OpenCascade } from '../src/openCascade'
@@ -92,4 +104,74 @@ describe('a surface of poles that is turned', () => {
     expect(solids[0]?.isKept).toBe(true)
     expect(part.sketches.flatMap((s) => s.entities.map((e) => e.kind))).not.toContain('curve')
   })
+
+  test('and has weights comes back as what it is made of', () => {
+    // A funnel: ⌀20 at the right end, ⌀40 at the left, and a quarter of a circle in between.
+    const corners = [vec(0, 0), vec(30, 0), vec(30, 10), vec(20, 10), vec(10, 20), vec(0, 20)]
+    const edges = corners.map((from, i): SectionEdge => {
+      const to = corners[(i + 1) % corners.length] ?? from
+      const piece = i === 3 ? arc(from, to, vec(20, 20), false) : line(from, to)
+      return { piece, name: { step: 'funnel', entity: `e${i}`, role: 'drawn' } }
+    })
+    const { section } = profileOf(edges, 'funnel')
+    const plan = { base: section, ops: [] }
+    const plain = kernel.writeStep([{ name: 'Funnel', colour: '#888888', plan }], 'Funnel')
+    const quarter = [
+      [10, 20, 1],
+      [10, 10, Math.SQRT1_2],
+      [20, 10, 1],
+    ] as const
+    const text = withWeights(plain, quarter)
+    expect(text).toContain('RATIONAL_B_SPLINE_SURFACE')
+    expect(text).not.toMatch(/= TOROIDAL_SURFACE/)
+    const solids = kernel.read(text)
+    const found = recoverPart('Funnel', solids, packText(text))
+    expect(found.solids).toEqual([{ isTurned: true, isKept: false }])
+    const [body] = evaluate(found.part).bodies
+    const kinds = found.part.sketches.flatMap((k) => k.entities.map((e) => e.kind))
+    expect(kinds.sort()).toEqual(['arc', 'line', 'line', 'line', 'line'])
+    const whole = solidProperties(section)?.volume ?? 0
+    expect((body?.solid?.volume ?? 0) / whole).toBeCloseTo(1, 9)
+  })
 })
+
+/**
+ * A file with its rings of tubes told by poles and weights instead: round the axis by nine, and along
+ * by three that are given as radius, height and weight.
+ */
+function withWeights(text: string, along: readonly (readonly [number, number, number])[]): string {
+  // Where edges lie on the surfaces is told in other terms then: the reader finds that itself.
+  const bare = new Map(
+    [...text.matchAll(/#(\d+) = (?:SURFACE|SEAM)_CURVE\('',#(\d+),/g)].map((m) => [m[1], m[2]]),
+  )
+  let next = 1 + Math.max(...[...text.matchAll(/#(\d+) =/g)].map((m) => Number(m[1])))
+  const points: string[] = []
+  const around = Array.from({ length: 9 }, (_, i) => {
+    const [angle, isCorner] = [(i * Math.PI) / 4, i % 2 === 1]
+    const reach = isCorner ? Math.SQRT2 : 1
+    return [reach * Math.cos(angle), reach * Math.sin(angle), isCorner ? Math.SQRT1_2 : 1] as const
+  })
+  const rows = around.map(([x, y]) =>
+    along.map(([radius, z]) => {
+      points.push(`#${next} = CARTESIAN_POINT('',(${radius * x},${radius * y},${z}));`)
+      return `#${next++}`
+    }),
+  )
+  const weights = around.map(([, , w]) => along.map(([, , v]) => w * v))
+  const list = (items: readonly (readonly (string | number)[])[]): string =>
+    `(${items.map((row) => `(${row.join(',')})`).join(',')})`
+  const surface = [
+    '( BOUNDED_SURFACE() ',
+    `B_SPLINE_SURFACE(2,2,${list(rows)},.UNSPECIFIED.,.T.,.F.,.F.) `,
+    'B_SPLINE_SURFACE_WITH_KNOTS((3,2,2,2,3),(3,3),(0.,0.25,0.5,0.75,1.),(0.,1.),.UNSPECIFIED.) ',
+    `GEOMETRIC_REPRESENTATION_ITEM() RATIONAL_B_SPLINE_SURFACE(${list(weights)}) `,
+    "REPRESENTATION_ITEM('') SURFACE() )",
+  ].join('')
+  return text
+    .replace(/EDGE_CURVE\('',(#\d+),(#\d+),#(\d+),/g, (whole, from, to, curve) => {
+      const own = bare.get(curve as string)
+      return own === undefined ? (whole as string) : `EDGE_CURVE('',${from},${to},#${own},`
+    })
+    .replace(/= TOROIDAL_SURFACE\([^;]*;/, `= ${surface};`)
+    .replace(/ENDSEC;\s*END-ISO/, `${points.join('\n')}\nENDSEC;\nEND-ISO`)
+}
