@@ -9,9 +9,12 @@ import {
   edgeKey,
   edgesOf,
   evaluate,
+  extentOf,
   intoOtherBody,
   nextStepId,
+  offeredHoleAt,
   offeredStep,
+  place,
   rectangle,
   revolveOf,
   sectionArea,
@@ -101,6 +104,27 @@ describe('a body that is moved', () => {
     expect(centre.y).toBeCloseTo(100, 8)
     expect(centre.x).toBeCloseTo(0, 8)
     expect(evaluate(part).steps.at(-1)?.notes.join()).toContain('beside the axis')
+    // As a full turn it is the ring of ⌀160 to ⌀240 that the ⌀40 of it would sweep.
+    const { section } = stateAt(part, 0)
+    const radii = edgesOf(section).map((e) => e.piece.from.y)
+    expect([Math.min(...radii), Math.max(...radii)]).toEqual([80, 120])
+    expect(extentOf(section)).toEqual([0, 90])
+  })
+
+  test('beside the axis it is drilled in faces of its own', () => {
+    const end = key(spindle(), 'face at 90')
+    const part = moved(spindle(), { beside: '100', towards: '90' })
+    const { section } = stateAt(part, 0)
+    const hole = offeredHoleAt('body1', end, place(3, 100, 0), section, part.units)
+    const flat = { diameter: '4', tip: 'flat', reach: 'depth', depth: '5' }
+    const blind = run(part, addStep({ ...hole, ...flat } as NewStep))
+    expect(problemOf(blind)).toBe('')
+    expect(built(blind).volume).toBeCloseTo(VOLUME - Math.PI * 4 * 5, 5)
+    const through = run(part, addStep({ ...hole, ...flat, reach: 'through' } as NewStep))
+    expect(built(through).volume).toBeCloseTo(VOLUME - Math.PI * 4 * 90, 5)
+    const side = key(spindle(), 'cylinder ⌀40')
+    const wrong = run(part, addStep({ ...hole, ...flat, on: side } as NewStep))
+    expect(problemOf(wrong)).not.toBe('')
   })
 
   test('is copied into a body of its own, and the first stays', () => {

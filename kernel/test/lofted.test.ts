@@ -115,7 +115,10 @@ describe('a surface of poles that is turned', () => {
     })
     const { section } = profileOf(edges, 'funnel')
     const plan = { base: section, ops: [] }
-    const plain = kernel.writeStep([{ name: 'Funnel', colour: '#888888', plan }], 'Funnel')
+    const plain = kernel.writeStep(
+      [{ bodyId: 'b', name: 'Funnel', colour: '#888888', plan }],
+      'Funnel',
+    )
     const quarter = [
       [10, 20, 1],
       [10, 10, Math.SQRT1_2],

@@ -16,6 +16,8 @@ import {
 import {
   EMPTY_SECTION,
   combine as combinedSections,
+  extentOf,
+  greatestRadius,
   mirroredSection,
   movedAlong,
   profileOf,
@@ -206,7 +208,9 @@ export function move(step: MoveStep, context: StepContext): Result<Outcome> {
       'Type how far it goes, or by how much it turns.',
     )
   }
-  const section = movedAlong(source.value, along.value, (name) => name)
+  const alongAxis = movedAlong(source.value, along.value, (name) => name)
+  const section =
+    beside.value === 0 ? alongAxis : ringAround(alongAxis, Math.abs(beside.value), step.id)
   const plan = context.planOf(step.body)
   if (!plan && beside.value === 0) {
     const notes =
@@ -236,6 +240,13 @@ export function move(step: MoveStep, context: StepContext): Result<Outcome> {
         : ['It stands beside the axis now: later turned steps still go about the axis.'],
     told: { sizes: sizesAt(step.into, frame.at, words) },
   })
+}
+
+/** As a full turn, what stands beside the axis is a ring as near to that and as far out as it goes. */
+function ringAround(section: Section, beside: number, step: string): Section {
+  const [from, to] = extentOf(section)
+  const reach = greatestRadius(section)
+  return rectangleOf(step, vec(from, Math.max(0, beside - reach)), vec(to, beside + reach))
 }
 
 /** Joins two bodies, cuts one from the other, or keeps what they have in common. */
