@@ -105,7 +105,9 @@ class Run {
       sizes: value.told?.sizes ?? [],
       threads: value.told?.threads ?? [],
       get massChange() {
-        return massOf(after) - massOf(before)
+        const [now, was] = [massOf(after), massOf(before)]
+        // What only moves weighs the same, whatever its last digits.
+        return Math.abs(now - was) < SAME_MASS * Math.abs(was) ? 0 : now - was
       },
     }
   }
@@ -120,6 +122,9 @@ class Run {
     )
   }
 }
+
+/** Masses that differ by less than this share are one. */
+const SAME_MASS = 1e-12
 
 const followedPlans = new WeakMap<Section, { readonly from: SolidPlan; readonly plan: SolidPlan }>()
 

@@ -237,7 +237,9 @@ export function move(step: MoveStep, context: StepContext): Result<Outcome> {
     notes:
       beside.value === 0
         ? []
-        : ['It stands beside the axis now: later turned steps still go about the axis.'],
+        : [
+            'It stands beside the axis now, on the half-section as the ring it takes up; later turned steps still go about the axis.',
+          ],
     told: { sizes: sizesAt(step.into, frame.at, words) },
   })
 }
