@@ -12,6 +12,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { dressedMesh } from '../files/meshes'
 import { buildSolid, waiting, weighSolid } from '../kernel/client'
 import { told } from '../kernel/told'
+import { tellProblem } from '../notices'
 import { usePartStore } from './part'
 import { useRouteStore } from './route'
 
@@ -93,6 +94,11 @@ export const useSolidsStore = defineStore('solids', () => {
     try {
       const mesh = await dressedMesh(placed)
       foreign.value = new Map([...foreign.value, [placed, mesh] as const].slice(-MOST_MESHES))
+    } catch {
+      tellProblem({
+        message: 'The picture of a mesh could not be made.',
+        mend: 'Open the part again, or bring the mesh in with a coarser tolerance.',
+      })
     } finally {
       dressing.delete(placed)
     }
