@@ -19,6 +19,10 @@ export async function pageRows(): Promise<Row[]> {
     const shaft = looseShaft()
     const page = `${origin}/part/${await createPart(origin, shaft.part)}`
     const paint = await firstPaint(browser, page)
+    const kernel = await firstNeed(
+      browser,
+      async () => `${origin}/part/${await createPart(origin, shaft.part)}`,
+    )
     const drag = await pointerToPaint(browser, page, shaft.at)
     const profile = looseProfile(300)
     const large = `${origin}/part/${await createPart(origin, profile.part)}`
@@ -30,6 +34,8 @@ export async function pageRows(): Promise<Row[]> {
     return [
       atMost('main script before lazy parts, gzip', mainScriptSize(), 'KB', 500),
       atMost('first paint of the modelling screen, cold', paint, 'ms', 1500),
+      atMost('first solid step weighed, from first need of the kernel', kernel.ready, 'ms', 2000),
+      atMost('longest task of the page while the kernel gets ready', kernel.longest, 'ms', 50),
       atMost('pointer to paint, 60 lines, middle', share(drag, 0.5), 'ms', 8),
       atMost('pointer to paint, 60 lines, 95 of 100', share(drag, 0.95), 'ms', 1000 / 60),
       atLeast('triangles of the solid that is turned', orbit.triangles, '', 500_000),
@@ -86,6 +92,56 @@ async function firstPaint(browser: Browser, address: string): Promise<number> {
     await context.close()
   }
   return share(times, 0.5)
+}
+
+/**
+ * The solid kernel from its first need in the page on: how long until a first step is weighed by it,
+ * and, with the page of the mill opened alone, the longest task that held up the page meanwhile.
+ */
+async function firstNeed(
+  browser: Browser,
+  freshPart: () => Promise<string>,
+): Promise<{ readonly ready: number; readonly longest: number }> {
+  const opened = async (): Promise<Page> => {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    const page = await context.newPage()
+    await page.goto(await freshPart())
+    await page.waitForSelector('[data-view]')
+    await page.waitForTimeout(2500)
+    return page
+  }
+  const ready: number[] = []
+  const longest: number[] = []
+  for (let i = 0; i < 3; i++) {
+    const milled = await opened()
+    const mass = milled.locator('[data-figure="mass"]')
+    const before = await mass.textContent()
+    const start = performance.now()
+    await milled.keyboard.press('5')
+    await milled.keyboard.press('r')
+    await milled.waitForFunction((old) => {
+      const told = document.querySelector('[data-figure="mass"]')?.textContent ?? ''
+      return told !== old && /^\d/.test(told)
+    }, before)
+    ready.push(performance.now() - start)
+    await milled.context().close()
+
+    const page = await opened()
+    await page.evaluate(() => {
+      const tasks: number[] = []
+      Object.assign(window, { tasks })
+      new PerformanceObserver((list) => {
+        for (const { duration } of list.getEntries()) tasks.push(duration)
+      }).observe({ entryTypes: ['longtask'] })
+    })
+    await page.keyboard.press('5')
+    await page.waitForTimeout(4000)
+    if (page.workers().length === 0) throw new Error('the kernel has no thread')
+    const tasks = await page.evaluate(() => (window as unknown as { tasks: number[] }).tasks)
+    longest.push(Math.max(0, ...tasks))
+    await page.context().close()
+  }
+  return { ready: share(ready, 0.5), longest: share(longest, 0.5) }
 }
 
 /**
