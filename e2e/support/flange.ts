@@ -33,14 +33,32 @@ export const triangles = async (page: Page): Promise<number> =>
 export async function findOn(pane: Locator, words: string): Promise<{ x: number; y: number }> {
   const box = await pane.boundingBox()
   if (!box) throw new Error('there is no pane')
-  // Coarsely first: what is sought is rarely small.
-  for (const step of [22, 11, 5]) {
-    for (let y = box.y + 50; y < box.y + box.height - 20; y += step) {
-      for (let x = box.x + 20; x < box.x + box.width - 20; x += step) {
-        await pane.page().mouse.move(x, y)
-        if ((await pane.textContent())?.includes(words) === true) return { x, y }
-      }
+  const seen = new Set<string>()
+  // Coarsely first, since what is sought is rarely small, and from the middle outwards.
+  for (const step of [24, 12, 6]) {
+    for (const { x, y } of placesAround(box, step)) {
+      if (seen.has(`${x} ${y}`)) continue
+      seen.add(`${x} ${y}`)
+      await pane.page().mouse.move(x, y)
+      if ((await pane.textContent())?.includes(words) === true) return { x, y }
     }
   }
   throw new Error(`nowhere it says ${words}`)
+}
+
+/** Places of a pane, so far apart, those nearest to its middle first. */
+function placesAround(
+  box: { readonly x: number; readonly y: number; readonly width: number; readonly height: number },
+  step: number,
+): { x: number; y: number }[] {
+  const [mx, my] = [box.x + box.width / 2, box.y + box.height / 2]
+  const [across, down] = [box.width / 2 - 20, box.height / 2 - 20]
+  const places: { x: number; y: number }[] = []
+  for (let i = -Math.floor(across / step); i <= across / step; i++) {
+    for (let k = -Math.floor(down / step); k <= down / step; k++) {
+      places.push({ x: mx + i * step, y: my + k * step })
+    }
+  }
+  const off = (p: { x: number; y: number }): number => Math.hypot(p.x - mx, p.y - my)
+  return places.sort((a, b) => off(a) - off(b))
 }

@@ -2,6 +2,7 @@ import { beforeAll, describe, expect, test } from 'vitest'
 import init from 'replicad-opencascadejs'
 import {
   arc,
+  axisOf,
   edgesOf,
   evaluate,
   line,
@@ -81,6 +82,19 @@ describe('a surface of poles that is turned', () => {
       expect((body?.solid?.volume ?? 0) / (solids[0]?.volume ?? 1)).toBeCloseTo(1, 5)
     },
   )
+
+  test('has its axis found by its circles, where no flat face and no other tells it', () => {
+    const way = [0.48, 0.6, 0.64] as const
+    const text = lofted(CIRCLES.slice(0, 3), false, way)
+    const [solid] = kernel.read(text)
+    if (!solid) throw new Error('there is no solid')
+    // Of the ends nothing is known.
+    const faces = solid.faces.filter((f) => f.kind === 'other')
+    const axis = axisOf({ ...solid, centre: { x: 3, y: 5, z: 7 }, faces })
+    const { x = 0, y = 0, z = 0 } = axis?.along ?? {}
+    expect([x, y, z]).toEqual(way.map((w) => expect.closeTo(w, 5) as number))
+    expect(Math.hypot(axis?.at.x ?? 9, axis?.at.y ?? 9, axis?.at.z ?? 9)).toBeLessThan(1e-3)
+  })
 
   test('that is a cone is a straight line', () => {
     const text = lofted([CIRCLES[0], CIRCLES[3]], true)

@@ -30,6 +30,7 @@ export function axisOf(solid: ForeignSolid): Line | undefined {
         const along = f.kind === 'other' ? flatNormal(f) : undefined
         return along ? [{ at: solid.centre, along }] : []
       }),
+      ...solid.faces.flatMap((f) => (f.along ?? []).flatMap((l) => roundAbout(l) ?? [])),
       ...[place(1, 0, 0), place(0, 1, 0), place(0, 0, 1)].flatMap((along) => [
         { at: place(0, 0, 0), along },
         { at: solid.centre, along },
@@ -76,6 +77,38 @@ function flatNormal(face: ForeignFace): Place | undefined {
   })
   return isFlat ? along : undefined
 }
+
+/** Places stay this near to a circle, as a share of its radius. */
+const ROUND = 1e-5
+
+/** The line that goes square through the middle of places on a circle; undefined where they are on none. */
+function roundAbout(places: Float64Array): Line | undefined {
+  const count = places.length / 3
+  const [a, b, c] = [0, 1, 2].map((k) => nodeAt(places, Math.floor((k * count) / 3)))
+  if (!a || !b || !c) return undefined
+  const [u, v] = [subtractPlaces(b, a), subtractPlaces(c, a)]
+  const normal = crossPlaces(u, v)
+  const square = dotPlaces(normal, normal)
+  if (square === 0) return undefined
+  // The circumcentre of three of them.
+  const towards = addPlaces(
+    scalePlace(crossPlaces(normal, u), dotPlaces(v, v)),
+    scalePlace(crossPlaces(v, normal), dotPlaces(u, u)),
+  )
+  const at = addPlaces(a, scalePlace(towards, 1 / (2 * square)))
+  const along = scalePlace(normal, 1 / Math.sqrt(square))
+  const radius = lengthOf(subtractPlaces(a, at))
+  for (let i = 0; i < count; i++) {
+    const off = subtractPlaces(nodeAt(places, i), at)
+    const isOn =
+      Math.abs(dotPlaces(off, along)) <= ROUND * radius &&
+      Math.abs(lengthOf(off) - radius) <= ROUND * radius
+    if (!isOn) return undefined
+  }
+  return { at, along }
+}
+
+const lengthOf = ({ x, y, z }: Place): number => Math.hypot(x, y, z)
 
 /** Each line once, whichever way it runs. */
 function distinct(lines: readonly Line[], size: number): Line[] {
