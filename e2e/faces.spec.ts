@@ -1,10 +1,17 @@
 import { expect, test, type Locator, type Page } from '@playwright/test'
 import { Workshop, press } from './support/board'
-import { FLANGE, cylinder, field, fill, findOn, flange, grams } from './support/flange'
+import {
+  FLANGE,
+  POCKET,
+  cylinder,
+  field,
+  fill,
+  findOn,
+  flange,
+  grams,
+  pocketedFlange,
+} from './support/flange'
 import { Inspection } from './support/inspection'
-
-/** What a pocket of 10 × 8, 4 deep takes away, in mm³. */
-const pocket = 10 * 8 * 4
 
 const solidPane = (page: Page): Locator => page.getByRole('region', { name: 'Solid' })
 
@@ -27,19 +34,6 @@ async function clickOn(page: Page, words: string): Promise<void> {
   await page.mouse.click(x, y)
 }
 
-/** A flange with a pocket in its face. */
-async function pocketedFlange(shop: Workshop, name: string): Promise<void> {
-  const { page } = shop
-  await flange(shop, name)
-  await press(page, '5', 'c')
-  await shop.click(10, 22)
-  await shop.rectangle([-26, 4], [-16, 12], ['10', '8'])
-  await press(page, '5', 'f')
-  await fill(shop, 'Length', '4')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
-  await shop.card.getByRole('button', { name: 'Done' }).click()
-}
-
 test('the floor of a pocket is drilled where it is clicked', async ({ page }) => {
   test.slow()
   const shop = new Workshop(page)
@@ -57,14 +51,14 @@ test('the floor of a pocket is drilled where it is clicked', async ({ page }) =>
   expect(Math.abs(angle - (Math.atan2(21, 8) * 180) / Math.PI)).toBeLessThan(20)
   await fill(shop, 'At angle', String((Math.atan2(21, 8) * 180) / Math.PI))
   await fill(shop, 'Diameter', '3')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket - cylinder(3, 6)))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - POCKET - cylinder(3, 6)))
   // With a depth it ends in a cone of 118°, which begins there.
   await field(shop, 'Goes').selectOption({ label: 'to a depth' })
   await fill(shop, 'Depth', '2')
   await field(shop, 'Tip').selectOption({ label: 'flat' })
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket - cylinder(3, 2)))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - POCKET - cylinder(3, 2)))
   await page.reload()
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket - cylinder(3, 2)))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - POCKET - cylinder(3, 2)))
   await page.keyboard.press('Control+z')
   await shop.ready()
 
@@ -87,7 +81,7 @@ test('an end sketch is tied to a pocket of a body that was turned, and follows i
   await fill(shop, 'Turned by', '30')
   await fill(shop, 'Along by', '0')
   await shop.card.getByRole('button', { name: 'Done' }).click()
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - POCKET))
 
   await shop.board.getByRole('button', { name: 'profile A' }).click()
   await press(page, 'Escape', '5', 'c')

@@ -1,22 +1,20 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
-import { FLANGE, cylinder, field, fill, findOn, flange, grams } from './support/flange'
-
-/** What a pocket of 10 × 8, 4 deep takes away, in mm³. */
-const pocket = 10 * 8 * 4
+import {
+  FLANGE,
+  POCKET,
+  cylinder,
+  field,
+  fill,
+  findOn,
+  grams,
+  pocketedFlange,
+} from './support/flange'
 
 /** A flange with a pocket in its face, and the mirror card open after it. */
 async function pocketed(shop: Workshop, name: string): Promise<void> {
   const { page } = shop
-  await flange(shop, name)
-  await press(page, '5', 'c')
-  await shop.click(10, 22)
-  await shop.rectangle([-26, 4], [-16, 12], ['10', '8'])
-  await press(page, '5', 'f')
-  await fill(shop, 'Length', '4')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
-  await shop.card.getByRole('button', { name: 'Done' }).click()
-
+  await pocketedFlange(shop, name)
   await press(page, '4', 'z')
   await expect(shop.card).toContainText('30 Mirror')
 }
@@ -27,11 +25,11 @@ test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page 
   await pocketed(shop, 'Flange with pockets')
   await field(shop, 'Plane').selectOption({ label: 'through the axis' })
   await field(shop, '20 extrude').selectOption({ label: 'mirrored' })
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET))
   await field(shop, '20 extrude').selectOption({ label: 'stays' })
   await expect(shop.card.getByRole('alert').first()).toContainText('falls into the body itself')
   await page.keyboard.press('Control+z')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET))
   await shop.card.getByRole('button', { name: 'Done' }).click()
 
   // The floor of the pocket is a face like any other: it is clicked on the solid.
@@ -48,13 +46,13 @@ test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page 
   await expect(shop.card).toContainText('plane face, from step 20')
   await fill(shop, 'Length', '3')
   const post = cylinder(4, 3)
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket + post))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET + post))
   // As far as the face of the flange, which is clicked on the half-section.
   await field(shop, 'Goes').selectOption({ label: 'up to a face' })
   await expect(shop.card.getByRole('alert').first()).toContainText('missing')
   await shop.card.getByRole('button', { name: 'pick', exact: true }).click()
   await shop.click(10, 22)
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket + cylinder(4, 4)))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET + cylinder(4, 4)))
 })
 
 test('a pocket is mirrored to the other face of the flange', async ({ page }) => {
@@ -62,18 +60,18 @@ test('a pocket is mirrored to the other face of the flange', async ({ page }) =>
   await pocketed(shop, 'Flange with pockets on both faces')
   await fill(shop, 'Plane at', '5')
   await field(shop, '20 extrude').selectOption({ label: 'mirrored' })
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET))
   // Nearer to the first, both run into one another.
   await fill(shop, 'Plane at', '7')
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 10 * 8 * 6))
   // Off the part nothing is left to take away; what was before comes back.
   await fill(shop, 'Plane at', '90')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - POCKET))
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET))
   await page.reload()
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * pocket))
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET))
 })
 
 test('part turns go up to a face that is clicked, and so do walls', async ({ page }) => {
