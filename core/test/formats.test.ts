@@ -17,6 +17,7 @@ import {
   revolveOf,
   solve,
   writePartFile,
+  type NewStep,
   type Part,
   type Step,
 } from '../src'
@@ -171,6 +172,27 @@ describe('part files', () => {
       value: { version: 3, first: true, second: true },
     })
     expect(readPart(null).ok).toBe(false)
+  })
+
+  it('of the version before plane faces of what came tell none, and that it may reach to the axis', () => {
+    const place = [0, 0, 0] as const
+    const came = {
+      ...{ kind: 'import', body: 'body1', file: 'x', solid: 0, outline: [] },
+      frame: { at: place, x: [1, 0, 0] as const, z: [0, 0, 1] as const },
+      ...{ from: 0, to: 8, radius: 5, inner: 2, planes: [[1, 0, 0, 8, 0, 0, -1]] },
+    } as NewStep
+    const old = JSON.parse(writePartFile(must(spindle(), addStep(came)))) as {
+      version: number
+      route: Record<string, unknown>[]
+    }
+    old.version = 9
+    for (const step of old.route) {
+      delete step['inner']
+      delete step['planes']
+    }
+    const read = readPart(old)
+    if (!read.ok) throw new Error(read.problem.message)
+    expect(read.value.route.at(-1)).toMatchObject({ kind: 'import', inner: 0, planes: [] })
   })
 
   it('of the version before inspection sheets get an empty one, and looks from their materials', () => {
