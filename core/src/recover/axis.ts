@@ -7,7 +7,7 @@ import {
   subtractPlaces,
   type Place,
 } from '../geometry'
-import { nodeAt } from './nodes'
+import { lengthOf, nodeAt } from './nodes'
 import { runOf } from './runs'
 import type { ForeignFace, ForeignSolid, Line } from './types'
 
@@ -107,8 +107,6 @@ function roundAbout(places: Float64Array): Line | undefined {
   }
   return { at, along }
 }
-
-const lengthOf = ({ x, y, z }: Place): number => Math.hypot(x, y, z)
 
 /** Each line once, whichever way it runs. */
 function distinct(lines: readonly Line[], size: number): Line[] {

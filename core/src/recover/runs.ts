@@ -9,7 +9,7 @@ import {
   type Vec,
 } from '../geometry'
 import { curvesThrough } from './fitted'
-import { nodeAt } from './nodes'
+import { lengthOf, nodeAt } from './nodes'
 import type { ForeignFace, Line } from './types'
 
 /** What a turned face is in the half-section: a straight run, part of a circle, or free curves. */
@@ -93,8 +93,6 @@ function inHalfPlane(nodes: Float64Array, { at, along }: Line): Vec[] {
     return vec(dotPlaces(from, along), lengthOf(crossPlaces(from, along)))
   })
 }
-
-const lengthOf = ({ x, y, z }: { x: number; y: number; z: number }): number => Math.hypot(x, y, z)
 
 const rangeOf = (values: readonly number[]): readonly [number, number] => [
   values.reduce((a, b) => Math.min(a, b)),
