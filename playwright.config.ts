@@ -7,8 +7,9 @@ const report = process.env['LATHICA_BROWSER_REPORT']
 export default defineConfig({
   testDir: 'e2e',
   workers: 1,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // What is waited for comes at once where a machine is free; a busy one is given the time.
+  timeout: 240_000,
+  expect: { timeout: 45_000 },
   forbidOnly: process.env['CI'] !== undefined,
   reporter: report === undefined ? 'list' : [['list'], ['json', { outputFile: report }]],
   use: {

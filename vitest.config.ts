@@ -10,7 +10,9 @@ const project = (name: string, computes: boolean): object => ({
 export default defineConfig({
   plugins: [vue()],
   test: {
-    testTimeout: 60_000,
+    // Properties of thousands of sections take a while on a busy machine.
+    testTimeout: 300_000,
+    hookTimeout: 120_000,
     projects: [
       project('core', true),
       project('kernel', true),

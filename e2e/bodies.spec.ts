@@ -125,7 +125,7 @@ test('meshes are brought in to go by, solids as bodies; both come back by undo',
 
   await choose('wheel.step', bytes)
   await expect(shop.route).toContainText('From a file')
-  await expect.poll(() => triangles(page), { timeout: 20_000 }).toBeGreaterThan(before + 500)
+  await expect.poll(() => triangles(page)).toBeGreaterThan(before + 500)
   await expect(shop.figure('mass')).not.toHaveText(grams(FLANGE))
 })
 

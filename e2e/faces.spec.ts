@@ -180,7 +180,7 @@ test('a body that came in a file is drilled in a face of its own', async ({ page
   await expect(shop.route).toContainText('From a file')
   const mass = shop.figure('mass')
   const inGrams = async (): Promise<number> => Number.parseFloat((await mass.textContent()) ?? '')
-  await expect(mass).toHaveText(/^\d.* g$/, { timeout: 20_000 })
+  await expect(mass).toHaveText(/^\d.* g$/)
   const whole = await inGrams()
   // It is told as a ring on the half-section, clear of the axis, and no hint lies over it.
   await expect(shop.board.getByText('Draw half of the section')).toHaveCount(0)
@@ -209,5 +209,5 @@ test('a body that came in a file is drilled in a face of its own', async ({ page
   // The figure is told to a tenth of a gram.
   const isDrilled = async (): Promise<boolean> =>
     Math.abs(whole - cylinder(8, 3) * 7.85e-3 - (await inGrams())) < 0.11
-  await expect.poll(isDrilled, { timeout: 20_000 }).toBe(true)
+  await expect.poll(isDrilled).toBe(true)
 })

@@ -57,7 +57,7 @@ test('a part has its name, its material and the weight of it', async ({ page }) 
 
 test('a second profile makes a body of its own, with its own material', async ({ page }) => {
   const shop = new Workshop(page)
-  await shop.newPart('Float and rod')
+  await shop.newPartFromShelf('Float and rod')
   await shop.chain(PIN)
   await shop.revolve()
   await expect(shop.route).toContainText('10')

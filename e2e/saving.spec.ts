@@ -27,7 +27,7 @@ test('work goes on while the server is away, and is saved when it is back', asyn
   await expect(saveState(page)).toHaveText('not saved yet')
   await expect(shop.label('⌀18')).toBeVisible()
   await page.unroute('**/api/**')
-  await expect(saveState(page)).toHaveAttribute('data-save', 'saved', { timeout: 20_000 })
+  await expect(saveState(page)).toHaveAttribute('data-save', 'saved')
   await page.reload()
   await shop.ready()
   await expect(shop.label('⌀18')).toBeVisible()

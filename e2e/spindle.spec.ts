@@ -20,7 +20,7 @@ test('a stepped spindle is made from nothing, weighed, changed, kept and handed 
   await expect(page.getByRole('heading', { name: 'Skerry Point tide gauge' })).toBeVisible()
   await expect(page.getByRole('link', { name: /^Spindle/ }).first()).toContainText('⌀44 × 171 mm')
 
-  await shop.newPart('Trial spindle')
+  await shop.newPartFromShelf('Trial spindle')
   await expect(shop.board).toContainText('Draw half of the section above the axis.')
 
   // A rough chain along the axis: nothing exact about it.

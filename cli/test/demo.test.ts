@@ -17,7 +17,7 @@ function read(text: string): Part {
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 describe('the demo parts', () => {
   it('on disk are what the commands make', async () => {

@@ -32,7 +32,7 @@ let builder: Builder
 beforeAll(async () => {
   kernel = await initKernel({ print() {}, printErr() {} })
   builder = await loadKernel()
-}, 60_000)
+})
 
 function readBack(text: string): Read {
   kernel.FS.writeFile('/part.step', text)

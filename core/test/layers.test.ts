@@ -171,7 +171,7 @@ describe('the parallel of a section', () => {
         expect(sectionArea(closed ?? cup)).toBeGreaterThan(area - 1e-6)
         expect(sectionArea(opened ?? cup)).toBeLessThan(area + 1e-6)
       }),
-      { numRuns: 300 },
+      { numRuns: 150 },
     )
   })
 })

@@ -1,6 +1,14 @@
 import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
-import { locator, pieceOf, pointAt, type Part, type Vec } from '@lathica/core'
+import {
+  createPart,
+  locator,
+  pieceOf,
+  pointAt,
+  toDocument,
+  type Part,
+  type Vec,
+} from '@lathica/core'
 
 interface Project {
   readonly id: string
@@ -29,14 +37,18 @@ export class Workshop {
     this.card = page.getByRole('region', { name: 'Step card' })
   }
 
-  /** From the shelf to a new, empty part. */
-  async newPart(name: string, lie: 'lying' | 'standing' = 'lying'): Promise<void> {
+  /** From the shelf to a new, empty part, by pointer and keys. */
+  async newPartFromShelf(name: string): Promise<void> {
     await this.page.goto('/')
     await this.page.getByRole('button', { name: 'New part' }).first().click()
     await this.page.getByLabel('Name', { exact: true }).fill(name)
-    if (lie === 'standing') await this.page.getByText('standing (vessel)').click()
     await this.page.getByRole('button', { name: 'Create' }).click()
     await this.ready()
+  }
+
+  /** Opens a new, empty part that stands on the shelf already. */
+  async newPart(name: string): Promise<void> {
+    await this.open(toDocument(createPart({ name })))
   }
 
   /** Opens a fresh copy of a demo part, so that no test meets what another changed. */
@@ -44,6 +56,10 @@ export class Workshop {
     const text = await readFile(`demo/${file}.lathica.json`, 'utf8')
     const document = JSON.parse(text) as LooseDocument
     change?.(document)
+    await this.open(document)
+  }
+
+  private async open(document: object): Promise<void> {
     const projects = (await (await this.page.request.get('/api/projects')).json()) as Project[]
     const data = { document }
     const made = await this.page.request.post(`/api/projects/${projects[0]?.id}/parts`, { data })

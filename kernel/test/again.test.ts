@@ -19,7 +19,7 @@ import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './suppo
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const HOLE = {
   ...{ kind: 'holes', body: 'body1', way: 'end', layout: 'circle', sketch: '', circle: '35' },

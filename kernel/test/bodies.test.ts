@@ -34,7 +34,7 @@ import { key, problemOf, run, spindle, watertight } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const states = (part: Part): readonly BodyState[] => evaluate(part).bodies
 const stateAt = (part: Part, i: number): BodyState => {

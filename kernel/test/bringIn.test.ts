@@ -36,7 +36,7 @@ beforeAll(async () => {
   wheel = read.value
   settlePlans(wheel, (plan) => kernel.weigh(plan))
   text = builtGeometry(kernel, wheel, 0.1).step ?? ''
-}, 60_000)
+})
 
 const brought = (): Part =>
   run(createPart({ name: 'Gauge' }), bringSolids(solidsFromFile(kernel, text), 'wheel'))

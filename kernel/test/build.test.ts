@@ -14,7 +14,7 @@ import { outline, watertight } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const shaft = outline('s', [0, 0], [40, 0], [40, 10], [25, 10], [25, 20], [0, 20])
 const tube = outline('s', [0, 6], [30, 6], [30, 10], [0, 10])

@@ -7,7 +7,7 @@ import { watertight } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 function bodyOf(name: string): BodyState {
   const text = readFileSync(new URL(`../../demo/${name}.lathica.json`, import.meta.url), 'utf8')

@@ -27,7 +27,7 @@ import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './suppo
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const change = (part: Part): number => changeBy(kernel, part)
 const END = 'face at 90'

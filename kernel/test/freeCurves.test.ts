@@ -27,7 +27,7 @@ import { outline, run, watertight } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 /** A flask whose side swells and narrows, in one free curve, with a mouth. */
 const SIDE = cubic(vec(0, 18), vec(22, 34), vec(26, 3), vec(52, 9))

@@ -8,7 +8,7 @@ let kernel: Kernel
 beforeAll(async () => {
   installGlue()
   kernel = await loadKernel()
-}, 60_000)
+})
 afterAll(() => {
   globalThis.Function = compiled
 })

@@ -29,7 +29,7 @@ import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './suppo
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 function face(part: Part, words: string): SectionEdge {
   const wanted = key(part, words)

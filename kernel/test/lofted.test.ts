@@ -24,7 +24,7 @@ let kernel: Kernel
 beforeAll(async () => {
   oc = await init({ print() {}, printErr() {} })
   kernel = createKernel(oc)
-}, 60_000)
+})
 
 /** A solid through circles about a line, as a file: its side is a surface of poles and weights. */
 function lofted(

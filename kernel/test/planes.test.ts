@@ -30,7 +30,7 @@ import { bodyOf, changeBy, key, problemOf, run, spindle } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const folder = fileURLToPath(new URL('../../demo/', import.meta.url))
 const square = rectangle({ at: { x: -3, y: -2 } }, { at: { x: 3, y: 2 } })

@@ -27,7 +27,7 @@ let reader: Reader
 beforeAll(async () => {
   kernel = await loadKernel()
   reader = await initKernel({ print() {}, printErr() {} })
-}, 60_000)
+})
 
 function run(part: Part, ...commands: readonly Command[]): Part {
   return commands.reduce((here, command) => {

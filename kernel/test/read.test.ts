@@ -23,7 +23,7 @@ import { bodyOf, spindle, watertight } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const demo = (name: string): Part => {
   const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')

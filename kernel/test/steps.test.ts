@@ -24,7 +24,7 @@ import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './suppo
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const built = (part: Part): BuiltSolid => builtBy(kernel, part)
 

@@ -17,7 +17,7 @@ import { bodyOf, builtBy, key, run, spindle } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 /** A single flat at the thin end, turned by an angle in degrees. */
 function flat(phase: string): Part {

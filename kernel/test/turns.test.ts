@@ -19,7 +19,7 @@ import { builtBy, problemOf, run } from './support'
 let kernel: Kernel
 beforeAll(async () => {
   kernel = await loadKernel()
-}, 60_000)
+})
 
 const volumeOf = (part: Part): number => builtBy(kernel, part).figures?.volume ?? 0
 /** A ring of ⌀60 to ⌀72, 10 wide, turned once. */

@@ -10,7 +10,7 @@ import { jobRoutes } from './api/jobs'
 import { materialRoutes } from './api/materials'
 import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
-import { answerErrors } from './http/errors'
+import { answerErrors, logBroken } from './http/errors'
 import { guardHostAndOrigin, securityHeaders } from './http/guard'
 import { LARGEST_BODY } from './http/validate'
 import { createMaterialLibrary } from './materials'
@@ -35,6 +35,7 @@ export function createApp({ database, log, weigher, jobs, webRoot }: AppOptions)
   const repository = createRepository(database, (id, { overall }) => {
     if (overall && overall.mass === null) weigher?.want(id)
   })
+  app.on('error', logBroken(log))
   app.use(answerErrors(log))
   app.use(securityHeaders())
   app.use(guardHostAndOrigin())

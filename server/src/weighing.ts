@@ -87,7 +87,7 @@ export function createWeigher(database: Knex, log: Logger, patience = PATIENCE):
           .where({ id, revision })
           .update({ summary: JSON.stringify(summary) })
     } catch (error) {
-      log.warn({ id, error }, 'a part could not be weighed')
+      log.warn({ id, err: error }, 'a part could not be weighed')
       await endThread()
     }
     clearTimeout(idle)
@@ -99,7 +99,7 @@ export function createWeigher(database: Knex, log: Logger, patience = PATIENCE):
     clearTimeout(due.get(id))
     const timer = setTimeout(() => {
       due.delete(id)
-      last = last.then(() => weigh(id)).catch((error: unknown) => log.error({ id, error }))
+      last = last.then(() => weigh(id)).catch((error: unknown) => log.error({ id, err: error }))
     }, wait)
     timer.unref()
     due.set(id, timer)

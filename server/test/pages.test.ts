@@ -11,9 +11,11 @@ import { createApp, createRepository, openDatabase } from '../src'
 import { loadDemo } from '../src/demo'
 
 const DEMO = fileURLToPath(new URL('../../demo', import.meta.url))
-const log = pino({ level: 'silent' })
+const logged: string[] = []
+const log = pino({ level: 'warn' }, { write: (line: string) => void logged.push(line) })
 let folder: string
 let database: Knex
+let app: ReturnType<typeof createApp>
 let server: Server
 
 beforeAll(async () => {
@@ -21,9 +23,10 @@ beforeAll(async () => {
   await mkdir(join(folder, 'assets'))
   await writeFile(join(folder, 'index.html'), '<title>Lathica</title>')
   await writeFile(join(folder, 'assets', 'main-abc123.js'), `/* ${'x'.repeat(5000)} */`)
+  await writeFile(join(folder, 'assets', 'large.bin'), Buffer.alloc(30_000_000, 7))
   await writeFile(join(folder, '..', 'secret.txt'), 'secret')
   database = await openDatabase(':memory:')
-  const app = createApp({ database, log, webRoot: folder })
+  app = createApp({ database, log, webRoot: folder })
   server = await new Promise((resolve) => {
     const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
   })
@@ -85,6 +88,20 @@ describe('the interface’s files', () => {
     const script = await get('/assets/gone.js', PAGE)
     expect([script.status, script.body]).toEqual([404, expect.stringContaining('not-found')])
     expect((await get('/api/gone', PAGE)).status).toBe(404)
+  })
+
+  it('break off where the page is left, which is no fault; what else breaks is logged', async () => {
+    const brokenOff = new Promise<NodeJS.ErrnoException>((done) => app.once('error', done))
+    const { port } = server.address() as AddressInfo
+    const asked = request({ host: '127.0.0.1', port, path: '/assets/large.bin' }, (response) => {
+      response.once('data', () => response.destroy())
+    })
+    asked.on('error', () => undefined)
+    asked.end()
+    expect((await brokenOff).code).toBeDefined()
+    expect(logged).toEqual([])
+    app.emit('error', new Error('the disk is gone'))
+    expect(logged.join('')).toContain('the disk is gone')
   })
 
   it('are all there is: no way leads out of their folder', async () => {

@@ -45,7 +45,7 @@ it('weighs parts that take the solid kernel, in a thread, and leaves the others'
   expect((await masses())[1]).toBeNull()
   await weigher.catchUp()
   await vi.waitFor(async () => expect((await masses())[1]).toBeCloseTo(194.09, 1), {
-    timeout: 30_000,
+    timeout: 120_000,
     interval: 100,
   })
   // Weighed or not, it is the same revision to whoever has it open.
@@ -67,7 +67,7 @@ it('weighs what was saved last, once it is left alone', async () => {
   await repository.savePart(id, 1, longer)
   weigher.want(id)
   await vi.waitFor(async () => expect((await masses())[0]).toBeCloseTo(227.35, 1), {
-    timeout: 30_000,
+    timeout: 120_000,
     interval: 100,
   })
 })

@@ -67,7 +67,7 @@ beforeEach(async () => {
 
 const mass = (): number => screen.parts.state?.bodies[0]?.mass ?? 0
 const weighed = (): Promise<void> =>
-  vi.waitFor(() => expect(mass()).toBeGreaterThan(0), { timeout: 20_000, interval: 20 })
+  vi.waitFor(() => expect(mass()).toBeGreaterThan(0), { timeout: 120_000, interval: 20 })
 const labels = (step: Step): string[] => {
   const { part } = screen.parts
   if (!part) throw new Error('no part')
@@ -180,7 +180,7 @@ describe('a step card of a hole', () => {
     screen.parts.run(addStep({ kind: 'fillet', body: 'body1', sets: [{ pick, radius: '30' }] }))
     const fillet = lastStep().id
     const state = () => screen.parts.state?.steps.find((s) => s.stepId === fillet)
-    await vi.waitFor(() => expect(state()?.status).toBe('failed'), { timeout: 20_000 })
+    await vi.waitFor(() => expect(state()?.status).toBe('failed'), { timeout: 120_000 })
     expect(state()?.problem?.message).toContain('does not fit')
     await weighed()
     expect(mass()).toBe(before)

@@ -27,7 +27,7 @@ export function answerErrors(log: Logger): Middleware {
       if (ctx.status === 404 && ctx.body === undefined) throw notFound('address')
     } catch (error) {
       const problem = toProblem(error)
-      if (problem.status >= 500) log.error({ error, path: ctx.path }, 'request failed')
+      if (problem.status >= 500) log.error({ err: error, path: ctx.path }, 'request failed')
       ctx.status = problem.status
       ctx.body = {
         code: problem.code,
@@ -38,6 +38,17 @@ export function answerErrors(log: Logger): Middleware {
     }
   }
 }
+
+/** Told of an answer that broke off while it was sent. A page that was left meanwhile is no fault. */
+export function logBroken(log: Logger): (error: NodeJS.ErrnoException) => void {
+  return (error) => {
+    if (error.code !== undefined && LEFT.has(error.code)) return
+    log.error({ err: error }, 'answer broke off')
+  }
+}
+
+/** What Node calls it when whoever asked has gone. */
+const LEFT: ReadonlySet<string> = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE'])
 
 function toProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error

@@ -90,7 +90,7 @@ export function createJobs(repository: Repository, log: Logger): Jobs {
         timer.unref()
       }
       const broken = (error: Error): void => {
-        log.warn({ job: job.id, error }, 'a job broke')
+        log.warn({ job: job.id, err: error }, 'a job broke')
         giveUp()
       }
       const hear = (answer: JobAnswer): void => {
