@@ -43,7 +43,7 @@ test('a STEP file is brought in: its half-section can be edited, its holes stand
 }) => {
   const shop = new Workshop(page)
   const bench = new Inspection(page)
-  await shop.openDemo('click-wheel')
+  await shop.openDemo('winding-wheel')
   await page.getByRole('link', { name: 'Dispatch' }).click()
   const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
   const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
@@ -88,7 +88,7 @@ test('meshes are brought in to go by, solids as bodies; both come back by undo',
 }) => {
   const shop = new Workshop(page)
   const bench = new Inspection(page)
-  await shop.openDemo('click-wheel')
+  await shop.openDemo('winding-wheel')
   await page.getByRole('link', { name: 'Dispatch' }).click()
   const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
   const { bytes } = await bench.saved(file.getByRole('button', { name: 'Download' }))

@@ -130,7 +130,7 @@ test('a gap is closed, and what crosses the axis cut there, by the mend beside i
   page,
 }) => {
   const shop = new Workshop(page)
-  await shop.newPart('Winding wheel')
+  await shop.newPart('Winding grip')
   await shop.chain([
     [0, 0],
     [0, 12],

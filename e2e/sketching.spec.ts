@@ -122,7 +122,7 @@ test('three equal rope grooves by repeat: changing one changes all', async ({ pa
 
 test('a grip of five teeth by repeat, held by the sizes of one tooth', async ({ page }) => {
   const shop = new Workshop(page)
-  await shop.newPart('Winding wheel')
+  await shop.newPart('Winding grip')
   await shop.tooth()
   await shop.type('5')
   await press(page, '1')

@@ -92,7 +92,7 @@ try {
     await page.getByRole('link', { name: 'Dispatch' }).click()
   })
   await take('drawing', async (shop) => {
-    await shop.newPart('Winding wheel')
+    await shop.newPart('Winding grip')
     await shop.chain([
       [0, 0],
       [0, 12],
@@ -125,7 +125,7 @@ try {
     await page.keyboard.up('Shift')
   })
   await take('mill-bearing', async (shop, page) => {
-    await shop.openPart('End bearing')
+    await shop.openPart('End bearing housing')
     await shop.route.getByRole('button', { name: /Holes/ }).first().click()
     await page.keyboard.press('5')
     await page.mouse.move(300, 700)

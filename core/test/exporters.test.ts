@@ -41,7 +41,7 @@ function enclosed(positions: readonly number[], indices: readonly number[]): num
 }
 
 describe('a welded mesh', () => {
-  test.each(['spindle', 'float', 'bearing-housing', 'winding-wheel'])(
+  test.each(['spindle', 'float', 'bearing-housing', 'winding-grip'])(
     'of the %s has every side of a triangle met once the other way',
     (name) => {
       for (const { mesh } of meshedBodies(demo(name), 0.02)) {

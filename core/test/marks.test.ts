@@ -111,7 +111,7 @@ describe('sizes of what is no full turn', () => {
   test('of holes are number and diameter or thread, depth, head and pitch circle', () => {
     const circle = 'on a circle of ⌀74'
     const end = { way: 'end', on: '' } as const
-    const part = demo('end-bearing')
+    const part = demo('end-bearing-housing')
     const first = part.route.find((s) => s.kind === 'holes' && s.way === end.way)
     if (first?.kind !== 'holes') throw new Error('it has a circle of holes')
     const at = (change: Partial<HolesStep>): readonly string[] => {
@@ -126,7 +126,7 @@ describe('sizes of what is no full turn', () => {
     expect(at({ reach: 'depth', depth: '8', tip: 'flat', count: '1', skip: [] })[0]).toBe(
       '⌀6.6, 8 deep',
     )
-    expect(sizesOf('end-bearing', 'holes')).toEqual(['2 × ⌀4, 8 deep'])
+    expect(sizesOf('end-bearing-housing', 'holes')).toEqual(['2 × ⌀4, 8 deep'])
   })
 
   test('of flats, slots, bars and extrusions tell what was typed', () => {
@@ -135,7 +135,7 @@ describe('sizes of what is no full turn', () => {
       sizesOf('winding-spindle', 'flats', { count: '1', measure: 'depth', size: '1' })[0],
     ).toBe('1 flat, 1 deep')
     expect(sizesOf('winding-spindle', 'slot')[0]).toMatch(/^(keyway|seat) /)
-    expect(sizesOf('click-wheel', 'slot')).toEqual(['12 × slot 4 × 9'])
+    expect(sizesOf('winding-wheel', 'slot')).toEqual(['12 × slot 4 × 9'])
     expect(sizesOf('sampling-can', 'sweep')).toEqual(['rod ⌀4'])
     expect(sizesOf('sampling-can', 'sweep', { form: 'bar', height: '3' })).toEqual(['bar 4 × 3'])
     expect(sizesOf('guide-segment', 'revolve')).toContain('turned by 120°')

@@ -417,7 +417,7 @@ describe('repeats', () => {
   /** One tooth of a grip: up steeply and down again. */
   const tooth = (): Part =>
     must(
-      createPart({ name: 'Winding wheel' }),
+      createPart({ name: 'Winding grip' }),
       drawChain(SKETCH, [at(0, 20), at(3, 26), at(10, 20)], [[], []]),
     )
 

@@ -31,7 +31,7 @@ let text: string
 let wheel: Part
 beforeAll(async () => {
   kernel = await loadKernel()
-  const read = readPartFile(demoParts().get('click-wheel.lathica.json') ?? '')
+  const read = readPartFile(demoParts().get('winding-wheel.lathica.json') ?? '')
   if (!read.ok) throw new Error(read.problem.message)
   wheel = read.value
   settlePlans(wheel, (plan) => kernel.weigh(plan))

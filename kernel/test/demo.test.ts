@@ -34,11 +34,11 @@ function beyond(R: number, from: number, width: number): number {
 }
 
 describe('demo parts that are no full turn have the volume of closed forms', () => {
-  test('the click wheel: a wheel less its bore, slots and holes', () => {
+  test('the winding wheel: a wheel less its bore, slots and holes', () => {
     const slots = 12 * 9 * beyond(40, 33, 4)
     const holes = 6 * disc(12, 0, 9)
     const wanted = disc(80, 12, 9) + disc(28, 12, 15) - slots - holes
-    expect((bodyOf('click-wheel').solid?.volume ?? 0) / wanted).toBeCloseTo(1, 6)
+    expect((bodyOf('winding-wheel').solid?.volume ?? 0) / wanted).toBeCloseTo(1, 6)
   })
 
   test('the guide segment: a third of a turn of its section, and two straight runs of it', () => {
@@ -50,7 +50,7 @@ describe('demo parts that are no full turn have the volume of closed forms', () 
     expect((bodyOf('guide-segment').solid?.volume ?? 0) / wanted).toBeCloseTo(1, 9)
   })
 
-  test('the end bearing: two lands less bores, chamfers, holes, and its fillet', () => {
+  test('the end bearing housing: two lands less bores, chamfers, holes, and its fillet', () => {
     const square = (1 - Math.PI / 4) * 9
     const bevel = (d: number, out: 1 | -1): number => Math.PI * (d - (out * 2) / 3) * 0.5
     const chamfers = 2 * bevel(92, 1) + bevel(52, 1) + bevel(35, -1)
@@ -58,7 +58,7 @@ describe('demo parts that are no full turn have the volume of closed forms', () 
     const pins = 2 * disc(4, 0, 8)
     const bores = disc(35, 0, 15) + disc(24, 0, 25)
     const plain = disc(92, 0, 12) + disc(52, 0, 28) - bores - chamfers - screws - pins
-    const fillet = (bodyOf('end-bearing').solid?.volume ?? 0) - plain
+    const fillet = (bodyOf('end-bearing-housing').solid?.volume ?? 0) - plain
     // Between its area at the least and the greatest radius it can lie on.
     expect(fillet).toBeGreaterThan(2 * Math.PI * 26 * square)
     expect(fillet).toBeLessThan(2 * Math.PI * 29 * square)

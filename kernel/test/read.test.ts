@@ -58,7 +58,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     'spindle',
     'line-sheave',
     'cord-drum',
-    'winding-wheel',
+    'winding-grip',
     'counterweight',
     'ink-flask',
     'float',
@@ -81,24 +81,27 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     expect(formulas.filter((f) => !/^\d+(\.\d{1,6})?$/.test(f))).toEqual([])
   })
 
-  test.each(['end-bearing', 'winding-spindle', 'click-wheel', 'setting-knob', 'sampling-can'])(
-    'of the %s without its holes and flats, which stay beside it as they came',
-    (name) => {
-      const part = demo(name)
-      const text = written(part)
-      const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
-      const { part: found, solids } = recovered(text)
-      expect(solids).toEqual([{ isTurned: true, isKept: true }])
-      const [turned, kept] = volumesOf(found)
-      expect((kept ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
-      expect(turned).not.toBeCloseTo(own[0] ?? 0, 0)
-      expect(freedomsOf(found)).toEqual([0])
-      expect(found.bodies[1]).toMatchObject({ visible: false, locked: true })
-      // It is all in the part file.
-      const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))
-      expect(again.ok && JSON.stringify(again.value) === JSON.stringify(found)).toBe(true)
-    },
-  )
+  test.each([
+    'end-bearing-housing',
+    'winding-spindle',
+    'winding-wheel',
+    'setting-knob',
+    'sampling-can',
+  ])('of the %s without its holes and flats, which stay beside it as they came', (name) => {
+    const part = demo(name)
+    const text = written(part)
+    const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
+    const { part: found, solids } = recovered(text)
+    expect(solids).toEqual([{ isTurned: true, isKept: true }])
+    const [turned, kept] = volumesOf(found)
+    expect((kept ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
+    expect(turned).not.toBeCloseTo(own[0] ?? 0, 0)
+    expect(freedomsOf(found)).toEqual([0])
+    expect(found.bodies[1]).toMatchObject({ visible: false, locked: true })
+    // It is all in the part file.
+    const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))
+    expect(again.ok && JSON.stringify(again.value) === JSON.stringify(found)).toBe(true)
+  })
 
   test('what is not turned stands as it came, as a valid solid', () => {
     const part = demo('guide-segment')
@@ -139,7 +142,9 @@ describe('the half-section of a turned solid is found in its exchange file', () 
       'Its half-section of ⌀44 × 171 is an editable profile now.',
     )
     expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
-    expect(recoveredWords(recovered(written(demo('click-wheel'))))).toContain('as it came, hidden')
+    expect(recoveredWords(recovered(written(demo('winding-wheel'))))).toContain(
+      'as it came, hidden',
+    )
   })
 })
 

@@ -77,9 +77,9 @@ const slot =
   })
 
 /** The housing at the gauge's end wall: held by six counterbored screws, and two pins tell its place. */
-export function endBearing(): Part {
+export function endBearingHousing(): Part {
   const blank = turned(
-    lands('End bearing', 'iron-gjl250', [
+    lands('End bearing housing', 'iron-gjl250', [
       [92, 12],
       [52, 28],
     ]),
@@ -171,10 +171,10 @@ export function settingKnob(): Part {
   )
 }
 
-/** The wheel that the drum is set by, a click for every five minutes: twelve slots in its rim. */
-export function clickWheel(): Part {
+/** The wheel that winds the drum, a click for every five minutes: twelve slots in its rim. */
+export function windingWheel(): Part {
   const blank = turned(
-    lands('Click wheel', 'brass-cuzn39pb3', [
+    lands('Winding wheel', 'brass-cuzn39pb3', [
       [80, 9],
       [28, 15],
     ]),

@@ -21,8 +21,8 @@ import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } 
 import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'
 import { guideRoller } from './nested'
 import {
-  clickWheel,
-  endBearing,
+  windingWheel,
+  endBearingHousing,
   guideSegment,
   samplingCan,
   settingKnob,
@@ -195,9 +195,9 @@ function cordDrum(): Part {
   ])
 }
 
-/** The wheel that winds the weight up by hand: a grip of five teeth, steep on one side. */
-function windingWheel(): Part {
-  const start = createPart({ name: 'Winding wheel', material: material('brass-cuzn39pb3') })
+/** The grip by which the weight is wound up: five teeth around it, steep on one side. */
+function windingGrip(): Part {
+  const start = createPart({ name: 'Winding grip', material: material('brass-cuzn39pb3') })
   const { id } = profile(start)
   const tooth = drawStrokes(start, { at: { x: 0, y: 6 } }, [
     { to: [0, 40], direction: 'radial' },
@@ -286,16 +286,16 @@ export function demoParts(): ReadonlyMap<string, string> {
     spindle: () => spindleSheet(spindle()),
     'line-sheave': () => sheaveSheet(lineSheave()),
     'cord-drum': cordDrum,
-    'winding-wheel': windingWheel,
+    'winding-grip': windingGrip,
     counterweight,
     'ink-flask': () => flaskSheet(inkFlask()),
     float: () => floatSheet(float()),
     'bearing-housing': bearingHousing,
     'guide-roller': () => rollerSheet(guideRoller()),
-    'end-bearing': endBearing,
+    'end-bearing-housing': endBearingHousing,
     'winding-spindle': windingSpindle,
     'setting-knob': settingKnob,
-    'click-wheel': clickWheel,
+    'winding-wheel': windingWheel,
     'guide-segment': guideSegment,
     'sampling-can': samplingCan,
     'gauge-cover': gaugeCover,

@@ -144,7 +144,7 @@ describe('parts handed over', () => {
 
   it('are cancelled while they wait and while they run; the next goes on', async () => {
     const project = await newProject()
-    const wheel = await stored(project, await demo('click-wheel'))
+    const wheel = await stored(project, await demo('winding-wheel'))
     const spindle = await stored(project, await demo('spindle'))
     const start = async (parts: string[], format: string): Promise<string> =>
       (await jobOf(await call('POST', '/api/jobs', { parts, format }))).id
@@ -167,7 +167,7 @@ describe('parts handed over', () => {
   })
 
   it('wait in a line that is not endless', async () => {
-    const wheel = await stored(await newProject(), await demo('click-wheel'))
+    const wheel = await stored(await newProject(), await demo('winding-wheel'))
     const body = { parts: [wheel], format: 'stl' }
     const answers: number[] = []
     for (let i = 0; i < 23; i++) answers.push((await call('POST', '/api/jobs', body)).status)

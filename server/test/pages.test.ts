@@ -130,10 +130,9 @@ describe('the demo project', () => {
     expect(project?.name).toBe('Skerry Point tide gauge')
     expect(project?.parts.map((p) => p.name).sort()).toEqual([
       'Bearing housing',
-      'Click wheel',
       'Cord drum',
       'Counterweight',
-      'End bearing',
+      'End bearing housing',
       'Float',
       'Gauge cover',
       'Guide roller',
@@ -144,6 +143,7 @@ describe('the demo project', () => {
       'Sampling can',
       'Setting knob',
       'Spindle',
+      'Winding grip',
       'Winding spindle',
       'Winding wheel',
     ])

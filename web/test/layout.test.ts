@@ -79,7 +79,7 @@ describe('sizes on the drawing', () => {
     ['spindle', { lie: 'lying', scale: 3.9, origin: { x: 36, y: 210 } }],
     ['spindle', { lie: 'lying', scale: 1.4, origin: { x: 36, y: 210 } }],
     ['cord-drum', { lie: 'lying', scale: 5, origin: { x: 200, y: 210 } }],
-    ['winding-wheel', { lie: 'lying', scale: 5, origin: { x: 200, y: 210 } }],
+    ['winding-grip', { lie: 'lying', scale: 5, origin: { x: 200, y: 210 } }],
     ['line-sheave', { lie: 'lying', scale: 2.4, origin: { x: 300, y: 210 } }],
     ['counterweight', { lie: 'standing', scale: 2.6, origin: { x: 260, y: 440 } }],
     ['ink-flask', { lie: 'standing', scale: 4, origin: { x: 260, y: 440 } }],
