@@ -10,12 +10,16 @@ import {
   distance,
   filledRoom,
   heightFor,
+  latheMesh,
   leastWall,
+  lengthwise,
   line,
   pointAt,
+  ringsAt,
   sectionArea,
   solidProperties,
   stationsAlong,
+  stationsOfSolid,
   translated,
   vec,
   type Loop,
@@ -119,6 +123,49 @@ describe('stations along the axis', () => {
       }),
       { numRuns: 200 },
     )
+  })
+
+  test('by the triangles of any part are those of its section', () => {
+    fc.assert(
+      fc.property(anySection('s'), (section) => {
+        const { volume } = solidProperties(section) ?? { volume: 0 }
+        const all = stationsOfSolid(latheMesh(section, 0.005), volume, 60)
+        const { breaks } = lengthwise(section)
+        const sum = (x: number, power: number): number =>
+          ringsAt(section, x).reduce((total, [i, o]) => total + o ** power - i ** power, 0)
+        for (const s of all) {
+          // At a shoulder there are two answers.
+          if (breaks.some((x) => Math.abs(x - s.x) < 1e-3)) continue
+          const [area, secondMoment] = [Math.PI * sum(s.x, 2), (Math.PI / 4) * sum(s.x, 4)]
+          // Where a side is steep a small error along the axis is a large one across it.
+          const steep = (power: number): number =>
+            Math.abs(sum(s.x + 0.02, power) - sum(s.x - 0.02, power)) * Math.PI
+          expect(Math.abs(s.area - area)).toBeLessThan(0.01 * area + 0.01 + steep(2))
+          expect(Math.abs(s.secondMoment - secondMoment)).toBeLessThan(
+            0.02 * secondMoment + 0.1 + steep(4),
+          )
+          expect(s.mostMoment - s.secondMoment).toBeLessThan(1e-3 * secondMoment + 0.01)
+        }
+        expect(all.at(-1)?.volume).toBeCloseTo(volume, 6)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  test('by triangles: diameters, and both sides of a shoulder', () => {
+    const shaft = joined(rectangle(0, 4, 30, 10), rectangle(30, 4, 50, 6, 't'), 'add')
+    const all = stationsOfSolid(latheMesh(shaft, 0.02), solidProperties(shaft)?.volume ?? 0, 100)
+    const shoulder = all.filter((s) => Math.abs(s.x - 30) < 1e-4)
+    expect(shoulder).toHaveLength(2)
+    expect(shoulder[0]?.outer).toBeCloseTo(20, 4)
+    expect(shoulder[1]?.outer).toBeCloseTo(12, 4)
+    for (const s of all) {
+      expect(s.inner).toBeCloseTo(8, 4)
+      expect(s.area / (Math.PI * ((s.outer * s.outer) / 4 - 16))).toBeCloseTo(1, 4)
+    }
+    expect(
+      stationsOfSolid({ ...latheMesh(shaft, 0.02), indices: new Uint32Array() }, 1, 9),
+    ).toEqual([])
   })
 })
 

@@ -1,5 +1,13 @@
 // @vitest-environment jsdom
-import { checkStates, readPartFile, type Part } from '@lathica/core'
+import {
+  checkStates,
+  figureWords,
+  latheMesh,
+  readPartFile,
+  solidProperties,
+  type BodyState,
+  type Part,
+} from '@lathica/core'
 import { enableAutoUnmount, type VueWrapper } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
@@ -88,6 +96,54 @@ describe('charts along the axis', () => {
     const filling = chartTable('capacity', await source('float'))
     expect(filling[0]).toEqual(['height [mm]', 'capacity [cm³]'])
     expect(Number(filling.at(-1)?.[1])).toBeCloseTo(409.09, 1)
+  })
+})
+
+describe('charts of a body that is no full turn', () => {
+  it('go by its triangles, and hold nothing until there are some', async () => {
+    const { screen, inspect } = await open('winding-spindle')
+    const { body } = inspect
+    if (!body?.plan) throw new Error('it is no full turn')
+    const { units } = screen.parts
+    const waiting = chartSource(body, undefined, 7.85e-3, units)
+    expect(waiting.stations).toEqual([])
+    expect(chartData('mass', waiting).curves[0]?.points).toEqual([])
+    // The triangles of its full turn, with the figures that such a solid would have.
+    const turned = solidProperties(body.section)
+    if (!turned) throw new Error('it has material')
+    const mesh = { ...latheMesh(body.section, 0.01), faces: [] }
+    const solid = { ...turned, pieces: 1 } as unknown as BodyState['solid']
+    const found = chartSource({ ...body, solid }, undefined, 7.85e-3, units, mesh)
+    const data = chartData('secondMoment', found)
+    expect(data.curves.map((c) => c.name)).toEqual(['least', 'greatest'])
+    for (const curve of data.curves) {
+      expect((valueAt(curve, 50) ?? 0) / ((Math.PI / 64) * 30 ** 4)).toBeCloseTo(1, 3)
+    }
+    const mass = chartData('mass', found).curves[0]?.points.at(-1)?.value
+    expect(mass).toBeCloseTo((turned.volume * 7.85e-3) / 1000, 9)
+    const [head, ...rows] = chartTable('mass', found)
+    expect(head?.slice(4)).toEqual([
+      'least second moment [mm⁴]',
+      'cumulative mass [kg]',
+      'greatest second moment [mm⁴]',
+    ])
+    expect(rows.every((r) => r.length === 7 && r.every((c) => !String(c).includes('NaN')))).toBe(
+      true,
+    )
+  })
+
+  it('tell that a capacity is that of the full turn', async () => {
+    const { screen, inspect } = await open('sampling-can')
+    const { part } = screen.parts
+    if (!part) throw new Error('it is open')
+    const capacity = { kind: 'capacity', body: 'body1', height: '' } as const
+    expect(figureWords(capacity, part, inspect.standing)).toBe(
+      'capacity to the brim, of the full turn',
+    )
+    const float = await open('float')
+    const other = float.screen.parts.part
+    if (!other) throw new Error('it is open')
+    expect(figureWords(capacity, other, float.inspect.standing)).toBe('capacity to the brim')
   })
 })
 

@@ -74,15 +74,24 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
   }
   if ('other' in figure) {
     const between = `of ${nameOf(figure.body)} in ${nameOf(figure.other)}`
-    return words.startsWith('travel')
+    const both = words.startsWith('travel')
       ? words.replace('travel', `travel ${between}`)
       : `${words} ${between}`
+    return both + bySection(bodies, [figure.body, figure.other], ', of full turns')
   }
   if (figure.kind === 'capacity') {
     const height = figure.height.trim() === '' ? 'to the brim' : `to a height of ${figure.height}`
-    return `${words} ${height}`
+    return `${words} ${height}${bySection(bodies, [figure.body], FULL_TURN)}`
   }
   return figure.body === '' || part.bodies.length < 2 ? words : `${words} of ${nameOf(figure.body)}`
+}
+
+const FULL_TURN = ', of the full turn'
+
+/** Says of what goes by half-sections that it leaves out what is no full turn, where there is any. */
+function bySection(bodies: readonly BodyState[], ids: readonly string[], words: string): string {
+  const isMeant = (b: BodyState): boolean => ids.includes(b.bodyId) || ids.includes('')
+  return bodies.some((b) => b.plan && !b.reference && isMeant(b)) ? words : ''
 }
 
 /** The value of a figure in mm, rad, g and their products, and the way it was measured along. */

@@ -9,6 +9,7 @@ export {
   type Stock,
 } from './mass'
 export { lengthwise, ringsAt, stationsAlong, type Station } from './along'
+export { stationsOfSolid, type SlicedStation } from './sliced'
 export { capacityAt, capacityCurve, cavityOf, filledRoom, heightFor, type Cavity } from './capacity'
 export { clearanceBetween, type Clearance } from './clearance'
 export { leastWall } from './wall'

@@ -8,6 +8,7 @@ import { saveFile } from '../dispatch/saveFile'
 import { useInspectStore, type ChartKind } from '../store/inspect'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
+import { useSolidsStore } from '../store/solids'
 import { THEME } from '../style/themeKey'
 import PlainSelect from '../ui/PlainSelect.vue'
 import { CHART_WORDS, chartData, chartSource, chartTable, readout } from './chartData'
@@ -18,6 +19,7 @@ import FillFields from './FillFields.vue'
 const parts = usePartStore()
 const route = useRouteStore()
 const inspect = useInspectStore()
+const solids = useSolidsStore()
 const theme = inject(THEME, ref('light'))
 const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
@@ -35,14 +37,24 @@ const source = computed(() => {
   const { body, cavity } = inspect
   if (!body) return undefined
   const density = materialOf(parts, body.bodyId)?.density ?? 0
-  return chartSource(body, cavity, density, parts.units)
+  return chartSource(body, cavity, density, parts.units, solids.meshOf(body))
 })
+/** The room of a vessel goes by its section; all else of a body that is no full turn by its triangles. */
+const byTriangles = computed(() => source.value?.cut !== undefined && inspect.chart !== 'capacity')
 const data = computed(() => source.value && chartData(inspect.chart, source.value))
+/** What a chart of a body that is no full turn is made of. */
+const basis = computed(() => {
+  if (!inspect.body?.plan) return undefined
+  return byTriangles.value
+    ? { words: 'by triangles', why: 'Cut from the picture’s triangles: right to two thousandths.' }
+    : { words: 'of the full turn', why: 'Goes by the half-section: holes and flats are left out.' }
+})
 const told = computed(() => {
   if (!data.value) return ''
+  if (byTriangles.value && source.value?.stations.length === 0) return 'the solid is not built yet'
   if (inspect.cursor === undefined) return 'point at the chart, or use the arrow keys'
   const place = inspect.cursor / length.value.size
-  const values = readout(data.value, place)
+  const values = readout(data.value, place, byTriangles.value ? 4 : 5)
   return `at ${Number(place.toFixed(3))} ${length.value.name}: ${values || 'nothing'}`
 })
 const kinds = computed(() => inspect.charts.map((value) => ({ value, label: CHART_WORDS[value] })))
@@ -203,6 +215,7 @@ const surfaceAt = computed(() => {
         @update:model-value="inspect.chosenBody = $event"
       />
       <span class="gap" />
+      <span v-if="basis" class="soft basis" :title="basis.why">{{ basis.words }}</span>
       <button type="button" class="plain" title="Save the chart’s table" @click="saveTable">
         CSV
       </button>
@@ -245,12 +258,17 @@ header {
 }
 
 .kind {
-  flex: 0 1 172px;
+  flex: 0 1 212px;
   min-width: 0;
 }
 
 .gap {
   flex: 1;
+}
+
+.basis {
+  font-size: 12px;
+  white-space: nowrap;
 }
 
 .fill {

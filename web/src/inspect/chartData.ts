@@ -2,10 +2,13 @@ import {
   capacityCurve,
   significant,
   stationsAlong,
+  stationsOfSolid,
   usualUnit,
   type BodyState,
   type Cavity,
   type ShownUnit,
+  type SlicedStation,
+  type SolidMesh,
   type Station,
   type UnitSettings,
 } from '@lathica/core'
@@ -24,8 +27,9 @@ export interface ChartData {
   readonly curves: readonly Curve[]
 }
 
-/** About how many places along the part are looked at. */
+/** About how many places along the part are looked at, and along its triangles, which takes longer. */
 const SAMPLES = 2000
+const CUTS = 600
 
 export const CHART_WORDS: Readonly<Record<ChartKind, string>> = {
   diameters: 'diameters',
@@ -39,19 +43,29 @@ export const CHART_WORDS: Readonly<Record<ChartKind, string>> = {
 export interface ChartSource {
   readonly body: BodyState
   readonly stations: readonly Station[]
+  /** Of a body that is no full turn, its stations by the triangles of its picture. */
+  readonly cut?: readonly SlicedStation[]
   readonly cavity: Cavity | undefined
   /** in g/mm³ */
   readonly density: number
   readonly units: UnitSettings
 }
 
+/**
+ * @param mesh the picture of a body that is no full turn; undefined while there is none
+ * @returns for such a body no stations until it is built
+ */
 export function chartSource(
   body: BodyState,
   cavity: Cavity | undefined,
   density: number,
   units: UnitSettings,
+  mesh?: SolidMesh,
 ): ChartSource {
-  return { body, cavity, density, units, stations: stationsAlong(body.section, SAMPLES) }
+  const source = { body, cavity, density, units }
+  if (!body.plan) return { ...source, stations: stationsAlong(body.section, SAMPLES) }
+  const cut = mesh && body.solid ? stationsOfSolid(mesh, body.solid.volume, CUTS) : []
+  return { ...source, stations: cut, cut }
 }
 
 /** The unit of second moments: the part's length to the fourth. */
@@ -62,18 +76,25 @@ const fourth = (length: ShownUnit): ShownUnit => ({
 })
 
 export function chartData(kind: ChartKind, source: ChartSource): ChartData {
-  const { stations, cavity, density, units } = source
+  const { stations, cut, cavity, density, units } = source
   const length = usualUnit('length', units)
+  const curve = <S extends Station>(
+    of: readonly S[],
+    name: string,
+    unit: ShownUnit,
+    value: (s: S) => number,
+    dashed = false,
+  ): Curve => ({
+    name,
+    dashed,
+    points: of.map((s) => ({ place: s.x / length.size, value: value(s) / unit.size })),
+  })
   const along = (
     name: string,
     unit: ShownUnit,
     value: (s: Station) => number,
     dashed = false,
-  ): Curve => ({
-    name,
-    dashed,
-    points: stations.map((s) => ({ place: s.x / length.size, value: value(s) / unit.size })),
-  })
+  ): Curve => curve(stations, name, unit, value, dashed)
   switch (kind) {
     case 'diameters': {
       const inner = stations.some((s) => s.inner > 0)
@@ -87,7 +108,9 @@ export function chartData(kind: ChartKind, source: ChartSource): ChartData {
     }
     case 'secondMoment': {
       const unit = fourth(length)
-      return { unit: unit.name, curves: [along('second moment', unit, (s) => s.secondMoment)] }
+      const least = along(cut ? 'least' : 'second moment', unit, (s) => s.secondMoment)
+      const most = cut && curve(cut, 'greatest', unit, (s) => s.mostMoment, true)
+      return { unit: unit.name, curves: most ? [least, most] : [least] }
     }
     case 'mass': {
       const unit = usualUnit('mass', units)
@@ -125,9 +148,10 @@ export function valueAt(curve: Curve, place: number): number | undefined {
 
 /** The table behind a chart, a row for every place, with names and units above. */
 export function chartTable(kind: ChartKind, source: ChartSource): (string | number)[][] {
-  const { stations, cavity, density, units } = source
+  const { stations, cut, cavity, density, units } = source
   const length = usualUnit('length', units)
-  const tell = (value: number): string => significant(value, 8)
+  // Triangles tell no more than this.
+  const tell = (value: number): string => significant(value, cut ? 5 : 8)
   if (kind === 'capacity') {
     const volume = usualUnit('volume', units)
     const rows = cavity ? capacityCurve(cavity, 400) : []
@@ -144,10 +168,11 @@ export function chartTable(kind: ChartKind, source: ChartSource): (string | numb
       `outer diameter [${length.name}]`,
       `inner diameter [${length.name}]`,
       `section area [${area.name}]`,
-      `second moment [${moment.name}]`,
+      `${cut ? 'least ' : ''}second moment [${moment.name}]`,
       `cumulative mass [${mass.name}]`,
+      ...(cut ? [`greatest second moment [${moment.name}]`] : []),
     ],
-    ...stations.map((s) =>
+    ...stations.map((s, i) =>
       [
         s.x / length.size,
         s.outer / length.size,
@@ -155,18 +180,19 @@ export function chartTable(kind: ChartKind, source: ChartSource): (string | numb
         s.area / area.size,
         s.secondMoment / moment.size,
         (s.volume * density) / mass.size,
+        ...(cut ? [(cut[i]?.mostMoment ?? 0) / moment.size] : []),
       ].map(tell),
     ),
   ]
 }
 
-/** What the curves of a chart are at a place, in words. */
-export function readout(data: ChartData, place: number): string {
+/** What the curves of a chart are at a place, in words, to so many digits. */
+export function readout(data: ChartData, place: number, digits = 5): string {
   return data.curves
     .flatMap((curve) => {
       const value = valueAt(curve, place)
       if (value === undefined) return []
-      return `${curve.name} ${Number(value.toPrecision(5))} ${data.unit}`
+      return `${curve.name} ${Number(value.toPrecision(digits))} ${data.unit}`
     })
     .join(' · ')
 }
