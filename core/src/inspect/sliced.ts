@@ -13,14 +13,15 @@ type Triangles = Pick<SolidMesh, 'positions' | 'normals' | 'indices'>
 /** Sums over the outlines of all cross-sections, one number for every station. */
 interface Sums {
   readonly area: Float64Array
-  /** ∫y dA, ∫z dA, ∫y² dA, ∫z² dA, ∫yz dA */
-  readonly y: Float64Array
-  readonly z: Float64Array
-  readonly yy: Float64Array
-  readonly zz: Float64Array
-  readonly yz: Float64Array
-  /** How far the outline turns about the axis, in rad. */
-  readonly turned: Float64Array
+  /** ∫u dA, ∫v dA, ∫u² dA, ∫v² dA, ∫uv dA, with u and v along the mesh's X and Y */
+  readonly u: Float64Array
+  readonly v: Float64Array
+  readonly uu: Float64Array
+  readonly vv: Float64Array
+  readonly uv: Float64Array
+  /** How often the outline goes round the axis: once where the axis lies in material. */
+  readonly rounds: Float64Array
+  /** The squares of the least and the greatest distance from the axis. */
   readonly least: Float64Array
   readonly most: Float64Array
 }
@@ -91,58 +92,51 @@ function stationOf(sums: Sums, i: number, x: number, volume: number): SlicedStat
   const at = (of: Float64Array): number => of[i] ?? 0
   const area = at(sums.area)
   if (area <= 0) return { x, outer: 0, inner: 0, area: 0, secondMoment: 0, mostMoment: 0, volume }
-  const yy = at(sums.yy) - at(sums.y) ** 2 / area
-  const zz = at(sums.zz) - at(sums.z) ** 2 / area
-  const yz = at(sums.yz) - (at(sums.y) * at(sums.z)) / area
-  const [middle, spread] = [(yy + zz) / 2, Math.hypot((yy - zz) / 2, yz)]
-  // A body that was halved has the axis in its face: it still is solid there.
-  const isSolid = at(sums.turned) > Math.PI / 2
+  const uu = at(sums.uu) - at(sums.u) ** 2 / area
+  const vv = at(sums.vv) - at(sums.v) ** 2 / area
+  const uv = at(sums.uv) - (at(sums.u) * at(sums.v)) / area
+  const [middle, spread] = [(uu + vv) / 2, Math.hypot((uu - vv) / 2, uv)]
   return {
     ...{ x, area, volume },
-    outer: 2 * at(sums.most),
-    inner: isSolid ? 0 : 2 * at(sums.least),
+    outer: 2 * Math.sqrt(at(sums.most)),
+    inner: at(sums.rounds) > 0.5 ? 0 : 2 * Math.sqrt(at(sums.least)),
     secondMoment: Math.max(0, middle - spread),
     mostMoment: middle + spread,
   }
 }
 
-/** One end of a cut through a triangle: its place and the normal there, both across the axis. */
+/** One end of a cut through a triangle: its place and the normal there, in the mesh's X and Y. */
 interface End {
-  y: number
-  z: number
-  ny: number
-  nz: number
+  u: number
+  v: number
+  nu: number
+  nv: number
 }
 
 /** @param cuts places along the axis, growing */
 function sumsAt(mesh: Triangles, cuts: Float64Array): Sums {
   const make = (value = 0): Float64Array => new Float64Array(cuts.length).fill(value)
   const sums: Sums = {
-    ...{ area: make(), y: make(), z: make(), yy: make(), zz: make(), yz: make() },
-    ...{ turned: make(), least: make(Infinity), most: make() },
+    ...{ area: make(), u: make(), v: make(), uu: make(), vv: make(), uv: make() },
+    ...{ rounds: make(), least: make(Infinity), most: make() },
   }
   const { positions, indices } = mesh
   const ends: [End, End] = [
-    { y: 0, z: 0, ny: 0, nz: 0 },
-    { y: 0, z: 0, ny: 0, nz: 0 },
+    { u: 0, v: 0, nu: 0, nv: 0 },
+    { u: 0, v: 0, nu: 0, nv: 0 },
   ]
+  const height = (v: number): number => positions[3 * v + 2] ?? 0
   for (let i = 0; i < indices.length; i += 3) {
-    const corners = [indices[i] ?? 0, indices[i + 1] ?? 0, indices[i + 2] ?? 0] as const
-    const xs = corners.map((v) => positions[3 * v + 2] ?? 0)
-    const high = Math.max(...xs)
-    for (let k = firstFrom(cuts, Math.min(...xs)); k < cuts.length; k++) {
+    const corners = [indices[i] ?? 0, indices[i + 1] ?? 0, indices[i + 2] ?? 0]
+    const [low = 0, middle = 0, high = 0] = corners.sort((a, b) => height(a) - height(b))
+    // The lower corner first, so that both triangles at a side find the same place.
+    for (let k = firstFrom(cuts, height(low)); k < cuts.length; k++) {
       const x = cuts[k] ?? 0
-      if (x >= high) break
-      let found = 0
-      for (let c = 0; c < 3; c++) {
-        const [a, b] = [corners[c] ?? 0, corners[(c + 1) % 3] ?? 0]
-        const end = ends[found]
-        if (end && (positions[3 * a + 2] ?? 0) > x !== (positions[3 * b + 2] ?? 0) > x) {
-          endOf(mesh, a, b, x, end)
-          found++
-        }
-      }
-      if (found === 2) add(sums, k, ...ends)
+      if (x >= height(high)) break
+      endOf(mesh, low, high, x, ends[0])
+      if (height(middle) > x) endOf(mesh, low, middle, x, ends[1])
+      else endOf(mesh, middle, high, x, ends[1])
+      add(sums, k, ...ends)
     }
   }
   return sums
@@ -159,72 +153,80 @@ function firstFrom(cuts: Float64Array, x: number): number {
   return low
 }
 
-/** Normals that lie almost along the axis tell little of how round the cut is. */
-const LEAST_ACROSS = 0.3
+/** Normals that lie almost along the axis tell little of how round the cut is: the square of their rest. */
+const LEAST_ACROSS = 0.1
 
 /**
  * Where a side of a triangle is cut. The surface bulges over the side by t(1 − t)/2 (n₁ − n₀)·(p₁ − p₀),
  * which for a circle is the rise of its arc over the chord.
  */
 function endOf({ positions, normals }: Triangles, a: number, b: number, x: number, end: End): void {
-  const at = (list: Float32Array, v: number, k: number): number => list[3 * v + k] ?? 0
-  const t = (x - at(positions, a, 2)) / (at(positions, b, 2) - at(positions, a, 2))
-  const mixed = (list: Float32Array, k: number): number =>
-    (1 - t) * at(list, a, k) + t * at(list, b, k)
-  let bulge = 0
-  for (let k = 0; k < 3; k++) {
-    const [turn, way] = [
-      at(normals, b, k) - at(normals, a, k),
-      at(positions, b, k) - at(positions, a, k),
-    ]
-    bulge += (t * (1 - t) * turn * way) / 2
-  }
-  const [ny, nz] = [mixed(normals, 0), mixed(normals, 1)]
-  const across = Math.hypot(ny, nz)
-  const out = across > LEAST_ACROSS ? bulge / (across * across) : 0
-  end.y = mixed(positions, 0) + ny * out
-  end.z = mixed(positions, 1) + nz * out
-  end.ny = across > 0 ? ny / across : 0
-  end.nz = across > 0 ? nz / across : 0
+  const [i, k] = [3 * a, 3 * b]
+  const [px, py, pz] = [positions[i] ?? 0, positions[i + 1] ?? 0, positions[i + 2] ?? 0]
+  const [qx, qy, qz] = [positions[k] ?? 0, positions[k + 1] ?? 0, positions[k + 2] ?? 0]
+  const [mx, my, mz] = [normals[i] ?? 0, normals[i + 1] ?? 0, normals[i + 2] ?? 0]
+  const [nx, ny, nz] = [normals[k] ?? 0, normals[k + 1] ?? 0, normals[k + 2] ?? 0]
+  const t = (x - pz) / (qz - pz)
+  const rise = (nx - mx) * (qx - px) + (ny - my) * (qy - py) + (nz - mz) * (qz - pz)
+  const [across, aside] = [mx + t * (nx - mx), my + t * (ny - my)]
+  const square = across * across + aside * aside
+  const out = square > LEAST_ACROSS ? (t * (1 - t) * rise) / (2 * square) : 0
+  const length = Math.sqrt(square)
+  end.u = px + t * (qx - px) + across * out
+  end.v = py + t * (qy - py) + aside * out
+  end.nu = length > 0 ? across / length : 0
+  end.nv = length > 0 ? aside / length : 0
 }
 
 /** Adds a piece of the outline to its station, as the arc between its ends that has their normals. */
 function add(sums: Sums, k: number, one: End, other: End): void {
   // Material lies to the left of the way, and normals point to the right of it.
-  const sides = (one.ny + other.ny) * (other.z - one.z) - (one.nz + other.nz) * (other.y - one.y)
+  const sides = (one.nu + other.nu) * (other.v - one.v) - (one.nv + other.nv) * (other.u - one.u)
   const [p, q] = sides >= 0 ? [one, other] : [other, one]
-  const twice = p.y * q.z - p.z * q.y
-  const length = Math.hypot(q.y - p.y, q.z - p.z)
-  const bend = Math.atan2(p.ny * q.nz - p.nz * q.ny, p.ny * q.ny + p.nz * q.nz)
+  const twice = p.u * q.v - p.v * q.u
+  const square = (q.u - p.u) ** 2 + (q.v - p.v) ** 2
+  const bend = turnOf(p, q)
   // Between chord and arc lies L²φ/12, about at 3/5 of the arc's rise Lφ/8 over the chord.
-  const bow = (length * length * bend) / 12
-  const rise = (3 * length * bend) / 40
-  const [my, mz] = [
-    (p.y + q.y) / 2 + (rise * (p.ny + q.ny)) / 2,
-    (p.z + q.z) / 2 + (rise * (p.nz + q.nz)) / 2,
+  const bow = (square * bend) / 12
+  const rise = (3 * Math.sqrt(square) * bend) / 40
+  const [mu, mv] = [
+    (p.u + q.u) / 2 + (rise * (p.nu + q.nu)) / 2,
+    (p.v + q.v) / 2 + (rise * (p.nv + q.nv)) / 2,
   ]
   plus(sums.area, k, twice / 2 + bow)
-  plus(sums.y, k, (twice * (p.y + q.y)) / 6 + bow * my)
-  plus(sums.z, k, (twice * (p.z + q.z)) / 6 + bow * mz)
-  plus(sums.yy, k, (twice * (p.y * p.y + p.y * q.y + q.y * q.y)) / 12 + bow * my * my)
-  plus(sums.zz, k, (twice * (p.z * p.z + p.z * q.z + q.z * q.z)) / 12 + bow * mz * mz)
-  const mixed = 2 * p.y * p.z + p.y * q.z + q.y * p.z + 2 * q.y * q.z
-  plus(sums.yz, k, (twice * mixed) / 24 + bow * my * mz)
-  plus(sums.turned, k, Math.atan2(twice, p.y * q.y + p.z * q.z))
-  const [near, far] = [Math.hypot(p.y, p.z), Math.hypot(q.y, q.z)]
-  sums.least[k] = Math.min(sums.least[k] ?? Infinity, near, far, toAxis(p, q, length))
+  plus(sums.u, k, (twice * (p.u + q.u)) / 6 + bow * mu)
+  plus(sums.v, k, (twice * (p.v + q.v)) / 6 + bow * mv)
+  plus(sums.uu, k, (twice * (p.u * p.u + p.u * q.u + q.u * q.u)) / 12 + bow * mu * mu)
+  plus(sums.vv, k, (twice * (p.v * p.v + p.v * q.v + q.v * q.v)) / 12 + bow * mv * mv)
+  const mixed = 2 * p.u * p.v + p.u * q.v + q.u * p.v + 2 * q.u * q.v
+  plus(sums.uv, k, (twice * mixed) / 24 + bow * mu * mv)
+  plus(sums.rounds, k, crossing(p, q, twice))
+  const [near, far] = [p.u * p.u + p.v * p.v, q.u * q.u + q.v * q.v]
+  const way = bend === 0 ? toAxis(p, q, square) : Infinity
+  sums.least[k] = Math.min(sums.least[k] ?? Infinity, near, far, way)
   sums.most[k] = Math.max(sums.most[k] ?? 0, near, far)
+}
+
+/** The angle from one end's normal to the other's in rad, nought where they are all but the same. */
+function turnOf(p: End, q: End): number {
+  const [sine, cosine] = [p.nu * q.nv - p.nv * q.nu, p.nu * q.nu + p.nv * q.nv]
+  return cosine > 0 && Math.abs(sine) < 1e-5 ? 0 : Math.atan2(sine, cosine)
+}
+
+/** One where a piece crosses the ray out from the axis upwards, less one where it crosses it downwards. */
+function crossing(p: End, q: End, twice: number): number {
+  const [below, above] = [p.v <= 0 && q.v > 0, p.v > 0 && q.v <= 0]
+  if (below && twice > 0) return 1
+  return above && twice < 0 ? -1 : 0
 }
 
 function plus(sums: Float64Array, k: number, value: number): void {
   sums[k] = (sums[k] ?? 0) + value
 }
 
-/** How near a straight piece comes to the axis between its ends; an arc is left to its ends. */
-function toAxis(p: End, q: End, length: number): number {
-  const isStraight = p.ny * q.ny + p.nz * q.nz > 1 - 1e-9
-  const [wy, wz] = [q.y - p.y, q.z - p.z]
-  const along = -(p.y * wy + p.z * wz)
-  if (!isStraight || along <= 0 || along >= length * length) return Infinity
-  return Math.abs(p.y * q.z - p.z * q.y) / length
+/** The square of how near a straight piece comes to the axis between its ends. */
+function toAxis(p: End, q: End, square: number): number {
+  const along = -(p.u * (q.u - p.u) + p.v * (q.v - p.v))
+  if (along <= 0 || along >= square) return Infinity
+  return (p.u * q.v - p.v * q.u) ** 2 / square
 }

@@ -29,7 +29,7 @@ export interface ChartData {
 
 /** About how many places along the part are looked at, and along its triangles, which takes longer. */
 const SAMPLES = 2000
-const CUTS = 600
+const CUTS = 400
 
 export const CHART_WORDS: Readonly<Record<ChartKind, string>> = {
   diameters: 'diameters',
