@@ -34,7 +34,8 @@ export async function pageRows(): Promise<Row[]> {
     return [
       atMost('main script before lazy parts, gzip', mainScriptSize(), 'KB', 500),
       atMost('first paint of the modelling screen, cold', paint, 'ms', 1500),
-      atMost('first solid step weighed, from first need of the kernel', kernel.ready, 'ms', 2000),
+      atMost('solid kernel ready in the page, from first need', kernel.ready, 'ms', 2000),
+      atMost('first solid step weighed, from first need', kernel.weighed, 'ms', 2000),
       atMost('longest task of the page while the kernel gets ready', kernel.longest, 'ms', 50),
       atMost('pointer to paint, 60 lines, middle', share(drag, 0.5), 'ms', 8),
       atMost('pointer to paint, 60 lines, 95 of 100', share(drag, 0.95), 'ms', 1000 / 60),
@@ -96,12 +97,13 @@ async function firstPaint(browser: Browser, address: string): Promise<number> {
 
 /**
  * The solid kernel from its first need in the page on: how long until a first step is weighed by it,
- * and, with the page of the mill opened alone, the longest task that held up the page meanwhile.
+ * and, with the page of the mill opened alone, until it is loaded and compiled, and the longest task
+ * that held up the page meanwhile.
  */
 async function firstNeed(
   browser: Browser,
   freshPart: () => Promise<string>,
-): Promise<{ readonly ready: number; readonly longest: number }> {
+): Promise<{ readonly ready: number; readonly weighed: number; readonly longest: number }> {
   const opened = async (): Promise<Page> => {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
     const page = await context.newPage()
@@ -111,6 +113,7 @@ async function firstNeed(
     return page
   }
   const ready: number[] = []
+  const weighed: number[] = []
   const longest: number[] = []
   for (let i = 0; i < 3; i++) {
     const milled = await opened()
@@ -123,7 +126,7 @@ async function firstNeed(
       const told = document.querySelector('[data-figure="mass"]')?.textContent ?? ''
       return told !== old && /^\d/.test(told)
     }, before)
-    ready.push(performance.now() - start)
+    weighed.push(performance.now() - start)
     await milled.context().close()
 
     const page = await opened()
@@ -136,12 +139,30 @@ async function firstNeed(
     })
     await page.keyboard.press('5')
     await page.waitForTimeout(4000)
-    if (page.workers().length === 0) throw new Error('the kernel has no thread')
+    ready.push(await whenReady(page))
     const tasks = await page.evaluate(() => (window as unknown as { tasks: number[] }).tasks)
     longest.push(Math.max(0, ...tasks))
     await page.context().close()
   }
-  return { ready: share(ready, 0.5), longest: share(longest, 0.5) }
+  return {
+    ready: share(ready, 0.5),
+    weighed: share(weighed, 0.5),
+    longest: share(longest, 0.5),
+  }
+}
+
+/** When the kernel's thread had loaded and compiled it, in ms from the thread's beginning. */
+async function whenReady(page: Page): Promise<number> {
+  for (let tries = 0; tries < 100; tries++) {
+    for (const worker of page.workers()) {
+      const marks = await worker.evaluate(() =>
+        performance.getEntriesByName('solid kernel ready').map((m) => m.startTime),
+      )
+      if (marks[0] !== undefined) return marks[0]
+    }
+    await page.waitForTimeout(200)
+  }
+  throw new Error('the kernel did not get ready')
 }
 
 /**
