@@ -20,7 +20,7 @@ const CORE = {
     ...['part', 'route', 'edit', 'formats'],
   ],
   mesh: ['geometry', 'section', 'solid'],
-  inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'solid', 'part', 'route'],
+  inspect: ['units', 'formula', 'geometry', 'sketch', 'section', 'solid', 'mesh', 'part', 'route'],
   formats: [
     ...['units', 'formula', 'geometry', 'sketch', 'section', 'solid'],
     ...['part', 'route', 'mesh', 'inspect'],

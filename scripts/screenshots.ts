@@ -87,6 +87,15 @@ try {
     await press(page, 'l', 'k')
     await page.mouse.move(1100, 420)
   })
+  await take('inspect-spindle', async (shop, page) => {
+    await shop.openPart('Winding spindle')
+    await page.getByRole('link', { name: 'Inspect' }).click()
+    const chart = page.getByRole('region', { name: 'Chart' })
+    await chart.getByLabel('Chart of').selectOption('secondMoment')
+    await page.waitForTimeout(3000)
+    await chart.getByRole('group').focus()
+    await press(page, 'ArrowRight', 'ArrowLeft')
+  })
   await take('dispatch', async (shop, page) => {
     await shop.openPart('Spindle')
     await page.getByRole('link', { name: 'Dispatch' }).click()
