@@ -288,13 +288,22 @@ describe('a solid in the pane', () => {
 })
 
 describe('sizes on the pane', () => {
-  it('stand each once, and one below the other where they would lie on one another', () => {
+  const pixels = ({ x }: { readonly x: number }) => ({ x: x < 3 ? 100 : 300, y: 50 })
+
+  it('stand each once, beside their places, and one below the other where they would meet', () => {
     const marks = ['⌀6', '⌀6', '6 × M5', '⌀40'].map((words, i) => ({ words, at: vec(i, i) }))
-    const labels = spreadLabels(marks, ({ x }) => ({ x: x < 3 ? 100 : 300, y: 50 }))
-    expect(labels.map((l) => [l.words, l.x, l.y])).toEqual([
-      ['⌀6', 100, 50],
-      ['6 × M5', 100, 72],
-      ['⌀40', 300, 50],
+    const labels = spreadLabels(marks, pixels, 400)
+    expect(labels.map((l) => [l.words, l.side, l.x, l.y])).toEqual([
+      ['⌀6', 'left', 64, 28],
+      ['6 × M5', 'left', 64, 50],
+      ['⌀40', 'right', 336, 28],
     ])
+    expect(labels.map((l) => l.at.x)).toEqual([100, 100, 300])
+  })
+
+  it('run towards the middle where there is no room beyond', () => {
+    const marks = [0, 3].map((y) => ({ words: `on a circle of ⌀${70 + y}`, at: vec(0, y) }))
+    const sides = spreadLabels(marks, pixels, 400).map((l) => l.side)
+    expect(sides).toEqual(['right', 'left'])
   })
 })

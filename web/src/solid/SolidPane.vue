@@ -241,7 +241,7 @@ function onPicture(): void {
 function placeLabels(): void {
   const { marks } = route
   if (!scene || (marks.length === 0 && labels.value.length === 0)) return
-  labels.value = spreadLabels(marks, scene.project)
+  labels.value = spreadLabels(marks, scene.project, width.value)
 }
 watch(() => route.marks, placeLabels, { flush: 'post' })
 
@@ -272,10 +272,17 @@ onBeforeUnmount(() => scene?.dispose())
     />
     <SolidTools v-if="!noWebGl" @picture="asksPicture = true" />
 
+    <svg v-if="labels.length > 0" class="leaders" aria-hidden="true">
+      <g v-for="l in labels" :key="l.words">
+        <line :x1="l.at.x" :y1="l.at.y" :x2="l.x" :y2="l.y" />
+        <circle :cx="l.at.x" :cy="l.at.y" r="2.5" />
+      </g>
+    </svg>
     <span
       v-for="l in labels"
-      :key="`${l.words} ${l.x}`"
+      :key="l.words"
       class="words size figure"
+      :class="l.side"
       :style="{ left: `${l.x}px`, top: `${l.y}px` }"
     >
       {{ l.words }}
@@ -345,7 +352,21 @@ canvas:focus-visible {
 }
 
 .size {
-  transform: translate(-50%, -150%);
+  transform: translate(0, -50%);
+}
+
+.size.left {
+  transform: translate(-100%, -50%);
+}
+
+.leaders {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  fill: var(--ink);
+  stroke: var(--ink);
+  pointer-events: none;
 }
 
 .building {
