@@ -274,7 +274,9 @@ onBeforeUnmount(() => scene?.dispose())
 
     <svg v-if="labels.length > 0" class="leaders" aria-hidden="true">
       <g v-for="l in labels" :key="l.words">
+        <line class="rim" :x1="l.at.x" :y1="l.at.y" :x2="l.x" :y2="l.y" />
         <line :x1="l.at.x" :y1="l.at.y" :x2="l.x" :y2="l.y" />
+        <circle class="rim" :cx="l.at.x" :cy="l.at.y" r="3" />
         <circle :cx="l.at.x" :cy="l.at.y" r="2.5" />
       </g>
     </svg>
@@ -367,6 +369,13 @@ canvas:focus-visible {
   fill: var(--ink);
   stroke: var(--ink);
   pointer-events: none;
+}
+
+/* Leaders are seen on dark material too. */
+.leaders .rim {
+  stroke: var(--paper);
+  stroke-width: 3.5;
+  opacity: 0.75;
 }
 
 .building {
