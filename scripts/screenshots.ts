@@ -45,7 +45,6 @@ try {
     await shop.label('⌀35').hover()
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
-  await take('model-flask', (shop) => shop.openPart('Ink flask'))
   await take('model-funnel', (shop) => shop.openPart('Ink funnel'))
   await take('groove', async (shop, page) => {
     await shop.openPart('Spindle')

@@ -132,6 +132,19 @@ describe('charts of a body that is no full turn', () => {
     )
   })
 
+  it('tell that play is that of the full turns', async () => {
+    const { screen, inspect } = await open('guide-roller')
+    const { part } = screen.parts
+    const [first, second] = inspect.standing
+    const solid = await open('winding-spindle')
+    const plan = solid.inspect.body?.plan
+    if (!part || !first || !second || !plan) throw new Error('they are open')
+    const play = { kind: 'radialPlay', body: first.bodyId, other: second.bodyId } as const
+    const plain = figureWords(play, part, [first, second])
+    expect(plain).toMatch(/^radial play of .* in /)
+    expect(figureWords(play, part, [first, { ...second, plan }])).toBe(`${plain}, of full turns`)
+  })
+
   it('tell that a capacity is that of the full turn', async () => {
     const { screen, inspect } = await open('sampling-can')
     const { part } = screen.parts

@@ -39,14 +39,18 @@ export function lengthwise(section: Section): Lengthwise {
 }
 
 /** The number of the last break at or before a place. */
-function before(breaks: readonly number[], x: number): number {
-  let [low, high] = [0, breaks.length]
+const before = (breaks: readonly number[], x: number): number =>
+  Math.max(0, countUpTo(breaks, x) - 1)
+
+/** How many of growing places lie at or before one. */
+export function countUpTo(places: ArrayLike<number>, x: number): number {
+  let [low, high] = [0, places.length]
   while (low < high) {
     const middle = (low + high) >> 1
-    if ((breaks[middle] ?? 0) <= x) low = middle + 1
+    if ((places[middle] ?? 0) <= x) low = middle + 1
     else high = middle
   }
-  return Math.max(0, low - 1)
+  return low
 }
 
 /** Inner and outer radius in mm of every ring of material at a place along the axis, inside first. */

@@ -81,12 +81,10 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
   }
   if (figure.kind === 'capacity') {
     const height = figure.height.trim() === '' ? 'to the brim' : `to a height of ${figure.height}`
-    return `${words} ${height}${bySection(bodies, [figure.body], FULL_TURN)}`
+    return `${words} ${height}${bySection(bodies, [figure.body], ', of the full turn')}`
   }
   return figure.body === '' || part.bodies.length < 2 ? words : `${words} of ${nameOf(figure.body)}`
 }
-
-const FULL_TURN = ', of the full turn'
 
 /** Says of what goes by half-sections that it leaves out what is no full turn, where there is any. */
 function bySection(bodies: readonly BodyState[], ids: readonly string[], words: string): string {

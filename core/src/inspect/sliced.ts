@@ -1,5 +1,5 @@
 import type { SolidMesh } from '../mesh'
-import type { Station } from './along'
+import { countUpTo, type Station } from './along'
 
 /** A station of a body that is no full turn, which bends more easily one way than another. */
 export interface SlicedStation extends Station {
@@ -130,27 +130,16 @@ function sumsAt(mesh: Triangles, cuts: Float64Array): Sums {
     const corners = [indices[i] ?? 0, indices[i + 1] ?? 0, indices[i + 2] ?? 0]
     const [low = 0, middle = 0, high = 0] = corners.sort((a, b) => height(a) - height(b))
     // The lower corner first, so that both triangles at a side find the same place.
-    for (let k = firstFrom(cuts, height(low)); k < cuts.length; k++) {
+    for (let k = countUpTo(cuts, height(low)); k < cuts.length; k++) {
       const x = cuts[k] ?? 0
-      if (x >= height(high)) break
+      if (x > height(high)) break
       endOf(mesh, low, high, x, ends[0])
-      if (height(middle) > x) endOf(mesh, low, middle, x, ends[1])
+      if (height(middle) >= x) endOf(mesh, low, middle, x, ends[1])
       else endOf(mesh, middle, high, x, ends[1])
       add(sums, k, ...ends)
     }
   }
   return sums
-}
-
-/** The number of the first cut at or beyond a place. */
-function firstFrom(cuts: Float64Array, x: number): number {
-  let [low, high] = [0, cuts.length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if ((cuts[middle] ?? 0) < x) low = middle + 1
-    else high = middle
-  }
-  return low
 }
 
 /** Normals that lie almost along the axis tell little of how round the cut is: the square of their rest. */
