@@ -1,6 +1,15 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
-import { FLANGE, cylinder, field, fill, flange, grams } from './support/flange'
+import {
+  FLANGE,
+  POCKET,
+  cylinder,
+  field,
+  fill,
+  flange,
+  grams,
+  pocketedFlange,
+} from './support/flange'
 
 /** How much more than its hole a head takes: a cone from one diameter to the other, or a step. */
 const cone = (outer: number, inner: number, height: number): number =>
@@ -102,4 +111,38 @@ test('a part turn goes evenly to both sides, or by different angles', async ({ p
   await expect(mass).toHaveText(grams(ring / 3))
   await fill(shop, 'Other side', '300')
   await expect(shop.card.getByRole('alert').first()).toContainText('more than a full turn')
+})
+
+test('a pocket gets narrower with its draft', async ({ page }) => {
+  const shop = new Workshop(page)
+  await pocketedFlange(shop, 'Drafted pocket')
+  await shop.route.getByRole('button', { name: /20 Extrude/ }).click()
+  await fill(shop, 'Draft', '10')
+  const slope = Math.tan(Math.PI / 18)
+  // ∫(10 − 2z·tan α)(8 − 2z·tan α) dz over its depth of 4.
+  const drafted = 80 * 4 - 36 * slope * (4 ** 2 / 2) + 4 * slope ** 2 * (4 ** 3 / 3)
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - drafted))
+  await page.keyboard.press('Control+z')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - POCKET))
+})
+
+test('a profile is turned about a centre line of its own, not about the axis', async ({ page }) => {
+  const shop = new Workshop(page)
+  const mass = shop.figure('mass')
+  await shop.newPart('Bent guide')
+  await shop.rectangle([0, 20], [10, 26], ['10', '6'])
+  await press(page, '1', 'x')
+  await shop.click(0, 40)
+  await shop.click(10, 40)
+  await press(page, 'Escape', 'Escape', '4', 'r')
+  const about = (outer: number, inner: number): number => Math.PI * (outer ** 2 - inner ** 2) * 10
+  await expect(mass).toHaveText(grams(about(26, 20)))
+  const line = field(shop, 'About').locator('option', { hasText: /^line/ })
+  await field(shop, 'About').selectOption(await line.getAttribute('value'))
+  await expect(mass).toHaveText(grams(about(20, 14)))
+  await fill(shop, 'Turn', '90')
+  await expect(mass).toHaveText(grams(about(20, 14) / 4))
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await expect(mass).toHaveText(grams(about(26, 20)))
 })
