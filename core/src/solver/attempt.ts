@@ -1,113 +1,80 @@
-import { SOLVE_TOLERANCE } from '../tolerances'
-import { analyseSystem, type Analysis } from './analysis'
-import { WIDEST } from './equations'
-import { prepareBlock } from './leastChange'
-import { LARGEST_SMALL_BLOCK, createSmallSolver } from './smallBlock'
-import {
-  buildSystem,
-  initialUnknowns,
-  writeCoordinates,
-  type SizeValues,
-  type System,
-} from './system'
+import { withPositions } from './positions'
+import { WIDEST, type Equation } from './equations'
+import { settle, toleranceOf, type Effort, type Settled } from './settle'
+import { buildSystem, unmergedSystem, type SizeValues, type System } from './system'
 import type { Vec } from '../geometry'
 import type { Sketch } from '../sketch'
 
-/** A suspicion: constraints and sizes among which a disagreement lies. */
-export interface Fault {
-  readonly kind: 'redundant' | 'conflict'
-  readonly suspects: readonly string[]
-}
-
 export interface Attempt {
+  /** True when every constraint and size holds, each told without merging and evaluated at the end. */
   readonly solved: boolean
   readonly system: System
-  readonly analysis: Analysis
+  /** Where the search ended, also when it failed. */
+  readonly settled: Settled
+  /** Where every point stands: the solved places, or the given ones. */
   readonly positions: ReadonlyMap<string, Vec>
-  readonly faults: readonly Fault[]
-}
-
-/** Solves from where the points stand, without explaining what goes wrong to the last detail. */
-export function attempt(
-  sketch: Sketch,
-  values: SizeValues,
-  keep?: (id: string) => boolean,
-): Attempt {
-  const system = buildSystem(sketch, values, keep)
-  const analysis = analyseSystem(system)
-  const tolerance = 10 * SOLVE_TOLERANCE * Math.max(1, system.extent / 1000)
-  const faults: Fault[] = system.circles.map(({ misfit, reasons }) => ({
-    kind: misfit > tolerance ? 'conflict' : 'redundant',
-    suspects: reasons,
-  }))
-  const unknowns = initialUnknowns(system)
-  const coordinates = new Float64Array(system.start.length)
-  writeCoordinates(system, unknowns, coordinates)
-  const solveSmall = createSmallSolver(system, coordinates)
-  for (const block of analysis.blocks) {
-    if (block.equations.length === 0) continue
-    const equations = block.equations.flatMap((e) => analysis.independent[e] ?? [])
-    const small = block.determined && equations.length <= LARGEST_SMALL_BLOCK
-    if (small && solveSmall(equations, block.unknowns, unknowns)) continue
-    if (!prepareBlock(system, equations, block.unknowns, coordinates).solve(unknowns)) {
-      faults.push({ kind: 'conflict', suspects: suspectsAround(system, analysis, equations) })
-      break
-    }
-  }
-  writeCoordinates(system, unknowns, coordinates)
-  const gradient = new Float64Array(WIDEST)
-  if (!faults.some((f) => f.kind === 'conflict')) {
-    for (const { equation, from } of analysis.dependent) {
-      const misfit = Math.abs(equation.evaluate(coordinates, gradient))
-      faults.push({
-        kind: misfit > tolerance ? 'conflict' : 'redundant',
-        suspects: suspectsAround(system, analysis, [equation, ...from]),
-      })
-    }
-  }
-  const solved = !faults.some((f) => f.kind === 'conflict')
-  const source = solved ? coordinates : system.start
-  const positions = new Map<string, Vec>(
-    system.pointIds.map((id, i) => [id, { x: source[2 * i] ?? 0, y: source[2 * i + 1] ?? 0 }]),
-  )
-  return { solved, system, analysis, positions, faults }
+  /** Owners of what does not hold; ties of circles that do not close included. */
+  readonly failing: readonly string[]
 }
 
 /**
- * All owners that may have a say in some equations: their own, those of the blocks that fix what
- * they read, and the ties that merged their coordinates.
+ * Solves as it was asked, with nothing merged: slower, but a tie says nothing of the side on which its
+ * points are before it holds.
  */
-function suspectsAround(
-  system: System,
-  analysis: Analysis,
-  equations: readonly Analysis['independent'][number][],
-): string[] {
-  const blockOf = new Map<number, Analysis['blocks'][number]>()
-  for (const block of analysis.blocks) {
-    if (block.determined) block.unknowns.forEach((u) => blockOf.set(u, block))
+export function attemptUnmerged(sketch: Sketch, values: SizeValues, effort: Effort): Attempt {
+  const system = buildSystem(sketch, values)
+  const settled = settle(unmergedSystem(system), effort)
+  const solved = settled.off.length === 0
+  return {
+    solved,
+    system,
+    settled,
+    positions: solved ? placesAt(system, settled.coordinates) : startOf(system),
+    failing: settled.off.map((e) => e.owner),
   }
-  const involved = new Set(equations)
-  const coordinates = new Set<number>()
-  for (const equation of involved) {
-    for (const c of equation.coordinates) {
-      coordinates.add(c)
-      const block = blockOf.get(system.unknownOf[c] ?? -1)
-      // A set grows while it is run through, so this reaches blocks behind blocks.
-      block?.equations.forEach((e) => {
-        const found = analysis.independent[e]
-        if (found) involved.add(found)
-      })
-    }
-  }
-  const suspects = new Set([...involved].map((e) => e.owner))
-  const firstOf = new Map<number, number>([[-1, system.start.length - 2]])
-  for (const c of coordinates) {
-    const u = system.unknownOf[c] ?? -1
-    const first = firstOf.get(u)
-    if (first === undefined) firstOf.set(u, c)
-    else system.reasonsBetween(first, c).forEach((r) => suspects.add(r))
-  }
-  // What an arc is by nature has no owner and is nobody's fault.
-  suspects.delete('')
-  return [...suspects]
 }
+
+/** Solves from where the points stand, without explaining what goes wrong. */
+export function attempt(
+  sketch: Sketch,
+  values: SizeValues,
+  effort: Effort,
+  again = false,
+): Attempt {
+  const system = buildSystem(sketch, values)
+  const tolerance = toleranceOf(system)
+  const open = system.circles.filter((c) => c.misfit > tolerance)
+  const settled = settle(system, effort)
+  const failed = (failing: readonly string[]): Attempt => ({
+    solved: false,
+    system,
+    settled,
+    positions: startOf(system),
+    failing,
+  })
+  const apart = [...open.flatMap((c) => c.reasons), ...settled.off.map((e) => e.owner)]
+  if (apart.length > 0) return failed(apart)
+  const off = offAt(system.unmerged(), settled.coordinates, tolerance)
+  if (off.length === 0) {
+    const positions = placesAt(system, settled.coordinates)
+    return { solved: true, system, settled, positions, failing: [] }
+  }
+  // Merging said more or less than was asked for: then all is solved as it was asked, and merged from there.
+  const asked = again ? undefined : attemptUnmerged(sketch, values, effort)
+  if (!asked?.solved) return failed(off.map((e) => e.owner))
+  return attempt(withPositions(sketch, asked.positions), values, effort, true)
+}
+
+function offAt(
+  equations: readonly Equation[],
+  coordinates: Float64Array,
+  tolerance: number,
+): Equation[] {
+  const gradient = new Float64Array(WIDEST)
+  return equations.filter((e) => !(Math.abs(e.evaluate(coordinates, gradient)) <= tolerance))
+}
+
+const startOf = (system: System): ReadonlyMap<string, Vec> => placesAt(system, system.start)
+
+const placesAt = (system: System, at: Float64Array): ReadonlyMap<string, Vec> =>
+  new Map(system.pointIds.map((id, i) => [id, { x: at[2 * i] ?? 0, y: at[2 * i + 1] ?? 0 }]))

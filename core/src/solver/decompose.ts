@@ -10,10 +10,11 @@ export interface Block {
 }
 
 /**
- * Splits independent equations into blocks to be solved one after another: the strongly connected
- * blocks of the well-determined part, in order, then the connected pieces of the part with
- * freedoms (Dulmage & Mendelsohn 1958; Pothen & Fan 1990). It uses structure only, no numbers.
- * @param incidence unknowns of each equation; the equations must be independent
+ * Splits equations into blocks to be solved one after another: the strongly connected blocks of the
+ * well-determined part, in order, then the connected pieces of the part with freedoms (Dulmage &
+ * Mendelsohn 1958; Pothen & Fan 1990). It uses structure only, no numbers, so it may be wrong about
+ * what is determined: what it orders is to be judged by residuals afterwards.
+ * @param incidence unknowns of each equation; an equation for which no unknown is left is in no block
  * @param width number of unknowns
  * @param hints for each equation an unknown to match it with first, if it reads it
  */
@@ -23,10 +24,11 @@ export function decompose(
   hints: readonly number[] = [],
 ): Block[] {
   const matching = maximumMatching(incidence, width, hints)
-  const free = reachFromUnmatched(incidence, matching)
+  const matched = incidence.map((columns, e) => ((matching.ofEquation[e] ?? -1) < 0 ? [] : columns))
+  const free = reachFromUnmatched(matched, matching)
   return [
-    ...determinedBlocks(incidence, matching, free),
-    ...freeBlocks(incidence, width, matching, free),
+    ...determinedBlocks(matched, matching, free),
+    ...freeBlocks(matched, width, matching, free),
   ]
 }
 
@@ -111,6 +113,7 @@ function determinedBlocks(
   }
   for (let root = 0; root < incidence.length; root++) {
     if (free.has(root) || (order[root] ?? -1) >= 0) continue
+    if ((matching.ofEquation[root] ?? -1) < 0) continue
     const path = [enter(root)]
     while (path.length > 0) {
       const top = path[path.length - 1]

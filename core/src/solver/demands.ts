@@ -98,17 +98,17 @@ export function readConstraint(setting: Setting, c: Constraint): readonly Demand
 
 /** Reads a size of a given value in mm or radians. */
 export function readSize(setting: Setting, size: Size, target: number): readonly Demand[] {
-  const { index, line, ties, entities, locate } = setting
+  const { index, line, ties, entities, locate, side } = setting
   switch (size.kind) {
     case 'length':
-      return [apart(size.id, ...line(size.line), target)]
+      return [apart(setting, size.id, ...line(size.line), target)]
     case 'distance':
-      return [apart(size.id, index(size.a), index(size.b), target)]
+      return [apart(setting, size.id, index(size.a), index(size.b), target)]
     case 'axialDistance':
     case 'radialDistance': {
       const axis = size.kind === 'axialDistance' ? x : y
       const [a, b] = [axis(index(size.a)), axis(index(size.b))]
-      ties.tie(a, b, ties.signed(a, b, target), size.id)
+      ties.tie(a, b, side(size.id, ties.gap(a, b), target) * target, size.id)
       return []
     }
     case 'diameter':
@@ -120,7 +120,7 @@ export function readSize(setting: Setting, size: Size, target: number): readonly
       const [one, two] = rounds
       if (one && two) {
         const [r, s] = [one, two].map(([c, rim]) => span(ties.place(c), ties.place(rim)))
-        const sign = (r ?? 0) < (s ?? 0) ? -1 : 1
+        const sign = side(size.id, (r ?? 0) - (s ?? 0), target)
         const terms = [
           [sign, separation(...one)],
           [-sign, separation(...two)],
@@ -135,7 +135,7 @@ export function readSize(setting: Setting, size: Size, target: number): readonly
     case 'curveDiameter': {
       const round = roundPoints(setting, size.curve)
       if (!round) return []
-      return [apart(size.id, ...round, size.kind === 'radius' ? target : target / 2)]
+      return [apart(setting, size.id, ...round, size.kind === 'radius' ? target : target / 2)]
     }
     case 'arcLength': {
       const arc = entities.get(size.curve)
@@ -149,7 +149,7 @@ export function readSize(setting: Setting, size: Size, target: number): readonly
       const first = line(size.line)
       const now = signedAngle(size, entities, locate)
       const turned: readonly [number, number] = size.reversed ? [first[1], first[0]] : first
-      const angle = now < 0 ? -target : target
+      const angle = side(size.id, now, target, setting.extent) * target
       return [angleEquation(size.id, turned, line(size.to), angle, setting.extent)]
     }
   }
@@ -174,5 +174,5 @@ export function arcByNature(setting: Setting, entity: Entity): Demand[] {
 export function sizedArc(setting: Setting, owner: string, arc: Entity, radius: number): Demand[] {
   if (arc.kind !== 'arc') return []
   const centre = setting.index(arc.centre)
-  return [arc.from, arc.to].map((end) => apart(owner, centre, setting.index(end), radius))
+  return [arc.from, arc.to].map((end) => apart(setting, owner, centre, setting.index(end), radius))
 }

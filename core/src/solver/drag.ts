@@ -1,4 +1,4 @@
-import { analyseSystem } from './analysis'
+import { analyseSystem, blocksOf } from './analysis'
 import { prepareBlock, type BlockSolver } from './leastChange'
 import { buildSystem, initialUnknowns, writeCoordinates, type SizeValues } from './system'
 import type { Sketch } from '../sketch'
@@ -32,17 +32,18 @@ export function startDrag(
   const coordinates = new Float64Array(system.start.length)
   const base = initialUnknowns(system)
   writeCoordinates(system, base, coordinates)
-  const solverOf = (block: (typeof analysis.blocks)[number]): BlockSolver =>
+  const blocks = blocksOf(system, analysis.independent)
+  const solverOf = (block: (typeof blocks)[number]): BlockSolver =>
     prepareBlock(
       system,
       block.equations.flatMap((e) => analysis.independent[e] ?? []),
       block.unknowns,
       coordinates,
     )
-  for (const block of analysis.blocks) {
+  for (const block of blocks) {
     if (block.determined) solverOf(block).solve(base)
   }
-  const free = analysis.blocks.filter((b) => !b.determined)
+  const free = blocks.filter((b) => !b.determined)
   const freeUnknowns = new Set(free.flatMap((b) => b.unknowns))
 
   const pulls = new Map<number, 'x' | 'y'>()

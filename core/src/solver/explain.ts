@@ -1,5 +1,9 @@
-import { attempt, type Fault } from './attempt'
-import type { SizeValues } from './system'
+import { attempt, type Attempt } from './attempt'
+import { analyseRank, type SparseRow } from './rank'
+import { restrictedTo } from './restricted'
+import { rowsAt } from './witness'
+import { unmergedSystem, writeCoordinates, type SizeValues, type System } from './system'
+import { WIDEST, type Equation } from './equations'
 import type { Sketch } from '../sketch'
 
 /** Constraints and sizes that say the same, or that cannot all hold. */
@@ -7,42 +11,223 @@ export interface Disagreement {
   readonly kind: 'redundant' | 'conflict'
   /** Ids of constraints and sizes: a smallest such set. */
   readonly members: readonly string[]
+  /** True of a conflict that follows from the rows of its equations, whatever else may be. */
+  readonly certain: boolean
   /** Those of a redundant set that could go without anything getting looser. */
   readonly idle: readonly string[]
 }
 
-/** Above this many suspects only a shortened list is searched, to answer within a frame or two. */
-const MOST_SUSPECTS = 200
-
 /**
- * Narrows a fault to a smallest set that still disagrees, or still says the same twice
- * (QuickXplain; Junker, AAAI 2004): dropping any one member resolves it.
- * @param freedoms those of the whole sketch
- * @returns undefined when each of a redundant set holds something that no other does
+ * Finds what says the same twice, and what cannot all hold.
+ *
+ * Every equation, ties too, is a row of derivatives at a witness. A row that follows from others does so in one
+ * way from rows that are independent of one another: these are its circuit, and each of
+ * them is needed. Where the equations of a circuit cannot be solved by themselves they are a conflict; where
+ * they can, they say the same. A conflict without any circuit is one of values (sides that cannot
+ * close): it is narrowed by leaving out what is not needed for it.
+ * @param coordinates a witness of the system
  */
-export function explainDisagreement(
+export function explain(
   sketch: Sketch,
   values: SizeValues,
-  fault: Fault,
-  freedoms: number,
-): Disagreement | undefined {
-  const members = smallestSet(sketch, values, fault)
-  if (fault.kind === 'conflict') return { kind: 'conflict', members, idle: [] }
-  const idle = members.filter(
-    (m) => attempt(sketch, values, (id) => id !== m).analysis.freedoms === freedoms,
-  )
-  return idle.length > 0 ? { kind: 'redundant', members, idle } : undefined
+  { solved, system, settled, failing }: Attempt,
+  coordinates: Float64Array,
+): Disagreement[] {
+  const whole = unmergedSystem(system)
+  const matrix = rowsOf(whole, coordinates)
+  const found: Disagreement[] = []
+  const told = new Set<string>()
+  const tell = (d: Disagreement): void => {
+    const key = [...d.members].sort().join(' ')
+    if (told.has(key)) return
+    told.add(key)
+    found.push(d)
+  }
+  const failsBy =
+    (detours: boolean) =>
+    (ids: ReadonlySet<string>): boolean =>
+      !attempt(restrictedTo(sketch, ids), values, { detours }).solved
+  const fails = failsBy(false)
+  const { dependent, independent } = analyseRank(matrix.rows, whole.unknowns)
+  for (const { row, from } of dependent) {
+    const circuit = new Set([row, ...from].map((i) => matrix.owners[i] ?? ''))
+    circuit.delete('')
+    const bare = smallestDependent(matrix, [...circuit], whole.unknowns)
+    const resting = [row, ...from].flatMap((i) => whole.equations[i] ?? [])
+    const members = [...new Set([...bare, ...supportsOf(system, resting, coordinates)])]
+    const failing = solved ? undefined : [bare, members].find((ids) => fails(new Set(ids)))
+    if (failing) {
+      const least = failing.length <= FEW ? withoutNeedless(failing, fails) : failing
+      tell({ kind: 'conflict', members: least, certain: true, idle: [] })
+      continue
+    }
+    const idle = members.filter((m) => isIdle(matrix, m, independent.length, whole.unknowns))
+    if (idle.length > 0) tell({ kind: 'redundant', members, certain: true, idle })
+  }
+  if (!solved && !found.some((d) => d.kind === 'conflict')) {
+    const suspects = inTension(system, settled.unknowns, settled.off)
+    const tense = new Set(suspects)
+    const all = new Set([...sketch.constraints, ...sketch.sizes].map((item) => item.id))
+    const failsAnyhow = failsBy(true)
+    const pool = tense.size > 1 && failsAnyhow(tense) ? tense : (componentOf(whole, failing) ?? all)
+    const members = smallestFailing([...pool], failsAnyhow)
+    tell({ kind: 'conflict', members, certain: false, idle: [] })
+  }
+  return found
 }
 
-function smallestSet(sketch: Sketch, values: SizeValues, fault: Fault): readonly string[] {
-  const suspects = fault.suspects.slice(0, MOST_SUSPECTS)
-  const holds = (ids: readonly string[]): boolean => {
-    const set = new Set(ids)
-    const { faults } = attempt(sketch, values, (id) => set.has(id))
-    return !faults.some((f) => f.kind === fault.kind)
+/** Sets of more than this are not searched for members that inequalities make needless. */
+const FEW = 16
+
+function withoutNeedless(
+  members: readonly string[],
+  fails: (ids: ReadonlySet<string>) => boolean,
+): readonly string[] {
+  const left = new Set(members)
+  for (const m of members) {
+    left.delete(m)
+    if (left.size === 0 || !fails(left)) left.add(m)
   }
-  if (suspects.length < 2 || holds(suspects)) return suspects
-  return quickXplain([], suspects, false, holds)
+  return [...left]
+}
+
+/**
+ * Ties on which the derivatives of equations rest: a length reads one coordinate only because its line
+ * is axial, and would read both without that.
+ */
+function supportsOf(
+  system: System,
+  equations: readonly Equation[],
+  coordinates: Float64Array,
+): string[] {
+  const gradient = new Float64Array(WIDEST)
+  const reasons = new Set<string>()
+  for (const equation of equations) {
+    equation.evaluate(coordinates, gradient)
+    const read = [...equation.coordinates]
+    const size = Math.max(...read.map((_, k) => Math.abs(gradient[k] ?? 0)))
+    read.forEach((c, k) => {
+      if (Math.abs(gradient[k] ?? 0) > 1e-9 * size) return
+      const like = read.find(
+        (d) => d !== c && d % 2 === c % 2 && system.unknownOf[d] === system.unknownOf[c],
+      )
+      if (like !== undefined) for (const r of system.reasonsBetween(c, like)) reasons.add(r)
+    })
+  }
+  reasons.delete('')
+  return [...reasons]
+}
+
+/** Every equation's row, and whose it is. */
+interface Matrix {
+  readonly rows: readonly SparseRow[]
+  readonly owners: readonly string[]
+}
+
+function rowsOf(whole: System, coordinates: Float64Array): Matrix {
+  const { equations } = whole
+  return {
+    rows: rowsAt((c) => whole.unknownOf[c] ?? -1, equations, coordinates),
+    owners: equations.map((e) => e.owner),
+  }
+}
+
+/** Rows of some owners, and of what arcs and circles are by nature. */
+const rowsFor = ({ rows, owners }: Matrix, keep: (owner: string) => boolean): SparseRow[] =>
+  rows.filter((_, i) => owners[i] === '' || keep(owners[i] ?? ''))
+
+/**
+ * Those of some owners whose rows depend on one another, as few as may be. An owner of several rows may
+ * bring other dependences with it than the one looked for; then they are left out one by one.
+ */
+function smallestDependent(matrix: Matrix, circuit: readonly string[], width: number): string[] {
+  const dependences = (ids: ReadonlySet<string>): number =>
+    analyseRank(
+      rowsFor(matrix, (o) => ids.has(o)),
+      width,
+    ).dependent.length
+  let members = new Set(circuit)
+  if (dependences(members) <= 1) return [...members]
+  for (const m of circuit) {
+    const rest = new Set(members)
+    rest.delete(m)
+    if (dependences(rest) > 0) members = rest
+  }
+  return [...members]
+}
+
+/** True when without some owner's rows the rank of all is what it was. */
+const isIdle = (matrix: Matrix, owner: string, rank: number, width: number): boolean =>
+  analyseRank(
+    rowsFor(matrix, (o) => o !== owner),
+    width,
+  ).independent.length === rank
+
+/**
+ * Owners of the equations that pull against one another where the sum of their squares is least, and
+ * of the ties that merge what they read: a local reason for not holding.
+ */
+function inTension(system: System, unknowns: Float64Array, off: readonly Equation[]): string[] {
+  const coordinates = new Float64Array(system.start.length)
+  writeCoordinates(system, unknowns, coordinates)
+  const gradient = new Float64Array(WIDEST)
+  const size = (e: Equation): number => Math.abs(e.evaluate(coordinates, gradient))
+  const most = Math.max(...off.map(size))
+  const pulling = system.equations.filter((e) => size(e) > 1e-5 * most)
+  const owners = new Set(pulling.map((e) => e.owner))
+  const firstOf = new Map<number, number>([[-1, system.start.length - 2]])
+  for (const { coordinates: read } of pulling) {
+    for (const c of read) {
+      const u = system.unknownOf[c] ?? -1
+      const first = firstOf.get(u)
+      if (first === undefined) firstOf.set(u, c)
+      else for (const r of system.reasonsBetween(first, c)) owners.add(r)
+    }
+  }
+  owners.delete('')
+  return [...owners]
+}
+
+/** All owners whose equations hang together with those of some. */
+export function componentOf(
+  whole: System,
+  ids: readonly string[],
+): ReadonlySet<string> | undefined {
+  const { equations, unknownOf } = whole
+  const readers = new Map<number, number[]>()
+  equations.forEach((equation, e) => {
+    for (const c of equation.coordinates) {
+      if ((unknownOf[c] ?? -1) < 0) continue
+      const list = readers.get(c)
+      if (list) list.push(e)
+      else readers.set(c, [e])
+    }
+  })
+  const wanted = new Set(ids)
+  const reached = new Set(
+    equations.flatMap((equation, e) => (wanted.has(equation.owner) ? [e] : [])),
+  )
+  const seen = new Set<number>()
+  // A set grows while it is run through, so this reaches what hangs on what it reached.
+  for (const e of reached) {
+    for (const c of equations[e]?.coordinates ?? []) {
+      if (seen.has(c)) continue
+      seen.add(c)
+      for (const reader of readers.get(c) ?? []) reached.add(reader)
+    }
+  }
+  const owners = new Set([...reached].map((e) => equations[e]?.owner ?? ''))
+  owners.delete('')
+  return owners.size > 0 ? owners : undefined
+}
+
+/** A smallest set that still fails: dropping any one member resolves it (QuickXplain; Junker, AAAI 2004). */
+function smallestFailing(
+  suspects: readonly string[],
+  fails: (ids: ReadonlySet<string>) => boolean,
+): readonly string[] {
+  if (suspects.length < 2 || !fails(new Set(suspects))) return suspects
+  return quickXplain([], suspects, false, (ids) => !fails(new Set(ids)))
 }
 
 function quickXplain(

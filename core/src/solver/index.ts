@@ -1,4 +1,5 @@
-export { solve, withPositions, type Solution } from './solve'
+export { solve, type Solution } from './solve'
+export { withPositions } from './positions'
 export type { Disagreement } from './explain'
 export { startDrag, type DragSession } from './drag'
 export { createRandom } from './random'

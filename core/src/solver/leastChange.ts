@@ -4,7 +4,12 @@ import { WIDEST, type Equation } from './equations'
 import type { System } from './system'
 
 /** More rounds than this are never taken; a solvable block needs a handful. */
-const MOST_ROUNDS = 60
+const MOST_ROUNDS = 200
+/** After so many rounds that gained little all in all, a search is stuck in a hollow that is no solution. */
+const PATIENCE = 12
+
+/** More than this is not gained by going nearer to where one came from. */
+const MOST_APPROACHES = 10
 
 /** A block made ready: its pattern is known, and solving it allocates nothing. */
 export interface BlockSolver {
@@ -12,9 +17,19 @@ export interface BlockSolver {
    * Moves the block's unknowns, as little as may be, until its equations hold.
    * @param unknowns all unknowns in mm; the block's own are changed
    * @param stiffness per unknown, how strongly it resists; 1 is usual
+   * @param goals per equation what its residual is to be, in mm; nought when left out
    * @returns whether every equation holds to the solve tolerance
    */
-  solve(unknowns: Float64Array, stiffness?: Float64Array): boolean
+  solve(unknowns: Float64Array, stiffness?: Float64Array, goals?: Float64Array): boolean
+  /** How far the equations seem to be from where the unknowns stand: the length of one weighted step, in mm. */
+  outlook(unknowns: Float64Array, stiffness: Float64Array): number
+  /** The residual of every equation where the unknowns stand, in mm, as a copy. */
+  residuals(unknowns: Float64Array): Float64Array
+  /**
+   * Goes from where the equations hold to the nearest such place to an origin, along what can move.
+   * @returns whether it came nearer; the equations still hold
+   */
+  approach(unknowns: Float64Array, origin: Float64Array, stiffness: Float64Array): boolean
 }
 
 /**
@@ -56,11 +71,11 @@ export function prepareBlock(
   }
 
   /** Residuals and Jacobian where the unknowns stand; returns the largest residual by size. */
-  const evaluate = (unknowns: Float64Array): number => {
+  const evaluate = (unknowns: Float64Array, goals?: Float64Array): number => {
     writeTouched(unknowns)
     let largest = 0
     for (let e = 0; e < count; e++) {
-      const r = equations[e]?.evaluate(coordinates, gradient) ?? 0
+      const r = (equations[e]?.evaluate(coordinates, gradient) ?? 0) - (goals?.[e] ?? 0)
       residual[e] = r
       largest = Math.max(largest, Math.abs(r))
       const entries = jacobian[e]
@@ -119,22 +134,31 @@ export function prepareBlock(
     return Number.isFinite(longest)
   }
 
-  const solve = (unknowns: Float64Array, stiffness?: Float64Array): boolean => {
-    let largest = evaluate(unknowns)
+  const solve = (
+    unknowns: Float64Array,
+    stiffness?: Float64Array,
+    goals?: Float64Array,
+  ): boolean => {
+    let largest = evaluate(unknowns, goals)
     let damping = 0
+    let mark = Infinity
     for (let round = 0; round < MOST_ROUNDS && largest > goal; round++) {
       const before = sumOfSquares()
+      if (round % PATIENCE === 0) {
+        if (before > 0.9 * mark && largest > tolerance) break
+        mark = before
+      }
       blockUnknowns.forEach((u, i) => (saved[i] = unknowns[u] ?? 0))
       const usable = computeStep(stiffness, damping)
       if (usable) {
         blockUnknowns.forEach((u, i) => (unknowns[u] = (saved[i] ?? 0) + (step[i] ?? 0)))
-        largest = evaluate(unknowns)
+        largest = evaluate(unknowns, goals)
         if (largest < Infinity && sumOfSquares() < before) {
           damping = damping < 1e-12 ? 0 : damping / 10
           continue
         }
         blockUnknowns.forEach((u, i) => (unknowns[u] = saved[i] ?? 0))
-        largest = evaluate(unknowns)
+        largest = evaluate(unknowns, goals)
       }
       if (largest <= tolerance || damping > 1e8) break
       damping = Math.max(damping * 10, 1e-6)
@@ -143,7 +167,64 @@ export function prepareBlock(
     return largest <= tolerance
   }
 
-  return { solve }
+  /** How far the unknowns of the block are from an origin, as a weighted sum of squares. */
+  const farFrom = (origin: Float64Array, unknowns: Float64Array, weights: Float64Array): number => {
+    let sum = 0
+    for (const u of blockUnknowns) {
+      const by = (unknowns[u] ?? 0) - (origin[u] ?? 0)
+      sum += (weights[u] ?? 1) * by * by
+    }
+    return sum
+  }
+
+  const approach: BlockSolver['approach'] = (unknowns, origin, stiffness) => {
+    let far = farFrom(origin, unknowns, stiffness)
+    const before = far
+    const here = new Float64Array(width)
+    for (let round = 0; round < MOST_APPROACHES; round++) {
+      evaluate(unknowns)
+      blockUnknowns.forEach((u, i) => (here[i] = unknowns[u] ?? 0))
+      // The nearest place to the origin on what the equations look like from here.
+      for (let e = 0; e < count; e++) {
+        rows[e]?.columns.forEach((column, k) => {
+          const back = (origin[blockUnknowns[column] ?? 0] ?? 0) - (here[column] ?? 0)
+          residual[e] = (residual[e] ?? 0) + (jacobian[e]?.[k] ?? 0) * back
+        })
+      }
+      if (!computeStep(stiffness, 0)) break
+      const target = blockUnknowns.map((u, i) => (origin[u] ?? 0) + (step[i] ?? 0))
+      let nearer = false
+      for (let share = 1; share > 0.1 && !nearer; share /= 2) {
+        blockUnknowns.forEach((u, i) => {
+          unknowns[u] = (here[i] ?? 0) + share * ((target[i] ?? 0) - (here[i] ?? 0))
+        })
+        if (!solve(unknowns, stiffness)) continue
+        const now = farFrom(origin, unknowns, stiffness)
+        nearer = now < far * (1 - 1e-4)
+        if (nearer) far = now
+      }
+      if (nearer) continue
+      blockUnknowns.forEach((u, i) => (unknowns[u] = here[i] ?? 0))
+      break
+    }
+    writeTouched(unknowns)
+    return far < before
+  }
+
+  const outlook: BlockSolver['outlook'] = (unknowns, stiffness) => {
+    evaluate(unknowns)
+    if (!computeStep(stiffness, 1e-9)) return Infinity
+    let sum = 0
+    blockUnknowns.forEach((u, i) => (sum += (stiffness[u] ?? 1) * (step[i] ?? 0) ** 2))
+    return Math.sqrt(sum)
+  }
+
+  const residuals = (unknowns: Float64Array): Float64Array => {
+    evaluate(unknowns)
+    return residual.slice()
+  }
+
+  return { solve, outlook, residuals, approach }
 }
 
 interface Pattern {

@@ -1,7 +1,7 @@
 import { analyseRank } from './rank'
-import { rowsHere } from './analysis'
 import { createRandom } from './random'
-import { buildSystem, type SizeValues } from './system'
+import { buildSystem, initialUnknowns, writeCoordinates, type SizeValues } from './system'
+import { rowsAt } from './witness'
 import type { Sketch } from '../sketch'
 import type { Vec } from '../geometry'
 
@@ -11,7 +11,10 @@ import type { Vec } from '../geometry'
  */
 export function freeMotion(sketch: Sketch, values: SizeValues): ReadonlyMap<string, Vec> {
   const system = buildSystem(sketch, values)
-  const report = analyseRank(rowsHere(system), system.unknowns)
+  const here = new Float64Array(system.start.length)
+  writeCoordinates(system, initialUnknowns(system), here)
+  const rows = rowsAt((c) => system.unknownOf[c] ?? -1, system.equations, here)
+  const report = analyseRank(rows, system.unknowns)
   const random = createRandom(0x70e)
   const motion = report.nullVector(() => random() - 0.5)
   const at = (coordinate: number): number => {

@@ -10,10 +10,13 @@ export interface SparseRow {
 export interface RankReport {
   /** Row numbers that are independent of those taken before them. */
   readonly independent: readonly number[]
-  /** For each independent row the column it was solved for. */
-  readonly pivots: readonly number[]
   /** Row numbers that follow from earlier ones, with those they follow from. */
   readonly dependent: readonly { readonly row: number; readonly from: readonly number[] }[]
+  /**
+   * The largest remainder that was taken for rounding by the smallest that was taken for a pivot; near
+   * 1 the one may be the other.
+   */
+  readonly doubt: number
   /** Turns free values into a vector of the null space, by back-substitution. */
   readonly nullVector: (free: () => number) => Float64Array
 }
@@ -45,6 +48,7 @@ export function analyseRank(rows: readonly SparseRow[], width: number): RankRepo
   const independent: number[] = []
   const dependent: { row: number; from: number[] }[] = []
   const work = new Float64Array(width)
+  let [rejected, accepted] = [1e-16, 1]
 
   for (const number of byFewestNewColumns(rows, width)) {
     const row = rows[number]
@@ -70,7 +74,11 @@ export function analyseRank(rows: readonly SparseRow[], width: number): RankRepo
       })
       work[source.pivot] = 0
     }
-    const pivot = choosePivot(pattern, work, remaining)
+    let largest = 0
+    for (const c of pattern) largest = Math.max(largest, Math.abs(work[c] ?? 0))
+    const pivot = choosePivot(pattern, work, remaining, largest)
+    if (pivot < 0) rejected = Math.max(rejected, largest)
+    else accepted = Math.min(accepted, largest)
     if (pivot < 0) {
       dependent.push({ row: number, from: unfold(used, echelon) })
     } else {
@@ -98,7 +106,7 @@ export function analyseRank(rows: readonly SparseRow[], width: number): RankRepo
     return vector
   }
 
-  return { independent, pivots: echelon.map((e) => e.pivot), dependent, nullVector }
+  return { independent, dependent, doubt: rejected / accepted, nullVector }
 }
 
 /**
@@ -151,9 +159,12 @@ function firstPivot(pattern: Set<number>, pivotRow: Int32Array, work: Float64Arr
   return first
 }
 
-function choosePivot(pattern: Set<number>, work: Float64Array, remaining: Int32Array): number {
-  let largest = 0
-  for (const c of pattern) largest = Math.max(largest, Math.abs(work[c] ?? 0))
+function choosePivot(
+  pattern: Set<number>,
+  work: Float64Array,
+  remaining: Int32Array,
+  largest: number,
+): number {
   if (largest < RANK_TOLERANCE) return -1
   let best = -1
   for (const c of pattern) {

@@ -18,8 +18,10 @@ export interface Ties {
   readonly together: (a: number, b: number) => boolean
   /** How far b lies from a by ties, in mm; undefined while nothing ties them. */
   readonly between: (a: number, b: number) => number | undefined
-  /** A difference from a to b with the sign it has where the points stand. */
-  readonly signed: (a: number, b: number, size: number) => number
+  /** The difference from a to b where the points stand, in mm. */
+  readonly gap: (a: number, b: number) => number
+  /** How many ties are on. */
+  readonly count: () => number
   /** Where a point stands at the start, in mm. */
   readonly place: (point: number) => Vec
 }
@@ -29,8 +31,10 @@ export interface Reducible {
   readonly owner: string
   /** Puts on its ties and returns true, once it can; nothing is left of it then. */
   readonly reduce: (ties: Ties) => boolean
-  /** What it asks for when it could not be reduced. */
+  /** All it asks for, told without any ties. */
   readonly equations: () => readonly Equation[]
+  /** What is left of it when it could be reduced in part only; all of it when left out. */
+  readonly left?: () => readonly Equation[]
 }
 
 /** @param tolerance misfit in mm up to which a point held one way is held the other way only */
@@ -41,11 +45,13 @@ export function createTies(
   tolerance: number,
 ): { readonly ties: Ties; readonly circles: Circle[] } {
   const circles: Circle[] = []
+  let count = 0
   const at = (c: number): number => start[c] ?? 0
   const between = (a: number, b: number): number | undefined =>
     graph.rootOf(a) === graph.rootOf(b) ? graph.offsetOf(b) - graph.offsetOf(a) : undefined
   const ties: Ties = {
     tie: (a, b, difference, reason, support) => {
+      count++
       const circle = graph.tie(a, b, difference, reason, support)
       if (circle) circles.push(circle)
     },
@@ -59,7 +65,8 @@ export function createTies(
     },
     together: (a, b) => Math.abs(between(a, b) ?? Infinity) < 1e-12,
     between,
-    signed: (a, b, size) => (at(b) < at(a) ? -size : size),
+    gap: (a, b) => at(b) - at(a),
+    count: () => count,
     place: (point) => ({ x: at(2 * point), y: at(2 * point + 1) }),
   }
   return { ties, circles }
@@ -72,10 +79,13 @@ export function createTies(
  */
 export function reduceDemands(demands: readonly (Equation | Reducible)[], ties: Ties): Equation[] {
   let left = demands.filter((d): d is Reducible => 'reduce' in d)
-  for (let before = -1; before !== left.length;) {
-    before = left.length
+  for (let before = -1; before !== ties.count();) {
+    before = ties.count()
     left = left.filter((d) => !d.reduce(ties))
   }
   const kept = new Set<Equation | Reducible>(left)
-  return demands.flatMap((d) => ('reduce' in d ? (kept.has(d) ? d.equations() : []) : [d]))
+  return demands.flatMap((d) => {
+    if (!('reduce' in d)) return [d]
+    return kept.has(d) ? (d.left ?? d.equations)() : []
+  })
 }

@@ -28,6 +28,14 @@ export interface Setting {
   /** The ends of a line, the axis included, as numbers. */
   readonly line: (id: string) => readonly [number, number]
   readonly ties: Ties
+  /**
+   * The side on which something is measured: 1 where `now` is not negative, −1 where it is; the
+   * other way about for those whose side is being tried.
+   * @param now what is measured at the start
+   * @param target what it is to be on its side, by size
+   * @param arm length in mm by which angles are multiplied
+   */
+  readonly side: (owner: string, now: number, target: number, arm?: number) => 1 | -1
   /** The extent of the sketch in mm. */
   readonly extent: number
 }
@@ -66,7 +74,13 @@ export function roundPoints(
 }
 
 /** Two points are a length apart: a tie when they stand in line by other ties. */
-export function apart(owner: string, a: number, b: number, length: number): Reducible {
+export function apart(
+  { side }: Setting,
+  owner: string,
+  a: number,
+  b: number,
+  length: number,
+): Reducible {
   return {
     owner,
     reduce: (ties) => {
@@ -74,7 +88,7 @@ export function apart(owner: string, a: number, b: number, length: number): Redu
       if (!straight) return false
       const along = 1 - straight.across
       const [p, q] = [2 * a + along, 2 * b + along]
-      ties.tie(p, q, ties.signed(p, q, length), owner, straight.support)
+      ties.tie(p, q, side(owner, ties.gap(p, q), length) * length, owner, straight.support)
       return true
     },
     equations: () => [sumEquation(owner, [[1, separation(a, b)]], length)],
@@ -98,29 +112,32 @@ export function onLine(owner: string, p: number, [a, b]: readonly [number, numbe
 
 /** A point lies at a distance from a line, on the side where it is. */
 export function besides(
-  { line, entities, locate, ties }: Setting,
+  { line, entities, locate, ties, side: sideOf }: Setting,
   owner: string,
   p: number,
   lineId: string,
   target: number,
 ): Reducible {
   const [a, b] = line(lineId)
-  const side = offLine(entities, locate, ties.place(p), lineId) < 0 ? -1 : 1
+  const off = offLine(entities, locate, ties.place(p), lineId)
   return {
     owner,
     reduce: (ties) => {
       const level = levelOf(ties, a, b)
       if (!level) return false
       const [from, to] = [2 * a + level.across, 2 * p + level.across]
-      ties.tie(from, to, ties.signed(from, to, target), owner, level.support)
+      ties.tie(from, to, sideOf(owner, ties.gap(from, to), target) * target, owner, level.support)
       return true
     },
-    equations: () => [sumEquation(owner, [[side, offset(p, a, b)]], target)],
+    equations: () => [sumEquation(owner, [[sideOf(owner, off, target), offset(p, a, b)]], target)],
   }
 }
 
 /** Parallel to a straight line of the axes' directions is a tie; else the angle is held. */
-export function direction({ line, entities, locate, extent }: Setting, c: LinePair): Reducible {
+export function direction(
+  { line, entities, locate, extent, side }: Setting,
+  c: LinePair,
+): Reducible {
   const [first, second] = [line(c.line), line(c.to)]
   const now = signedAngle({ ...c, reversed: false }, entities, locate)
   const turned = c.kind === 'perpendicular' ? 1 : 0
@@ -139,15 +156,17 @@ export function direction({ line, entities, locate, extent }: Setting, c: LinePa
       }
       return false
     },
-    equations: () => [angleEquation(c.id, first, second, nearestTurn(now, c.kind), extent, false)],
+    // Lines are made parallel or square by the angle that is nearest to the one they have.
+    equations: () => {
+      const angle =
+        turned === 1
+          ? (side(c.id, Math.sin(now), 1, extent) * Math.PI) / 2
+          : side(c.id, Math.cos(now), 1, extent) > 0
+            ? 0
+            : Math.PI
+      return [angleEquation(c.id, first, second, angle, extent, false)]
+    },
   }
-}
-
-/** The angle that makes lines parallel or square and is nearest to the one they have, in radians. */
-function nearestTurn(now: number, kind: LinePair['kind']): number {
-  const quarter = Math.PI / 2
-  if (kind === 'perpendicular') return now < 0 ? -quarter : quarter
-  return Math.abs(now) <= quarter ? 0 : Math.PI
 }
 
 export function equal(setting: Setting, c: CurvePair): Equation {
@@ -194,6 +213,13 @@ export function mirror(
   [c, d]: readonly [number, number],
 ): Reducible {
   let along: number | undefined
+  const whole = (): Equation[] => [
+    sumEquation(owner, [
+      [1, offset(a, c, d)],
+      [1, offset(b, c, d)],
+    ]),
+    sumEquation(owner, [[1, advance(a, b, c, d)]]),
+  ]
   return {
     owner,
     reduce: (ties) => {
@@ -205,22 +231,15 @@ export function mirror(
       }
       return false
     },
-    equations: () => {
-      if (along !== undefined) {
-        return [
-          weightedEquation(owner, [
-            [2 * c + along, 2],
-            [2 * a + along, -1],
-            [2 * b + along, -1],
-          ]),
-        ]
-      }
+    equations: whole,
+    left: () => {
+      if (along === undefined) return whole()
       return [
-        sumEquation(owner, [
-          [1, offset(a, c, d)],
-          [1, offset(b, c, d)],
+        weightedEquation(owner, [
+          [2 * c + along, 2],
+          [2 * a + along, -1],
+          [2 * b + along, -1],
         ]),
-        sumEquation(owner, [[1, advance(a, b, c, d)]]),
       ]
     },
   }

@@ -1,9 +1,18 @@
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { AXIS_ID, ORIGIN_ID, entityMap, locator, pointsOf, type Size, type Sketch } from '../sketch'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  entityMap,
+  locator,
+  pointsOf,
+  type Entity,
+  type Size,
+  type Sketch,
+} from '../sketch'
 import { arcByNature, readConstraint, readSize, sizedArc } from './demands'
 import { createLinearGraph, type Circle } from './linearGraph'
-import { createTies, reduceDemands } from './reduce'
-import type { Equation } from './equations'
+import { coordinate, sumEquation, type Equation } from './equations'
+import { createTies, reduceDemands, type Ties } from './reduce'
 import type { Demand, Setting } from './relations'
 
 /** Values of the driving sizes by size id, in mm and radians. */
@@ -24,6 +33,12 @@ export interface System {
   readonly offsetOf: Float64Array
   readonly unknowns: number
   readonly equations: readonly Equation[]
+  /** All that is asked for, told without merging: an equation for every tie too. */
+  readonly unmerged: () => readonly Equation[]
+  /** Whose measures have sides, with how far each is at the start from its target on the other side, in mm. */
+  readonly sides: ReadonlyMap<string, number>
+  /** Pairs of points between which something is drawn. */
+  readonly spans: readonly (readonly [number, number])[]
   /** Ties that close a circle with earlier ones: what says the same, or disagrees. */
   readonly circles: readonly Circle[]
   /** The ties that hold two coordinates together. */
@@ -32,15 +47,17 @@ export interface System {
   readonly extent: number
 }
 
+const NONE: ReadonlySet<string> = new Set()
+
 /**
  * Builds the system of a sketch.
  * @param values driving sizes by id; sizes that are absent are not applied
- * @param keep which constraints and sizes to take; all when left out
+ * @param flipped constraints and sizes that measure on the other side than the one at the start
  */
 export function buildSystem(
   sketch: Sketch,
   values: SizeValues,
-  keep: (id: string) => boolean = () => true,
+  flipped: ReadonlySet<string> = NONE,
 ): System {
   const pointIds = [...sketch.points.map((p) => p.id), ORIGIN_ID, AXIS_ID]
   const indexOf = new Map(pointIds.map((id, i) => [id, i]))
@@ -60,7 +77,10 @@ export function buildSystem(
   graph.tie(groundX, groundY, 0, '')
   graph.tie(groundX, 2 * onAxis, 1, '')
   graph.tie(groundY, 2 * onAxis + 1, 0, '')
-  const { ties, circles } = createTies(graph, start, [groundX, groundY], VERTEX_TOLERANCE)
+  const ground = [groundX, groundY] as const
+  const { ties, circles } = createTies(graph, start, ground, VERTEX_TOLERANCE)
+  const told: Equation[] = []
+  const sides = new Map<string, number>()
   const index = (id: string): number => indexOf.get(id) ?? origin
   const setting: Setting = {
     entities,
@@ -70,10 +90,16 @@ export function buildSystem(
       const found = entities.get(id)
       return found?.kind === 'line' ? [index(found.from), index(found.to)] : [origin, onAxis]
     },
-    ties,
+    ties: noting(ties, ground, told),
+    side: (owner, now, target, arm = 1) => {
+      const across = (Math.abs(now) + target) * arm
+      sides.set(owner, Math.min(sides.get(owner) ?? Infinity, across))
+      return now < 0 === flipped.has(owner) ? 1 : -1
+    },
     extent,
   }
-  const equations = reduceDemands(demandsOf(sketch, values, keep, setting), ties)
+  const demands = demandsOf(sketch, values, setting)
+  const equations = reduceDemands(demands, ties)
 
   const held = graph.rootOf(groundX)
   const shift = graph.offsetOf(groundX)
@@ -99,22 +125,64 @@ export function buildSystem(
     offsetOf,
     unknowns: numbers.size,
     equations,
+    unmerged: () => [...told, ...demands.flatMap((d) => ('reduce' in d ? d.equations() : [d]))],
+    sides,
+    spans: sketch.entities.flatMap((e) =>
+      spansOf(e).map(([a, b]) => [index(a), index(b)] as const),
+    ),
     circles,
     reasonsBetween: graph.reasonsBetween,
     extent,
   }
 }
 
+/** Points of an entity that make nothing of it when they fall together. */
+function spansOf(e: Entity): readonly (readonly [string, string])[] {
+  switch (e.kind) {
+    case 'line':
+      return [[e.from, e.to]]
+    case 'circle':
+      return [[e.centre, e.rim]]
+    case 'arc':
+      return [
+        [e.centre, e.from],
+        [e.centre, e.to],
+        [e.from, e.to],
+      ]
+    case 'curve':
+      return [
+        [e.from, e.to],
+        [e.from, e.fromHandle],
+        [e.to, e.toHandle],
+      ]
+  }
+}
+
+/** Ties that are noted as equations as well. */
+function noting(ties: Ties, ground: readonly [number, number], told: Equation[]): Ties {
+  const note = (owner: string, a: number, b: number, difference: number): void => {
+    const terms = [[1, coordinate(b)] as const, [-1, coordinate(a)] as const]
+    told.push(sumEquation(owner, terms, difference))
+  }
+  return {
+    ...ties,
+    tie: (a, b, difference, reason, support) => {
+      note(reason, a, b, difference)
+      ties.tie(a, b, difference, reason, support)
+    },
+    hold: (point, place, reason) => {
+      note(reason, ground[0], 2 * point, place.x)
+      note(reason, ground[1], 2 * point + 1, place.y)
+      ties.hold(point, place, reason)
+    },
+  }
+}
+
 /** All demands of a sketch: what arcs are by nature first, so that others are found at odds with it. */
-function demandsOf(
-  sketch: Sketch,
-  values: SizeValues,
-  keep: (id: string) => boolean,
-  setting: Setting,
-): Demand[] {
+function demandsOf(sketch: Sketch, values: SizeValues, setting: Setting): Demand[] {
   const { ties, index, entities } = setting
-  const constraints = sketch.constraints.filter((c) => keep(c.id))
-  const sizes = sketch.sizes.filter((s) => !s.reference && values.has(s.id) && keep(s.id))
+  const { constraints } = sketch
+  const sizes = sketch.sizes.filter((s) => !s.reference && values.has(s.id))
   for (const e of sketch.entities) {
     if (e.kind === 'circle') ties.tie(2 * index(e.centre) + 1, 2 * index(e.rim) + 1, 0, '')
   }
@@ -139,7 +207,11 @@ function demandsOf(
   for (const e of sketch.entities) {
     if (!copied.has(e.id) && !radii.has(e.id)) demands.push(...arcByNature(setting, e))
   }
-  for (const c of constraints) demands.push(...readConstraint(setting, c))
+  // What makes points one is read first: whether two curves share an end must not hang on the order.
+  const joins = (c: (typeof constraints)[number]): boolean =>
+    c.kind === 'coincident' || c.kind === 'concentric' || c.kind === 'fixed' || c.kind === 'linked'
+  for (const c of constraints) if (joins(c)) demands.push(...readConstraint(setting, c))
+  for (const c of constraints) if (!joins(c)) demands.push(...readConstraint(setting, c))
   for (const size of sizes) {
     const target = values.get(size.id) ?? 0
     const arc = 'curve' in size ? entities.get(size.curve) : undefined
@@ -179,5 +251,45 @@ export function writeCoordinates(
   for (let c = 0; c < coordinates.length; c++) {
     const u = unknownOf[c] ?? -1
     coordinates[c] = (offsetOf[c] ?? 0) + (u < 0 ? 0 : (unknowns[u] ?? 0))
+  }
+}
+
+/**
+ * For each unknown how large what is drawn there is, in mm: the shortest span from any of its points
+ * to another that something is drawn to.
+ */
+export function localExtents(system: System, unknowns: Float64Array): Float64Array {
+  const coordinates = new Float64Array(system.start.length)
+  writeCoordinates(system, unknowns, coordinates)
+  const tiny = VERTEX_TOLERANCE * system.extent
+  const ofPoint = new Float64Array(system.pointIds.length).fill(system.extent / 10)
+  for (const [a, b] of system.spans) {
+    const [dx, dy] = [0, 1].map(
+      (k) => (coordinates[2 * b + k] ?? 0) - (coordinates[2 * a + k] ?? 0),
+    )
+    const length = Math.hypot(dx ?? 0, dy ?? 0)
+    if (length < tiny) continue
+    for (const p of [a, b]) ofPoint[p] = Math.min(ofPoint[p] ?? length, length)
+  }
+  const reach = new Float64Array(system.unknowns).fill(system.extent / 10)
+  system.unknownOf.forEach((u, c) => {
+    if (u >= 0) reach[u] = Math.min(reach[u] ?? Infinity, ofPoint[c >> 1] ?? Infinity)
+  })
+  return reach
+}
+
+/** The same system with every tie as an equation and every coordinate an unknown of its own. */
+export function unmergedSystem(system: System): System {
+  const count = system.start.length
+  const ground = count - 4
+  return {
+    ...system,
+    unknownOf: Int32Array.from({ length: count }, (_, c) => (c < ground ? c : -1)),
+    offsetOf: Float64Array.from({ length: count }, (_, c) =>
+      c < ground ? 0 : (system.start[c] ?? 0),
+    ),
+    unknowns: ground,
+    equations: system.unmerged(),
+    circles: [],
   }
 }

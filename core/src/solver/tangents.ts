@@ -9,7 +9,7 @@ const areOne = (ties: Ties, p: number, q: number): boolean =>
 
 /** Two curves touch without a corner: where they share an end, there; else somewhere. */
 export function tangent(setting: Setting, c: CurvePair): Demand {
-  const { entities, index, line, locate, ties } = setting
+  const { entities, index, line, locate, ties, side } = setting
   const [one, two] = [entities.get(c.curve), entities.get(c.to)]
   const rounds = [roundPoints(setting, c.curve), roundPoints(setting, c.to)] as const
   const shared = sharedEnd(one, two)
@@ -24,7 +24,8 @@ export function tangent(setting: Setting, c: CurvePair): Demand {
       const [m, n] = (round ?? []).map((i) => ties.place(i))
       return m && n ? Math.hypot(n.x - m.x, n.y - m.y) : 0
     })
-    const outside = gap > Math.max(r ?? 0, s ?? 0)
+    const greater = Math.max(r ?? 0, s ?? 0)
+    const outside = side(c.id, gap - greater, Math.min(r ?? 0, s ?? 0)) > 0
     const larger = (r ?? 0) >= (s ?? 0) ? 1 : -1
     return sumEquation(c.id, [
       [1, separation(first[0], second[0])],
@@ -38,8 +39,10 @@ export function tangent(setting: Setting, c: CurvePair): Demand {
   const ends = line(lineId)
   if (shared !== undefined) return squareToRadius(c.id, shared, round[0], ends)
   const off = offLine(entities, locate, ties.place(round[0]), lineId)
+  const [centre, rim] = round.map((i) => ties.place(i))
+  const radius = centre && rim ? Math.hypot(rim.x - centre.x, rim.y - centre.y) : 0
   return sumEquation(c.id, [
-    [off < 0 ? -1 : 1, offset(round[0], ...ends)],
+    [side(c.id, off, radius), offset(round[0], ...ends)],
     [-1, separation(...round)],
   ])
 
