@@ -75,6 +75,11 @@ export function translated(piece: Piece, by: Vec): Piece {
   return mapped(piece, (p) => add(p, by), false)
 }
 
+/** The piece mirrored in the axis, run through from end to start. */
+export function mirroredInAxis(piece: Piece): Piece {
+  return reversed(mapped(piece, (p) => ({ x: p.x, y: -p.y }), true))
+}
+
 /** The piece mirrored about the plane square to the axis at x, run through from end to start. */
 export function mirroredAcross(piece: Piece, x: number): Piece {
   return reversed(mapped(piece, (p) => ({ x: 2 * x - p.x, y: p.y }), true))

@@ -6,7 +6,9 @@ import {
   distance,
   dot,
   leftNormal,
+  lengthOf,
   line,
+  mirroredInAxis,
   parallelsTo,
   pointAt,
   reversed,
@@ -63,12 +65,21 @@ function layersAlong(section: Section, layers: Layers): Outline {
   return loopsOf(section).flatMap((loop) => {
     const run = layers.side === 'inside' ? loop : turnedBack(loop)
     return run.flatMap((edge, i) => {
-      const next = run[(i + 1) % run.length] ?? edge
-      const before = run[(i + run.length - 1) % run.length] ?? edge
+      const next = beyondAxis(edge, run[(i + 1) % run.length] ?? edge)
+      const before = beyondAxis(edge, run[(i + run.length - 1) % run.length] ?? edge)
       return [...patchAlong(edge, before, next, layers), ...patchAround(edge, next, layers)]
     })
   })
 }
+
+/**
+ * What follows an edge at a corner. The axis is no side of the solid but where it is mirrored: an edge that
+ * comes to it goes on in its own mirror image.
+ */
+const beyondAxis = (edge: SectionEdge, neighbour: SectionEdge): SectionEdge =>
+  liesOnAxis(neighbour) && !liesOnAxis(edge)
+    ? { ...edge, piece: mirroredInAxis(edge.piece) }
+    : neighbour
 
 function turnedBack(loop: Loop): Loop {
   return [...loop].reverse().map((e) => ({ ...e, piece: reversed(e.piece) }))
@@ -114,11 +125,20 @@ function patchAlong(
 /** How far a part of a tight turn may turn, in radians, to be patched over by straight sides. */
 const TIGHT_PART = 0.25
 
+/** A tight turn is halved so often at most. */
+const MOST_HALVINGS = 24
+
 /**
  * Along a turn tighter than the layer is thick: to the centre of an arc; along a cubic a little beyond
  * its centres of curvature, but not beyond the thickness, so that no gap is left between parts.
  */
-function patchInTightTurn(piece: Piece, by: number, name: EdgeName, rim: EdgeName): SectionEdge[] {
+function patchInTightTurn(
+  piece: Piece,
+  by: number,
+  name: EdgeName,
+  rim: EdgeName,
+  depth = 0,
+): SectionEdge[] {
   const side = (from: Vec, to: Vec): SectionEdge => ({ piece: line(from, to), name: rim })
   if (piece.kind === 'line') return []
   if (piece.kind === 'arc') {
@@ -126,10 +146,13 @@ function patchInTightTurn(piece: Piece, by: number, name: EdgeName, rim: EdgeNam
     return [{ piece, name }, side(to, centre), side(centre, from)]
   }
   const [u, v] = [tangentAt(piece, 0), tangentAt(piece, 1)]
-  if (Math.abs(Math.atan2(cross(u, v), dot(u, v))) > TIGHT_PART) {
+  const isSharp = Math.abs(Math.atan2(cross(u, v), dot(u, v))) > TIGHT_PART
+  // A cusp stays sharp however often it is halved; next to it there is nothing left to patch.
+  if (isSharp && (depth >= MOST_HALVINGS || lengthOf(piece) <= 8 * VERTEX_TOLERANCE)) return []
+  if (isSharp) {
     const middle = pointAt(piece, 0.5)
     return [stretch(piece, piece.from, middle), stretch(piece, middle, piece.to)].flatMap((half) =>
-      patchInTightTurn(half, by, name, rim),
+      patchInTightTurn(half, by, name, rim, depth + 1),
     )
   }
   const radius = Math.max(...[0, 0.5, 1].map((t) => 1 / Math.abs(curvatureAt(piece, t))))

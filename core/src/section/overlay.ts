@@ -6,6 +6,7 @@ import {
   pointAt,
   reversed,
   stretch,
+  translated,
   windingsBeside,
   type Piece,
   type Vec,
@@ -13,7 +14,7 @@ import {
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { mergeVertices, ordered, traceLoops, twin, type Arrangement } from './arrangement'
 import { joined } from './joined'
-import { nest } from './nesting'
+import { areaOfLoop, nest } from './nesting'
 import { split, type Outline, type Stretch } from './split'
 import type { Loop, Section, SectionEdge } from './types'
 
@@ -24,19 +25,55 @@ export type Rule = (first: number, second: number) => boolean
  * Lays two outlines over one another, splits them at all their meetings, makes one edge of what
  * coincides, and keeps as material what the rule says of the winding numbers. Edges of the result
  * keep their names; where two coincide the first outline's name stays.
+ *
+ * An arrangement is used only when it is sound: round every vertex the winding numbers come out as
+ * they went in, every loop closes, and every hole has something around it. One that is not is made
+ * again: with what each outline meets of itself split too (outlines that touch themselves), then
+ * once more from there (what was moved onto its vertices may cross anew), and at last with the second
+ * outline moved aside by hardly more than the vertex tolerance (hairlines between edges that all but coincide).
  * @param selfCrossing true when edges of one outline may cross others of the same
- * @returns undefined when rounding left an outline open, which no section may be
+ * @returns undefined when no sound arrangement was found
  */
 export function overlay(
   first: Outline,
   second: Outline,
   rule: Rule,
   selfCrossing = false,
-  retries = RETRIES,
 ): Section | undefined {
-  const { edges, vertices, startOf } = merged(split(first, second, selfCrossing))
-  const arrangement = ordered(edges, vertices, startOf)
-  const [wFirst, wSecond] = windings(arrangement)
+  let parts = split(first, second, selfCrossing)
+  for (let retries = 0; ; retries++) {
+    const { edges, vertices, startOf } = merged(parts)
+    const section = materialOf(ordered(edges, vertices, startOf), rule)
+    if (section) return section
+    if (retries === RETRIES) break
+    const [one, two] = [outlineOf(edges, (e) => e.first), outlineOf(edges, (e) => e.second)]
+    parts = split(one, two, true)
+  }
+  for (const by of ASIDE) {
+    const aside = second.map((e) => ({ ...e, piece: translated(e.piece, by) }))
+    const { edges, vertices, startOf } = merged(split(first, aside, true))
+    const section = materialOf(ordered(edges, vertices, startOf), rule)
+    if (section) return section
+  }
+  return undefined
+}
+
+/** How often an arrangement that is not sound is split again. */
+const RETRIES = 2
+
+/** Ways in mm by which an outline is moved when nothing else makes an arrangement sound. */
+const ASIDE: readonly Vec[] = [
+  { x: 3.7e-6, y: 2.9e-6 },
+  { x: -4.3e-6, y: 5.9e-6 },
+  { x: 9.1e-6, y: -7.3e-6 },
+]
+
+/** What a rule makes material of; undefined when the arrangement is not sound. */
+function materialOf(arrangement: Arrangement<Stretch>, rule: Rule): Section | undefined {
+  const { edges, startOf } = arrangement
+  const found = windings(arrangement)
+  if (!found) return undefined
+  const [wFirst, wSecond] = found
   const material = new Uint8Array(startOf.length)
   for (let h = 0; h < startOf.length; h++) {
     material[h] = rule(wFirst[h] ?? 0, wSecond[h] ?? 0) ? 1 : 0
@@ -47,22 +84,26 @@ export function overlay(
     const [start] = halfEdges
     const end = halfEdges.at(-1)
     if (start === undefined || end === undefined) continue
-    if (startOf[start] !== startOf[twin(end)]) {
-      if (retries === 0) return undefined
-      // What was split was moved onto its vertices, by a rounding: edges that all but coincide may
-      // cross anew by that, and are split once more.
-      const [one, two] = [outlineOf(edges, (e) => e.first), outlineOf(edges, (e) => e.second)]
-      return overlay(one, two, rule, true, retries - 1)
-    }
+    if (startOf[start] !== startOf[twin(end)]) return undefined
     const loop: SectionEdge[] = []
     for (const h of halfEdges) addEdge(loop, edges[h >> 1], (h & 1) === 0)
-    loops.push(joined(loop))
+    if (!isHairline(loop)) loops.push(joined(loop))
   }
-  return { regions: nest(loops) }
+  const regions = nest(loops)
+  const placed = regions.reduce((sum, r) => sum + 1 + r.holes.length, 0)
+  return placed === loops.length ? { regions } : undefined
 }
 
-/** How often an outline that rounding left open is split again. */
-const RETRIES = 2
+/** A loop that encloses no more than its length times the vertex tolerance: two edges that all but coincide. */
+function isHairline(loop: Loop): boolean {
+  if (loop.length > MOST_OF_HAIRLINE) return false
+  let length = 0
+  for (const { piece } of loop) length += lengthOf(piece)
+  return Math.abs(areaOfLoop(loop)) <= 2 * VERTEX_TOLERANCE * length
+}
+
+/** Loops of more edges are not looked at: a hairline has a few. */
+const MOST_OF_HAIRLINE = 12
 
 /** Edges as an outline again, each as often as it counts, run through the way that counts. */
 function outlineOf(edges: readonly Stretch[], times: (edge: Stretch) => number): SectionEdge[] {
@@ -156,9 +197,13 @@ function sameWay(a: Piece, b: Piece): boolean {
 
 /**
  * The winding numbers of both outlines to the left of every half-edge: one ray for each connected
- * network, and from there on by going round the vertices.
+ * network, and from there on by going round the vertices. Wherever that meets a half-edge that is known
+ * already, both numbers must be the same.
+ * @returns undefined when they are not
  */
-function windings(arrangement: Arrangement<Stretch>): readonly [Int32Array, Int32Array] {
+function windings(
+  arrangement: Arrangement<Stretch>,
+): readonly [Int32Array, Int32Array] | undefined {
   const { edges, startOf, around, firstAt } = arrangement
   const first = new Int32Array(startOf.length)
   const second = new Int32Array(startOf.length)
@@ -183,18 +228,19 @@ function windings(arrangement: Arrangement<Stretch>): readonly [Int32Array, Int3
       const count = (firstAt[v + 1] ?? 0) - begin
       let from = 0
       while (from < count && known[around[begin + from] ?? 0] !== 1) from++
-      for (let k = 1; from < count && k < count; k++) {
+      for (let k = 1; from < count && k <= count; k++) {
         const before = around[begin + ((from + k - 1) % count)] ?? 0
         const h = around[begin + ((from + k) % count)] ?? 0
-        if (known[h] === 1) continue
         // What lies left of one half-edge lies right of the next one counter-clockwise.
         const edge = edges[h >> 1]
         const way = (h & 1) === 0 ? 1 : -1
-        set(
-          h,
-          (first[before] ?? 0) + way * (edge?.first ?? 0),
-          (second[before] ?? 0) + way * (edge?.second ?? 0),
-        )
+        const a = (first[before] ?? 0) + way * (edge?.first ?? 0)
+        const b = (second[before] ?? 0) + way * (edge?.second ?? 0)
+        if (known[h] === 1) {
+          if (first[h] !== a || second[h] !== b) return undefined
+          continue
+        }
+        set(h, a, b)
         queue.push(startOf[twin(h)] ?? 0)
       }
     }

@@ -42,7 +42,11 @@ export interface SectionEdge {
 /** Edges along the axis close a section, however they came about, but are no surface of the part. */
 export function liesOnAxis({ piece }: SectionEdge): boolean {
   const { kind, from, to } = piece
-  return kind === 'line' && from.y <= VERTEX_TOLERANCE && to.y <= VERTEX_TOLERANCE
+  return (
+    kind === 'line' &&
+    Math.abs(from.y) <= VERTEX_TOLERANCE &&
+    Math.abs(to.y) <= VERTEX_TOLERANCE
+  )
 }
 
 /** A closed run of edges, each beginning where the one before ends. */

@@ -8,6 +8,7 @@ import {
   parallelsTo,
   reversed,
   scale,
+  simplePieces,
   stretch,
   tangentAt,
   type Piece,
@@ -38,10 +39,12 @@ const LONGEST_MITRE = 8
 /**
  * The material within a thickness of an open chain: its two parallels, each cut where it meets itself
  * at a corner, closed at both ends. What is wound the right way round is the wall.
- * @param chain edges end to end
+ * @param drawn edges end to end
  * @returns undefined when rounding left the outline open
  */
-export function wallOf(chain: readonly SectionEdge[], spec: WallSpec): Section | undefined {
+export function wallOf(drawn: readonly SectionEdge[], spec: WallSpec): Section | undefined {
+  // Only simple pieces have parallels without surprises, and meet others in the ways that are looked for.
+  const chain = drawn.flatMap((e) => simplePieces(e.piece).map((piece) => ({ ...e, piece })))
   const [start] = chain
   const end = chain.at(-1)
   if (!start || !end) return { regions: [] }
