@@ -47,6 +47,27 @@ describe('formulas', () => {
     ['round(bore / 3)', 3],
     ['teeth * 2 mm', 10],
     ['2 ft', 609.6],
+    ['12/2 mm', 6],
+    ['bore/2 - 1/4 in', 5 - 6.35],
+    ['6/1 1/2', 4],
+    ['1 1/2', 1.5],
+    ['2*1 1/2 in', 76.2],
+    ['3-5/16 in', 84.1375],
+    ['3 - 5/16', 2.6875],
+    ['20-3-5/16 in', 20 - 84.1375],
+    ['1\' 2 1/2"', 368.3],
+    ['5\'-3"', 1600.2],
+    ['6\' - 3"', 1752.6],
+    ['3/8"', 9.525],
+    ['3,5', 3.5],
+    ['0,125 in', 3.175],
+    ['(3,5 + 1) * 2', 9],
+    ['max(3,5)', 5],
+    ['max(3, (1,5 + 2))', 3.5],
+    ['(2 + 3) mm', 5],
+    ['sqrt(4 cm^2)', 20],
+    ['-2^2', -4],
+    ['2^-1', 0.5],
   ])('reads %s as %f mm', (text, mm) => {
     expect(value(text)).toBeCloseTo(mm, 12)
   })
@@ -63,7 +84,19 @@ describe('formulas', () => {
     ['bore + lenght', 'formula.name', 'lenght'],
     ['1 + 30deg', 'formula.dimension', ''],
     ['bore + 2 kg', 'formula.dimension', ''],
-    ['3,5', 'formula.comma', ','],
+    ['1,234', 'formula.comma', '1,234'],
+    ['3,5.2', 'formula.comma', ','],
+    ['12/2b', 'formula.product', '2b'],
+    ['bore/2wall', 'formula.product', '2wall'],
+    ['2(3)', 'formula.product', '2('],
+    ['(2)(3)', 'formula.product', '('],
+    ['bore wall', 'formula.product', 'bore wall'],
+    ['1/2pi', 'formula.product', '2pi'],
+    ['1 3/2', 'formula.product', '1 3'],
+    ['0x10', 'formula.number', '0x10'],
+    ['0b11 mm', 'formula.number', '0b11'],
+    ['2 3', 'formula.product', '2 3'],
+    ['bore"', 'formula.character', '"'],
     ['12 = 3', 'formula.character', '='],
     ['"a"', 'formula.character', '"'],
     ['1/0', 'formula.overflow', '1/0'],
@@ -87,6 +120,18 @@ describe('formulas', () => {
     expect(result.ok ? '' : result.problem.message).toBe(
       'This field takes a length; the formula gives an angle.',
     )
+  })
+
+  it('follows chains and circles of any length', () => {
+    const chain = Array.from({ length: 20_000 }, (_, i) => ({
+      name: `v${i}`,
+      formula: i === 19_999 ? '1 mm' : `v${i + 1} + 1`,
+      measure: 'length' as const,
+    }))
+    expect(evaluateTable(chain, METRIC).get('v0')).toEqual({ ok: true, value: 20_000 })
+    const circle = chain.map((d, i) => (i === 19_999 ? { ...d, formula: 'v0' } : d))
+    const told = evaluateTable(circle, METRIC).get('v7')
+    expect(told?.ok === false && told.problem.code).toBe('formula.cycle')
   })
 
   it('spells out circles, and tells every member of one alike', () => {

@@ -1,3 +1,3 @@
 export { evaluateFormula, isReservedName, type FormulaContext } from './evaluate'
-export { LONGEST_FORMULA, namesIn, parseFormula, prepareFormulas, type Formula } from './parse'
+export { LONGEST_FORMULA, namesIn, parseFormula, type Formula } from './parse'
 export { evaluateTable, type Definition, type ValueTable } from './table'

@@ -1,6 +1,6 @@
-import { create, parseDependencies } from 'mathjs/number'
 import { UNITS } from '../units'
 import { fail, succeed, type Problem, type Result, type TextRange } from '../result'
+import { isUnit, tokensOf, type Token } from './tokens'
 
 /** A formula as a tree; every node knows where in the text it stands. */
 export type Formula =
@@ -24,46 +24,16 @@ export type Operator = '+' | '-' | '*' | '/' | '^' | 'negate'
 /** Longer texts are refused: nobody types them, and they only cost time. */
 export const LONGEST_FORMULA = 400
 
-/** The part of the parser's tree that is read here. */
-interface ParsedNode {
-  readonly type: string
-  readonly value?: unknown
-  readonly name?: string
-  readonly fn?: string | ParsedNode
-  readonly args?: readonly ParsedNode[]
-  readonly content?: ParsedNode
-}
-
-let parser: { parse(text: string): unknown } | undefined
-
-/**
- * Makes the parser, which takes a good part of a second on a slow machine. Formulas that are plain
- * numbers do without; a page calls this in a quiet moment before the first real formula is typed.
- */
-export function prepareFormulas(): void {
-  parser ??= create({ ...parseDependencies })
-}
-
-const PLAIN_NUMBER = /^\s*(?:\d+\.?\d*|\.\d+)\s*$/
-
-const OPERATORS: Readonly<Record<string, Operator>> = {
-  add: '+',
-  subtract: '-',
-  multiply: '*',
-  divide: '/',
-  pow: '^',
-  unaryMinus: 'negate',
-}
-
-// The parser reads `in` as a conversion and knows no degree sign; letters of the same width that
-// nobody types stand in for them, so that positions stay true.
-const INCH_STAND_IN = 'ƖƝ'
-const DEGREE_STAND_IN = 'Ɗ'
-
 const memo = new Map<string, Result<Formula>>()
 
 /**
  * Parses a formula: numbers, units behind numbers, names, + − * / ^, brackets, function calls.
+ *
+ * - A product needs its sign, but for a number and its unit: `2 mm`, not `2b`.
+ * - `^` binds before a sign, signs before * and /, and those before + and −; powers are read from the right.
+ * - A unit belongs to the number before it, and to a whole fraction of numbers: `1/2 in`.
+ * - Mixed numbers are read as inch drawings have them: `1 1/2`, `3-5/16 in`, `1' 2 1/2"`.
+ * - A comma marks decimals, but for the brackets of a function, where it parts values.
  * @returns the tree, or a problem with the range of text it concerns
  */
 export function parseFormula(text: string): Result<Formula> {
@@ -75,136 +45,216 @@ export function parseFormula(text: string): Result<Formula> {
   return result
 }
 
-function parse(text: string): Result<Formula> {
-  const bad = refuse(text)
-  if (bad) return { ok: false, problem: bad }
-  const plain = PLAIN_NUMBER.test(text) ? Number(text) : NaN
-  if (Number.isFinite(plain)) {
-    const from = text.length - text.trimStart().length
-    return succeed({ kind: 'number', value: plain, at: { from, to: text.trimEnd().length } })
-  }
-  const readable = text
-    .replace(/(?<![A-Za-z_])in(?![A-Za-z0-9_])/g, INCH_STAND_IN)
-    .replace(/°/g, DEGREE_STAND_IN)
-    .replace(/[−–]/g, '-')
-    .replace(/[×·]/g, '*')
-  let tree: ParsedNode
-  try {
-    prepareFormulas()
-    tree = (parser?.parse(readable) ?? { type: 'none' }) as ParsedNode
-  } catch (error) {
-    return syntaxProblem(error, text)
-  }
-  const leaves = findLeaves(readable)
-  try {
-    return succeed(convert(tree, leaves, text))
-  } catch (error) {
-    if (error instanceof Refused) return { ok: false, problem: error.problem }
-    throw error
-  }
-}
-
-function refuse(text: string): Problem | undefined {
-  if (text.trim() === '') {
-    return fail('formula.empty', 'There is no value here.', 'Type a number or a formula.').problem
-  }
-  if (text.length > LONGEST_FORMULA) {
-    const mend = `Keep it under ${LONGEST_FORMULA} characters; give parts of it names of their own.`
-    return fail('formula.long', 'This formula is too long.', mend).problem
-  }
-  const comma = /\d,\d/.exec(text)
-  if (comma && !text.includes('(')) {
-    const at = { from: comma.index + 1, to: comma.index + 2 }
-    return fail('formula.comma', 'A comma does not mark decimals.', 'Use a point, as in 3.5.', {
-      at,
-    }).problem
-  }
-  const odd = /[^\p{L}\p{N}\s+\-*/^().,_°−–×·]/u.exec(text)
-  if (odd) {
-    const at = { from: odd.index, to: odd.index + odd[0].length }
-    return fail(
-      'formula.character',
-      `“${odd[0]}” has no meaning in a formula.`,
-      'Use numbers, units, names, + - * / ^ and brackets.',
-      { at },
-    ).problem
-  }
-  return undefined
-}
-
-function syntaxProblem(error: unknown, text: string): Result<Formula> {
-  const char = (error as { char?: number }).char
-  const from = Math.min(Math.max(0, (char ?? text.length + 1) - 1), text.length)
-  const message =
-    from >= text.trimEnd().length
-      ? 'The formula stops before it is complete.'
-      : `The formula cannot be read from “${text.slice(from, from + 12)}” on.`
-  return fail('formula.syntax', message, 'Check for a missing number, sign or bracket.', {
-    at: { from, to: Math.max(from + 1, text.length) },
-  })
-}
-
 class Refused extends Error {
   constructor(readonly problem: Problem) {
     super(problem.message)
   }
 }
 
-/** Ranges of numbers and names in reading order: the same order in which the tree holds them. */
-function findLeaves(text: string): TextRange[] {
-  const pattern = /(?:\d+\.?\d*|\.\d+)(?:[eE][+-]?\d+)?|[\p{L}_][\p{L}\p{N}_]*/gu
-  return Array.from(text.matchAll(pattern), (m) => ({ from: m.index, to: m.index + m[0].length }))
+function parse(text: string): Result<Formula> {
+  if (text.trim() === '') {
+    return fail('formula.empty', 'There is no value here.', 'Type a number or a formula.')
+  }
+  if (text.length > LONGEST_FORMULA) {
+    const mend = `Keep it under ${LONGEST_FORMULA} characters; give parts of it names of their own.`
+    return fail('formula.long', 'This formula is too long.', mend)
+  }
+  const tokens = tokensOf(text)
+  if (!tokens.ok) return tokens
+  try {
+    return succeed(readTokens(tokens.value, text))
+  } catch (error) {
+    if (error instanceof Refused) return { ok: false, problem: error.problem }
+    throw error
+  }
 }
 
-function convert(node: ParsedNode, leaves: TextRange[], text: string): Formula {
-  const next = (): TextRange => leaves.shift() ?? { from: 0, to: text.length }
-  switch (node.type) {
-    case 'ParenthesisNode':
-      if (node.content) return convert(node.content, leaves, text)
-      break
-    case 'ConstantNode': {
-      const at = next()
-      if (typeof node.value !== 'number') break
-      if (Number.isFinite(node.value)) return { kind: 'number', value: node.value, at }
-      throw new Refused(
-        fail('formula.overflow', 'This number is too large.', 'Type a smaller number.', { at })
-          .problem,
-      )
-    }
-    case 'SymbolNode': {
-      const at = next()
-      return { kind: 'name', name: plainName(node.name ?? ''), at }
-    }
-    case 'FunctionNode': {
-      const at = next()
-      const args = (node.args ?? []).map((a) => convert(a, leaves, text))
-      const fn = typeof node.fn === 'string' ? node.fn : (node.fn?.name ?? '')
-      return { kind: 'call', name: plainName(fn), args, at }
-    }
-    case 'OperatorNode': {
-      const operator = typeof node.fn === 'string' ? OPERATORS[node.fn] : undefined
-      const args = (node.args ?? []).map((a) => convert(a, leaves, text))
-      const [first] = args
-      if (node.fn === 'unaryPlus' && first) return first
-      if (operator && first) {
-        return { kind: 'operation', operator, args, at: spanOf(args) }
-      }
+/** Denominators on a rule: a dash before such a fraction of an inch joins it to the whole inches. */
+const RULE: ReadonlySet<string> = new Set(['2', '4', '8', '16', '32', '64'])
+
+/** Reads words from left to right, what binds more tightly first (recursive descent). */
+function readTokens(tokens: readonly Token[], text: string): Formula {
+  let next = 0
+  const peek = (ahead = 0): Token | undefined => tokens[next + ahead]
+  const isSign = (token: Token | undefined, sign: string): boolean =>
+    token?.kind === 'sign' && token.text === sign
+  const takes = (sign: string): boolean => {
+    if (!isSign(peek(), sign)) return false
+    next++
+    return true
+  }
+  const operation = (operator: Operator, ...args: readonly Formula[]): Formula => ({
+    kind: 'operation',
+    operator,
+    args,
+    at: spanOf(args),
+  })
+  const wrong = (): Refused => {
+    const from = peek()?.at.from ?? text.trimEnd().length
+    const message =
+      peek() === undefined
+        ? 'The formula stops before it is complete.'
+        : `The formula cannot be read from “${text.slice(from, from + 12)}” on.`
+    return new Refused(
+      fail('formula.syntax', message, 'Check for a missing number, sign or bracket.', {
+        at: { from, to: Math.max(from + 1, text.length) },
+      }).problem,
+    )
+  }
+
+  const sum = (): Formula => {
+    let value = product()
+    for (;;) {
+      if (takes('+')) value = operation('+', value, product())
+      else if (takes('-')) value = operation('-', value, product())
+      else return value
     }
   }
-  throw new Refused(
-    fail(
-      'formula.unsupported',
-      'This formula uses something that has no meaning for a value.',
-      'Use numbers, units, names, + - * / ^, brackets and functions such as sqrt or sin.',
-      { at: { from: 0, to: text.length } },
-    ).problem,
-  )
+  const product = (): Formula => {
+    let value = signed(true)
+    for (;;) {
+      if (takes('*')) value = operation('*', value, signed(true))
+      else if (takes('/')) value = operation('/', value, signed(false))
+      else return value
+    }
+  }
+  const signed = (begins: boolean): Formula => {
+    if (takes('-')) return operation('negate', signed(begins))
+    if (takes('+')) return signed(begins)
+    return power(begins)
+  }
+  const power = (begins: boolean): Formula => {
+    const base = single(begins)
+    const value = takes('^') ? operation('^', base, signed(false)) : base
+    const behind = peek()
+    if (behind && (behind.kind !== 'sign' || behind.text === '('))
+      throw unsigned(text, value, behind)
+    return value
+  }
+  const single = (begins: boolean): Formula => {
+    const token = peek()
+    if (token?.kind === 'number') return measure(begins)
+    if (token?.kind === 'name') {
+      next++
+      return isSign(peek(), '(') ? call(token) : { kind: 'name', name: token.text, at: token.at }
+    }
+    if (!takes('(')) throw wrong()
+    const inside = sum()
+    if (!takes(')')) throw wrong()
+    return isUnit(peek()) ? operation('*', inside, unit()) : inside
+  }
+  const call = (fn: Token): Formula => {
+    next++
+    const args: Formula[] = []
+    if (!isSign(peek(), ')')) {
+      do args.push(sum())
+      while (takes(','))
+    }
+    if (!takes(')')) throw wrong()
+    return { kind: 'call', name: fn.text, args, at: fn.at }
+  }
+
+  const number = (): Formula => {
+    const token = peek()
+    if (token?.kind !== 'number') throw wrong()
+    next++
+    const value = Number(token.text)
+    if (Number.isFinite(value)) return { kind: 'number', value, at: token.at }
+    throw new Refused(
+      fail('formula.overflow', 'This number is too large.', 'Type a smaller number.', {
+        at: token.at,
+      }).problem,
+    )
+  }
+  const unit = (): Formula => {
+    const token = peek()
+    next++
+    const name: Formula = {
+      kind: 'name',
+      name: token?.text ?? '',
+      at: token?.at ?? { from: 0, to: 0 },
+    }
+    return takes('^') ? operation('^', name, signed(false)) : name
+  }
+  const isWhole = (token: Token | undefined): boolean =>
+    token?.kind === 'number' && /^\d+$/.test(token.text)
+  /** Whether a fraction less than one stands so many words ahead. */
+  const isFraction = (ahead: number): boolean => {
+    const [above, below] = [peek(ahead), peek(ahead + 2)]
+    return (
+      isWhole(above) &&
+      isSign(peek(ahead + 1), '/') &&
+      isWhole(below) &&
+      Number(above?.text) < Number(below?.text)
+    )
+  }
+  const fraction = (): Formula => {
+    const above = number()
+    next++
+    return operation('/', above, number())
+  }
+  const isInch = (token: Token | undefined): boolean =>
+    token?.text === 'in' || token?.text === 'inch'
+  /** Whether a dash joins inches to a fraction of an inch, as in 3-5/16 in. */
+  const isDashed = (): boolean =>
+    isSign(peek(1), '-') &&
+    peek(1)?.spaced === false &&
+    peek(2)?.spaced === false &&
+    isFraction(2) &&
+    RULE.has(peek(4)?.text ?? '') &&
+    isInch(peek(5))
+  const mixed = (): Formula => {
+    if (isFraction(0)) return fraction()
+    if (isWhole(peek()) && peek(1)?.spaced === true && isFraction(1)) {
+      return operation('+', number(), fraction())
+    }
+    if (!isWhole(peek()) || !isDashed()) return number()
+    const whole = number()
+    next++
+    return operation('+', whole, fraction())
+  }
+  /** Whether inches follow that belong to the feet before them. */
+  const inchesFollow = (): boolean => {
+    const length = isFraction(0) ? 3 : isFraction(1) ? 4 : isDashed() ? 5 : 1
+    return peek()?.kind === 'number' && isInch(peek(length))
+  }
+  /** A number with its unit, if it has one. */
+  const measure = (begins: boolean): Formula => {
+    // A quotient of two numbers before a unit is a fraction of that unit.
+    const isQuotient =
+      begins && isSign(peek(1), '/') && peek(2)?.kind === 'number' && isUnit(peek(3))
+    const value = isQuotient ? fraction() : begins || !isFraction(0) ? mixed() : number()
+    if (!isUnit(peek())) return value
+    const isFeet = peek()?.text === 'ft'
+    const first = operation('*', value, unit())
+    if (!isFeet) return first
+    // As on a drawing, feet may be joined to inches by a dash.
+    const isJoined = isSign(peek(), '-') && peek()?.spaced === false && peek(1)?.spaced === false
+    if (isJoined) next++
+    if (inchesFollow()) return operation('+', first, operation('*', mixed(), unit()))
+    if (isJoined) next--
+    return first
+  }
+
+  const value = sum()
+  if (next < tokens.length) throw wrong()
+  return value
 }
 
-function plainName(name: string): string {
-  if (name === INCH_STAND_IN) return 'in'
-  if (name === DEGREE_STAND_IN) return 'deg'
-  return name
+/** Two values side by side, where nothing says what is done with them. */
+function unsigned(text: string, before: Formula, behind: Token): Refused {
+  const [one, two] = [
+    text.slice(before.at.from, before.at.to),
+    text.slice(behind.at.from, behind.at.to),
+  ]
+  return new Refused(
+    fail(
+      'formula.product',
+      `There is no sign between “${one}” and “${two}”.`,
+      'Write * for a product; only a unit stands right behind its number.',
+      { at: { from: before.at.from, to: behind.at.to } },
+    ).problem,
+  )
 }
 
 function spanOf(nodes: readonly Formula[]): TextRange {

@@ -1,6 +1,7 @@
 import { DIMENSIONS, type Measure, type Quantity, type UnitSettings } from '../units'
 import { fail, succeed, type Result } from '../result'
 import { evaluateFormula } from './evaluate'
+import { namesIn, parseFormula } from './parse'
 
 /** Something with a name and a formula that other formulas may read. */
 export interface Definition {
@@ -22,37 +23,69 @@ export interface ValueTable {
 export function evaluateTable(definitions: readonly Definition[], units: UnitSettings): ValueTable {
   const byName = new Map(definitions.map((d) => [d.name, d]))
   const done = new Map<string, Result<number>>()
-  const open: string[] = []
 
-  const valueOf = (name: string): Result<number> | undefined => {
-    const definition = byName.get(name)
-    if (!definition) return undefined
-    const known = done.get(name)
-    if (known) return known
-    if (open.includes(name)) {
-      const circle = [...open.slice(open.indexOf(name)), name].join(' → ')
-      return fail(
-        'formula.cycle',
-        `These values read each other in a circle: ${circle}.`,
-        'Give one of them a plain number.',
+  /** Names of a definition that are defined here, each once. */
+  const readBy = (name: string): readonly string[] => {
+    const parsed = parseFormula(byName.get(name)?.formula ?? '')
+    return parsed.ok ? namesIn(parsed.value).filter((n) => byName.has(n)) : []
+  }
+
+  /** A circle is told to every member of it from its own start. */
+  const tellCircle = (members: readonly string[]): void => {
+    members.forEach((name, i) => {
+      const circle = [...members.slice(i), ...members.slice(0, i), name]
+      const few = circle.length > 12 ? [...circle.slice(0, 6), '…', ...circle.slice(-5)] : circle
+      done.set(
+        name,
+        fail(
+          'formula.cycle',
+          `These values read each other in a circle: ${few.join(' → ')}.`,
+          'Give one of them a plain number.',
+        ),
       )
+    })
+  }
+
+  /** Evaluates what a definition reads before it, with a stack of its own: chains may be long. */
+  const valueOf = (name: string): Result<number> | undefined => {
+    if (!byName.has(name)) return undefined
+    const path = [{ name, reads: readBy(name), next: 0 }]
+    const depthOf = new Map([[name, 0]])
+    while (path.length > 0 && !done.has(name)) {
+      const top = path[path.length - 1]
+      if (!top) break
+      const read = done.has(top.name) ? undefined : top.reads[top.next++]
+      const depth = read === undefined ? undefined : depthOf.get(read)
+      if (depth !== undefined) tellCircle(path.slice(depth).map((p) => p.name))
+      else if (read !== undefined && !done.has(read)) {
+        depthOf.set(read, path.length)
+        path.push({ name: read, reads: readBy(read), next: 0 })
+      } else if (read === undefined) {
+        const definition = byName.get(top.name)
+        if (definition && !done.has(top.name)) {
+          const { formula, measure } = definition
+          done.set(top.name, evaluateFormula(formula, { want: measure, units, lookup }))
+        }
+        path.pop()
+        depthOf.delete(top.name)
+      }
     }
-    open.push(name)
-    const result = evaluateFormula(definition.formula, { want: definition.measure, units, lookup })
-    open.pop()
-    // What depends on an open circle is judged again from its own start, so that each is told alike.
-    const cyclic = !result.ok && result.problem.code === 'formula.cycle'
-    if (!cyclic || open.length === 0) done.set(name, result)
-    return result
+    return done.get(name)
   }
 
   const lookup = (name: string): Result<Quantity> | undefined => {
-    const value = valueOf(name)
+    const value = done.get(name)
     const definition = byName.get(name)
     if (!value || !definition) return undefined
     if (!value.ok) return value
     return succeed({ value: value.value, dimension: DIMENSIONS[definition.measure] })
   }
 
-  return { get: valueOf, lookup }
+  return {
+    get: valueOf,
+    lookup: (name) => {
+      valueOf(name)
+      return lookup(name)
+    },
+  }
 }

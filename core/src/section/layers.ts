@@ -257,17 +257,34 @@ export interface ShellSpec {
  */
 export function shellOf(section: Section, spec: ShellSpec): Section | undefined {
   const { side, corners, step } = spec
-  const thickness = (name: EdgeName): number => {
-    const key = edgeKey(name)
-    return spec.open.has(key) ? 0 : (spec.faces.get(key) ?? spec.thickness)
-  }
-  const layers = layersAlong(section, { side, corners, step, thickness })
-  if (side === 'inside') {
-    return overlay(edgesOf(section), layers, (a, b) => a > 0 && b > 0, true)
-  }
-  const wall = overlay(edgesOf(section), layers, (a, b) => a <= 0 && b > 0, true)
-  return wall && aboveAxis(wall, step)
+  return firstSound((share) => {
+    const thickness = (name: EdgeName): number => {
+      const key = edgeKey(name)
+      return spec.open.has(key) ? 0 : share * (spec.faces.get(key) ?? spec.thickness)
+    }
+    const layers = layersAlong(section, { side, corners, step, thickness })
+    if (side === 'inside') {
+      return overlay(edgesOf(section), layers, (a, b) => a > 0 && b > 0, true)
+    }
+    const wall = overlay(edgesOf(section), layers, (a, b) => a <= 0 && b > 0, true)
+    return wall && aboveAxis(wall, step)
+  })
 }
+
+/**
+ * The first sound result, of the thickness itself or of one that differs by hardly anything: where patches
+ * meet in places that rounding cannot tell apart, a hair's breadth parts them.
+ */
+function firstSound(make: (share: number) => Section | undefined): Section | undefined {
+  for (const share of SHARES) {
+    const made = make(share)
+    if (made) return made
+  }
+  return undefined
+}
+
+/** Shares of a thickness that are tried. */
+const SHARES = [1, 1 + 2e-7, 1 - 3e-7, 1 + 7e-7, 1 - 1.1e-6]
 
 /**
  * The section grown by a distance all round, or shrunk by a negative one. Edges along the axis stay.
@@ -280,9 +297,11 @@ export function offsetSection(
   step: string,
 ): Section | undefined {
   const side = by > 0 ? 'outside' : 'inside'
-  const thickness = (): number => Math.abs(by)
-  const layers = layersAlong(section, { side, corners, step, thickness })
-  if (by <= 0) return overlay(edgesOf(section), layers, (a, b) => a > 0 && b <= 0, true)
-  const grown = overlay(edgesOf(section), layers, (a, b) => a > 0 || b > 0, true)
-  return grown && aboveAxis(grown, step)
+  return firstSound((share) => {
+    const thickness = (): number => share * Math.abs(by)
+    const layers = layersAlong(section, { side, corners, step, thickness })
+    if (by <= 0) return overlay(edgesOf(section), layers, (a, b) => a > 0 && b <= 0, true)
+    const grown = overlay(edgesOf(section), layers, (a, b) => a > 0 || b > 0, true)
+    return grown && aboveAxis(grown, step)
+  })
 }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { prepareFormulas } from '@lathica/core'
 import { until, useElementSize, useStorage } from '@vueuse/core'
 import { computed, defineAsyncComponent, onMounted, ref, useTemplateRef } from 'vue'
 import BoardPane from '../board/BoardPane.vue'
@@ -26,10 +25,6 @@ async function firstPicture(): Promise<void> {
   await until(() => board.view !== undefined).toBe(true)
   await new Promise((done) => requestAnimationFrame(() => setTimeout(done)))
 }
-onMounted(async () => {
-  await firstPicture()
-  setTimeout(prepareFormulas, 1500)
-})
 
 const parts = usePartStore()
 const board = useBoardStore()
