@@ -60,7 +60,7 @@ export default tseslint.config(
     },
   },
   {
-    files: ['bench/**/*.ts', 'scripts/**/*.ts', 'cli/**/*.ts'],
+    files: ['bench/**/*.ts', 'fuzz/**/*.ts', 'scripts/**/*.ts', 'cli/**/*.ts'],
     rules: { 'no-console': 'off' },
   },
 )

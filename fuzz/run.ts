@@ -6,7 +6,7 @@ import { randomFrom } from './random'
 
 /**
  * Tries kinds of cases at random for some minutes, each as long as the others; makes what it finds smaller and
- * writes it where tests read it. `run.ts [--minutes M] [--seed S] [--count N] [--only KIND] [--keep]`
+ * writes it where tests read it. `run.ts [--minutes M] [--seed S] [--count N] [--only KIND] [--first]`
  */
 const option = (name: string): string | undefined => {
   const place = process.argv.indexOf(`--${name}`)
@@ -16,7 +16,8 @@ const minutes = Number(option('minutes') ?? 10)
 const seed = Number(option('seed') ?? 1)
 const count = option('count') === undefined ? Infinity : Number(option('count'))
 const only = option('only')
-const folder = join(import.meta.dirname, 'found')
+/** Ends at the first finding, as tests do. */
+const first = process.argv.includes('--first')
 
 function smallest<C>(kind: Kind<C>, given: C): { readonly found: C; readonly says: string } {
   let found = given
@@ -34,27 +35,35 @@ function smallest<C>(kind: Kind<C>, given: C): { readonly found: C; readonly say
   return { found, says }
 }
 
+/** So many findings of a kind are made smaller and written. */
+const MOST_WRITTEN = 5
+
 let findings = 0
 const kinds = Object.values(KINDS).filter((k) => only === undefined || k.name === only)
 for (const kind of kinds) {
   const until = performance.now() + (minutes * 60_000) / kinds.length
   let tried = 0
   let wrong = 0
-  while (performance.now() < until && tried < count) {
+  while (performance.now() < until && tried < count && !(first && findings > 0)) {
     for (let i = 0; i < kind.batch && tried < count; i++, tried++) {
       const given = kind.make(randomFrom(seed * 1_000_003 + tried))
       const says = kind.fault(given)
       if (says === undefined) continue
       wrong++
-      findings++
-      if (wrong > 5) continue
+      if (kind.isOpen !== true) findings++
+      if (wrong > MOST_WRITTEN) continue
       const least = smallest(kind, given)
+      const folder = join(import.meta.dirname, kind.isOpen === true ? 'open' : 'found')
       mkdirSync(folder, { recursive: true })
-      const file = join(folder, `${kind.name}-${seed}-${tried}.json`)
-      writeFileSync(file, `${JSON.stringify({ kind: kind.name, says: least.says, found: least.found }, undefined, 1)}\n`)
+      const file = join(folder, `${kind.name.replace(/\W+/g, '-')}-${seed}-${tried}.json`)
+      writeFileSync(
+        file,
+        `${JSON.stringify({ kind: kind.name, says: least.says, found: least.found }, undefined, 1)}\n`,
+      )
       console.log(`${kind.name}, case ${tried}: ${least.says}\n  written to ${file}`)
     }
   }
   console.log(`${kind.name}: ${wrong} wrong of ${tried}`)
+  if (first && findings > 0) break
 }
 process.exit(findings > 0 ? 1 : 0)

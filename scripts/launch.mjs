@@ -1,6 +1,6 @@
 /**
  * Starts what the README promises, on a machine that has nothing yet but Node and npm:
- * `demo`, `test`, `dev`, `bench` and `screenshots`. It runs before anything is installed, so it uses Node alone.
+ * `demo`, `test`, `dev`, `bench`, `fuzz` and `screenshots`. It runs before anything is installed, so it uses Node alone.
  */
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
@@ -174,6 +174,8 @@ async function test() {
     console.log(`${what} …`)
     await must(what, ...tool(name, args))
   }
+  console.log('Trials at random …')
+  await must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))
   const unitArgs = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
   const unitCode = await run(...tool('vitest/vitest.mjs', unitArgs))
   await build()
@@ -195,6 +197,17 @@ async function test() {
   process.exit(unitCode || browserCode || (sum('failed') > 0 ? 1 : 0))
 }
 
+/** Trials at random against oracles, for so many minutes: `npm run fuzz -- 30`. */
+async function fuzz() {
+  const [minutes = '10', ...rest] = process.argv.slice(3)
+  process.exit(
+    await run(...tool('tsx/dist/cli.mjs', ['fuzz/run.ts', '--minutes', minutes, ...rest])),
+  )
+}
+
+/** A short watch with cases that are the same every time; the first finding ends it. */
+const WATCH = ['fuzz/run.ts', '--minutes', '2', '--seed', '1', '--count', '600', '--first']
+
 const DEPEND = [
   '--config',
   '.dependency-cruiser.cjs',
@@ -205,7 +218,7 @@ const DEPEND = [
   'cli/src',
 ]
 
-const commands = { demo, test, dev, bench, screenshots }
+const commands = { demo, test, dev, bench, screenshots, fuzz }
 const command = commands[process.argv[2] ?? '']
 if (!command) {
   console.error(`Use one of: ${Object.keys(commands).join(', ')}.`)

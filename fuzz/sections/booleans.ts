@@ -20,12 +20,20 @@ function make(random: Random): Pair {
   if (other === 0) {
     // The same again, hardly moved: what all but coincides.
     const by = random.pick([-1, 1]) * 10 ** random.between(-9, -3)
-    return { first, second: random.chance(0.5) ? moved(first, by, 0) : moved(first, by, Math.abs(by)) }
+    return {
+      first,
+      second: random.chance(0.5) ? moved(first, by, 0) : moved(first, by, Math.abs(by)),
+    }
   }
   if (other === 1) {
     // Some corners in common.
     const second = first.map((s) =>
-      random.chance(0.6) ? s : { to: { x: s.to.x + random.between(-3, 3), y: Math.abs(s.to.y + random.between(-3, 3)) }, bulge: s.bulge },
+      random.chance(0.6)
+        ? s
+        : {
+            to: { x: s.to.x + random.between(-3, 3), y: Math.abs(s.to.y + random.between(-3, 3)) },
+            bulge: s.bulge,
+          },
     )
     return { first, second }
   }
@@ -63,7 +71,10 @@ function fault({ first, second }: Pair): string | undefined {
       if (result.regions.some((r) => r.outer.length === 0)) return `${effect} has an empty region`
       // Used again, it is the same as it was.
       const again = combine(result, result, 'add')
-      if (result.regions.length > 0 && (!again || Math.abs(sectionArea(again) - area) > 1e-5 * round)) {
+      if (
+        result.regions.length > 0 &&
+        (!again || Math.abs(sectionArea(again) - area) > 1e-5 * round)
+      ) {
         return `${effect}, added to itself: ${again ? sectionArea(again) : 'nothing'} instead of ${area}`
       }
     }

@@ -1,8 +1,23 @@
-import { offsetSection, sectionArea, shellOf, wallOf, type Section, type SectionEdge } from '@lathica/core'
+import {
+  offsetSection,
+  sectionArea,
+  shellOf,
+  wallOf,
+  type Section,
+  type SectionEdge,
+} from '@lathica/core'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
 import { pieceTo, sectionOf, smallerDrawn, star, stepped, type Drawn } from './make'
-import { areaAbove, clippedArea, grown, mirrored, pathsOf, perimeterOf, thickened } from './polygons'
+import {
+  areaAbove,
+  clippedArea,
+  grown,
+  mirrored,
+  pathsOf,
+  perimeterOf,
+  thickened,
+} from './polygons'
 
 const CHORD = 1e-3
 
@@ -21,7 +36,11 @@ function make(random: Random): Layered {
 }
 
 /** What a way makes of a section, and what polygons say of its area. */
-function both({ drawn, by, way }: Layered): { made: Section | undefined; wanted: number; round: number } | undefined {
+function both({
+  drawn,
+  by,
+  way,
+}: Layered): { made: Section | undefined; wanted: number; round: number } | undefined {
   if (way === 'wall') {
     const chain = drawn.slice(1).map((side, i): SectionEdge => ({
       piece: pieceTo(drawn[i]?.to ?? side.to, side),
@@ -29,7 +48,11 @@ function both({ drawn, by, way }: Layered): { made: Section | undefined; wanted:
     }))
     if (chain.length === 0) return undefined
     const made = wallOf(chain, { step: 'w', left: by, right: by, corners: 'round', ends: 'round' })
-    const paths = thickened(chain.map((e) => e.piece), by, CHORD)
+    const paths = thickened(
+      chain.map((e) => e.piece),
+      by,
+      CHORD,
+    )
     const round = 2 * chain.length * 12 + 10
     return { made, wanted: areaAbove(paths), round }
   }
@@ -40,10 +63,21 @@ function both({ drawn, by, way }: Layered): { made: Section | undefined; wanted:
   const round = perimeterOf(section) + 10
   if (way === 'grow' || way === 'shrink') {
     const signed = way === 'grow' ? by : -by
-    return { made: offsetSection(section, signed, 'round', 'o'), wanted: areaAbove(grown(whole, signed, CHORD)), round }
+    return {
+      made: offsetSection(section, signed, 'round', 'o'),
+      wanted: areaAbove(grown(whole, signed, CHORD)),
+      round,
+    }
   }
   const side = way === 'shellInside' ? 'inside' : 'outside'
-  const made = shellOf(section, { step: 'w', side, thickness: by, open: new Set(), faces: new Map(), corners: 'round' })
+  const made = shellOf(section, {
+    step: 'w',
+    side,
+    thickness: by,
+    open: new Set(),
+    faces: new Map(),
+    corners: 'round',
+  })
   const other = grown(whole, side === 'inside' ? -by : by, CHORD)
   const wanted =
     side === 'inside'
@@ -64,7 +98,9 @@ export const layers: Kind<Layered> = {
       const near = round * 3 * CHORD + 2e-3
       if (!made) return `${given.way} has no result; polygons say ${wanted}`
       const area = sectionArea(made)
-      return Math.abs(area - wanted) > near ? `${given.way}: ${area}, polygons say ${wanted}` : undefined
+      return Math.abs(area - wanted) > near
+        ? `${given.way}: ${area}, polygons say ${wanted}`
+        : undefined
     } catch (error) {
       return `${given.way} threw: ${String(error)}`
     }

@@ -73,7 +73,10 @@ export function stepped(random: Random): Drawn {
     const y = 2 + random.below(14)
     sides.push({ to: { x, y }, bulge: 0 })
     x += 1 + random.below(8)
-    sides.push({ to: { x, y: random.chance(0.7) ? y : 2 + random.below(14) }, bulge: random.chance(0.2) ? random.between(-0.3, 0.3) : 0 })
+    sides.push({
+      to: { x, y: random.chance(0.7) ? y : 2 + random.below(14) },
+      bulge: random.chance(0.2) ? random.between(-0.3, 0.3) : 0,
+    })
   }
   sides.push({ to: { x: random.chance(0.7) ? x : x + random.between(0.5, 4), y: 0 }, bulge: 0 })
   return sides
@@ -100,6 +103,7 @@ export function* smallerDrawn(drawn: Drawn): Generator<Drawn> {
   for (const digits of [0, 1, 3]) {
     const round = (v: number): number => Number(v.toFixed(digits))
     const rounded = drawn.map((s) => ({ ...s, to: { x: round(s.to.x), y: round(s.to.y) } }))
-    if (rounded.some((s, i) => s.to.x !== drawn[i]?.to.x || s.to.y !== drawn[i]?.to.y)) yield rounded
+    if (rounded.some((s, i) => s.to.x !== drawn[i]?.to.x || s.to.y !== drawn[i]?.to.y))
+      yield rounded
   }
 }

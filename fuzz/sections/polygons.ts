@@ -36,7 +36,9 @@ export function placesOn(piece: Piece, chord: number): Place[] {
     const n = Math.max(2, Math.ceil(sweep / Math.sqrt((8 * chord) / Math.max(r, chord))))
     return Array.from({ length: n }, (_, i) => {
       const angle = a + ((counterClockwise ? 1 : -1) * sweep * i) / n
-      return i === 0 ? from : { x: centre.x + r * Math.cos(angle), y: centre.y + r * Math.sin(angle) }
+      return i === 0
+        ? from
+        : { x: centre.x + r * Math.cos(angle), y: centre.y + r * Math.sin(angle) }
     })
   }
   const n = 64
@@ -56,22 +58,37 @@ export const pathsOf = (section: Section, chord: number): Path[] =>
 export const perimeterOf = (section: Section): number =>
   edgesOf(section).reduce((sum, { piece }) => {
     const places = [...placesOn(piece, 0.01), piece.to]
-    return sum + places.slice(1).reduce((l, p, i) => l + Math.hypot(p.x - (places[i]?.x ?? 0), p.y - (places[i]?.y ?? 0)), 0)
+    return (
+      sum +
+      places
+        .slice(1)
+        .reduce(
+          (l, p, i) => l + Math.hypot(p.x - (places[i]?.x ?? 0), p.y - (places[i]?.y ?? 0)),
+          0,
+        )
+    )
   }, 0)
 
-const areaOf = (paths: readonly Path[]): number =>
+export const areaOf = (paths: readonly Path[]): number =>
   paths.reduce((sum, p) => sum + Clipper.Clipper.Area(p), 0) / (SCALE * SCALE)
 
 /** The area in mm² of two sets of polygons, joined, cut or kept in common. */
-export function clippedArea(one: Path[], two: Path[], effect: 'add' | 'cut' | 'common'): number {
+export const clippedArea = (one: Path[], two: Path[], effect: 'add' | 'cut' | 'common'): number =>
+  areaOf(clippedPaths(one, two, effect))
+
+export function clippedPaths(one: Path[], two: Path[], effect: 'add' | 'cut' | 'common'): Path[] {
   const { ClipType, PolyType, PolyFillType } = Clipper
   const clipper = new Clipper.Clipper()
   clipper.AddPaths(one, PolyType.ptSubject, true)
   clipper.AddPaths(two, PolyType.ptClip, true)
-  const kind = { add: ClipType.ctUnion, cut: ClipType.ctDifference, common: ClipType.ctIntersection }
+  const kind = {
+    add: ClipType.ctUnion,
+    cut: ClipType.ctDifference,
+    common: ClipType.ctIntersection,
+  }
   const solution: Path[] = []
   clipper.Execute(kind[effect], solution, PolyFillType.pftNonZero, PolyFillType.pftNonZero)
-  return areaOf(solution)
+  return solution
 }
 
 /** Polygons grown by a distance in mm, negative to shrink, with round corners. */

@@ -18,6 +18,8 @@ export interface WellPosed {
   readonly intended: Places
   /** In how many ways it can still move. */
   readonly freedoms: number
+  /** A size more, which says only what the others say already. */
+  readonly spare: Size | undefined
 }
 
 /** Shares of a new row that must be its own; below it a sketch is too near to a special place to judge. */
@@ -311,7 +313,7 @@ class Drawing {
 }
 
 /** A sketch of so many things, mostly tied down. */
-export function wellPosed(random: Random, things: number): WellPosed {
+export function wellPosed(random: Random, things: number, withSpare = false): WellPosed {
   const drawing = new Drawing(random)
   for (let i = 0; i < things; i++) drawing.step()
   const { places, entities } = drawing
@@ -365,11 +367,35 @@ export function wellPosed(random: Random, things: number): WellPosed {
     const point = random.pick(ids)
     wish({ id: `f${tries}`, kind: 'fixed', point, ...drawing.at(point) })
   }
+  /** A size that says nothing new: at the intended place its row follows from the others. */
+  const spare = (): Size | undefined => {
+    for (let tries = 0; tries < 60; tries++) {
+      const found = drawing.size()
+      if (!found) continue
+      const size = { ...found, id: 'spare', name: 'spare', formula: '', reference: false } as Size
+      const value = measured(bare, size, places)
+      const told = size.kind === 'angle' ? value > 0.3 && value < 2 : value > 2
+      const [row] = gradients(ids, places, (at) => [measured(bare, size, at)])
+      if (!told || !row || Math.hypot(...row) < 1e-2 || basis.add(row, Infinity) > 1e-8) continue
+      if (
+        sizes.some(
+          (s) =>
+            s.kind === size.kind &&
+            JSON.stringify({ ...s, id: '', name: '' }) ===
+              JSON.stringify({ ...size, id: '', name: '' }),
+        )
+      )
+        continue
+      return size
+    }
+    return undefined
+  }
   return {
     sketch: { ...bare, constraints, sizes },
     values,
     intended: places,
     freedoms: 2 * ids.length - basis.rank(),
+    spare: withSpare ? spare() : undefined,
   }
 }
 

@@ -204,7 +204,6 @@ function readTokens(tokens: readonly Token[], text: string): Formula {
     RULE.has(peek(4)?.text ?? '') &&
     isInch(peek(5))
   const mixed = (): Formula => {
-    if (isFraction(0)) return fraction()
     if (isWhole(peek()) && peek(1)?.spaced === true && isFraction(1)) {
       return operation('+', number(), fraction())
     }
@@ -223,7 +222,7 @@ function readTokens(tokens: readonly Token[], text: string): Formula {
     // A quotient of two numbers before a unit is a fraction of that unit.
     const isQuotient =
       begins && isSign(peek(1), '/') && peek(2)?.kind === 'number' && isUnit(peek(3))
-    const value = isQuotient ? fraction() : begins || !isFraction(0) ? mixed() : number()
+    const value = isQuotient ? fraction() : mixed()
     if (!isUnit(peek())) return value
     const isFeet = peek()?.text === 'ft'
     const first = operation('*', value, unit())
@@ -231,7 +230,10 @@ function readTokens(tokens: readonly Token[], text: string): Formula {
     // As on a drawing, feet may be joined to inches by a dash.
     const isJoined = isSign(peek(), '-') && peek()?.spaced === false && peek(1)?.spaced === false
     if (isJoined) next++
-    if (inchesFollow()) return operation('+', first, operation('*', mixed(), unit()))
+    if (inchesFollow()) {
+      const inches = isFraction(0) ? fraction() : mixed()
+      return operation('+', first, operation('*', inches, unit()))
+    }
     if (isJoined) next--
     return first
   }

@@ -1,7 +1,7 @@
-import { EMPTY_SECTION, combine, solidProperties, type Section } from '../section'
+import { EMPTY_SECTION, combine, solidProperties, unsoundness, type Section } from '../section'
 import { foundCount, foundFor, turnedOps, type PlacedMesh, type SolidPlan } from '../solid'
 import { valuesOf, type Part, type Step } from '../part'
-import type { Problem } from '../result'
+import { fail, type Problem, type Result } from '../result'
 import { sketchStateOf } from './sketches'
 import { remembered, runStep, type Outcome } from './steps'
 import type { BodyState, PartState, StepState } from './state'
@@ -65,14 +65,23 @@ class Run {
       bodies: before,
       tool: undefined,
       sizes: [],
+      edgeWords: NO_WORDS,
       threads: [],
       massChange: 0,
     })
     if (step.aside) return idle('aside')
     const source = { part, sections, plans, meshes, sketches, outcomes }
-    const result = remembered(step, source, (context) => runStep(step, context))
+    let result: Result<Outcome>
+    try {
+      result = remembered(step, source, (context) => runStep(step, context))
+    } catch (error) {
+      // The step fails, the part lives.
+      return idle('failed', defect(`The computation broke off: ${String(error)}`))
+    }
     if (!result.ok) return idle('failed', result.problem)
     const { value } = result
+    const wrong = [...value.sections.values()].map(unsoundness).find((w) => w !== undefined)
+    if (wrong !== undefined) return idle('failed', defect(wrong))
     const next = new Map(value.plans)
     for (const [body, section] of value.sections) {
       const plan = plans.get(body)
@@ -103,6 +112,7 @@ class Run {
       bodies: after,
       tool: value.tool?.section,
       sizes: value.told?.sizes ?? [],
+      edgeWords: value.told?.edges ?? NO_WORDS,
       threads: value.told?.threads ?? [],
       get massChange() {
         const [now, was] = [massOf(after), massOf(before)]
@@ -122,6 +132,18 @@ class Run {
     )
   }
 }
+
+const NO_WORDS: ReadonlyMap<string, string> = new Map()
+
+/** The code of what is Lathica's own fault: the part is worth keeping as a report of it. */
+export const DEFECT_CODE = 'step.defect'
+
+const defect = (what: string): Problem =>
+  fail(
+    DEFECT_CODE,
+    `Lathica made a mistake here and does not use the result. ${what}`,
+    'Change a value a little, and save the part as a report of this mistake.',
+  ).problem
 
 /** Masses that differ by less than this share are one. */
 const SAME_MASS = 1e-12

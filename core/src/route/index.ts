@@ -1,5 +1,5 @@
 export { dependenceOf, type Dependence } from './depends'
-export { evaluate } from './evaluate'
+export { DEFECT_CODE, evaluate } from './evaluate'
 export { threadArc, threadsOf } from './threads'
 export { stepMarks, type StepMark } from './marks'
 export { disagreementProblem, faultProblem, nameItems } from './problems'

@@ -1,5 +1,5 @@
 import { leftNormal, lengthOf, pointAt, radiusOf, vec, type Place, type Vec } from '../geometry'
-import { edgesOf, liesOnAxis, type SectionEdge } from '../section'
+import { edgeKey, edgesOf, liesOnAxis, type SectionEdge } from '../section'
 import { formatAngle, formatLength, type UnitSettings } from '../units'
 import type { StepState } from './state'
 
@@ -30,7 +30,7 @@ export function stepMarks(state: StepState, units: UnitSettings): readonly StepM
     edgesOf(section).flatMap((edge): StepMark[] => {
       if (edge.name.step !== state.stepId || edge.name.role !== 'made' || liesOnAxis(edge))
         return []
-      const words = sizeWords(edge, units)
+      const words = state.edgeWords.get(edgeKey(edge.name)) ?? sizeWords(edge, units)
       const inwards = leftNormal(edge.piece, 0.5)
       const out = { x: -inwards.x, y: -inwards.y }
       return words === '' ? [] : [{ body: bodyId, at: pointAt(edge.piece, 0.5), words, out, edge }]

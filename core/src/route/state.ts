@@ -48,6 +48,8 @@ export interface StepState {
   /** What it added or took away, by itself, where it is such a step. */
   readonly tool: Section | undefined
   /** The sizes that its section does not show: of holes, flats, slots, bars. */
+  /** What edges that it made are told as, by key, where their own shape does not say it. */
+  readonly edgeWords: ReadonlyMap<string, string>
   readonly sizes: readonly SizeAt[]
   readonly threads: readonly ThreadCircle[]
   /** The change of mass it made, in g. */

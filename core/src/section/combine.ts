@@ -43,6 +43,19 @@ export function extentOf(section: Section): readonly [number, number] {
   return [Math.min(...boxes.map((b) => b.min.x)), Math.max(...boxes.map((b) => b.max.x))]
 }
 
+/** The diagonal of the box around edges, in mm: nothing in them is farther apart. */
+export function diagonalOf(edges: Outline): number {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const { piece } of edges) {
+    const { min, max } = boundsOf(piece)
+    x0 = Math.min(x0, min.x)
+    y0 = Math.min(y0, min.y)
+    x1 = Math.max(x1, max.x)
+    y1 = Math.max(y1, max.y)
+  }
+  return edges.length > 0 ? Math.hypot(x1 - x0, y1 - y0) : 0
+}
+
 /** The section moved along the axis; its edges are named as a step's copies. @param by in mm */
 export function movedAlong(section: Section, by: number, rename: Rename): Section {
   return withLoops(section, (loop) =>

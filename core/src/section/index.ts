@@ -5,6 +5,7 @@ export { regionAround, type Area, type Areas } from './areas'
 export { solidProperties, type SolidProperties } from './properties'
 export {
   aboveAxis,
+  diagonalOf,
   asCopy,
   combine,
   extentOf,
@@ -27,3 +28,4 @@ export {
   type CornerWork,
   type Finished,
 } from './corners'
+export { areasFit, unsoundness } from './soundness'

@@ -20,7 +20,7 @@ import {
   type Vec,
 } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { aboveAxis } from './combine'
+import { aboveAxis, diagonalOf } from './combine'
 import { turnBetween } from './corners'
 import { areaWithin } from './nesting'
 import { overlay } from './overlay'
@@ -257,10 +257,13 @@ export interface ShellSpec {
  */
 export function shellOf(section: Section, spec: ShellSpec): Section | undefined {
   const { side, corners, step } = spec
+  // Inwards nothing is farther from an edge than the section is large.
+  const most = side === 'inside' ? 1.01 * diagonalOf(edgesOf(section)) : Infinity
   return firstSound((share) => {
     const thickness = (name: EdgeName): number => {
       const key = edgeKey(name)
-      return spec.open.has(key) ? 0 : share * (spec.faces.get(key) ?? spec.thickness)
+      if (spec.open.has(key)) return 0
+      return share * Math.min(most, spec.faces.get(key) ?? spec.thickness)
     }
     const layers = layersAlong(section, { side, corners, step, thickness })
     if (side === 'inside') {
@@ -284,7 +287,7 @@ function firstSound(make: (share: number) => Section | undefined): Section | und
 }
 
 /** Shares of a thickness that are tried. */
-const SHARES = [1, 1 + 2e-7, 1 - 3e-7, 1 + 7e-7, 1 - 1.1e-6]
+const SHARES = [1, 1 + 2e-7, 1 - 3e-7]
 
 /**
  * The section grown by a distance all round, or shrunk by a negative one. Edges along the axis stay.
@@ -297,8 +300,9 @@ export function offsetSection(
   step: string,
 ): Section | undefined {
   const side = by > 0 ? 'outside' : 'inside'
+  const most = by > 0 ? Infinity : 1.01 * diagonalOf(edgesOf(section))
   return firstSound((share) => {
-    const thickness = (): number => share * Math.abs(by)
+    const thickness = (): number => share * Math.min(most, Math.abs(by))
     const layers = layersAlong(section, { side, corners, step, thickness })
     if (by <= 0) return overlay(edgesOf(section), layers, (a, b) => a > 0 && b <= 0, true)
     const grown = overlay(edgesOf(section), layers, (a, b) => a > 0 || b > 0, true)

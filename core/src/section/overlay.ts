@@ -45,11 +45,12 @@ export function overlay(
     const { edges, vertices, startOf } = merged(parts)
     const section = materialOf(ordered(edges, vertices, startOf), rule)
     if (section) return section
-    if (retries === RETRIES) break
+    if (retries === (first.length + second.length > MANY ? 1 : RETRIES)) break
     const [one, two] = [outlineOf(edges, (e) => e.first), outlineOf(edges, (e) => e.second)]
     parts = split(one, two, true)
   }
-  for (const by of ASIDE) {
+  const isMany = first.length + second.length > MANY
+  for (const by of isMany ? ASIDE.slice(0, 1) : ASIDE) {
     const aside = second.map((e) => ({ ...e, piece: translated(e.piece, by) }))
     const { edges, vertices, startOf } = merged(split(first, aside, true))
     const section = materialOf(ordered(edges, vertices, startOf), rule)
@@ -60,6 +61,9 @@ export function overlay(
 
 /** How often an arrangement that is not sound is split again. */
 const RETRIES = 2
+
+/** Outlines of more edges than this together are tried less often: each try takes its time. */
+const MANY = 300
 
 /** Ways in mm by which an outline is moved when nothing else makes an arrangement sound. */
 const ASIDE: readonly Vec[] = [

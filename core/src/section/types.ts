@@ -43,9 +43,7 @@ export interface SectionEdge {
 export function liesOnAxis({ piece }: SectionEdge): boolean {
   const { kind, from, to } = piece
   return (
-    kind === 'line' &&
-    Math.abs(from.y) <= VERTEX_TOLERANCE &&
-    Math.abs(to.y) <= VERTEX_TOLERANCE
+    kind === 'line' && Math.abs(from.y) <= VERTEX_TOLERANCE && Math.abs(to.y) <= VERTEX_TOLERANCE
   )
 }
 

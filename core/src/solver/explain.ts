@@ -1,8 +1,8 @@
-import { attempt, type Attempt } from './attempt'
+import type { Attempt } from './attempt'
 import { analyseRank, type SparseRow } from './rank'
 import { restrictedTo } from './restricted'
 import { rowsAt } from './witness'
-import { unmergedSystem, writeCoordinates, type SizeValues, type System } from './system'
+import { unmergedSystem, writeCoordinates, type System } from './system'
 import { WIDEST, type Equation } from './equations'
 import type { Sketch } from '../sketch'
 
@@ -26,12 +26,13 @@ export interface Disagreement {
  * they can, they say the same. A conflict without any circuit is one of values (sides that cannot
  * close): it is narrowed by leaving out what is not needed for it.
  * @param coordinates a witness of the system
+ * @param solves whether a part of the sketch can be solved by itself
  */
 export function explain(
   sketch: Sketch,
-  values: SizeValues,
   { solved, system, settled, failing }: Attempt,
   coordinates: Float64Array,
+  solves: (part: Sketch, thoroughly: boolean) => boolean,
 ): Disagreement[] {
   const whole = unmergedSystem(system)
   const matrix = rowsOf(whole, coordinates)
@@ -43,11 +44,8 @@ export function explain(
     told.add(key)
     found.push(d)
   }
-  const failsBy =
-    (detours: boolean) =>
-    (ids: ReadonlySet<string>): boolean =>
-      !attempt(restrictedTo(sketch, ids), values, { detours }).solved
-  const fails = failsBy(false)
+  const fails = (ids: ReadonlySet<string>): boolean =>
+    !solves(restrictedTo(sketch, ids), ids.size <= FEW)
   const { dependent, independent } = analyseRank(matrix.rows, whole.unknowns)
   for (const { row, from } of dependent) {
     const circuit = new Set([row, ...from].map((i) => matrix.owners[i] ?? ''))
@@ -68,16 +66,15 @@ export function explain(
     const suspects = inTension(system, settled.unknowns, settled.off)
     const tense = new Set(suspects)
     const all = new Set([...sketch.constraints, ...sketch.sizes].map((item) => item.id))
-    const failsAnyhow = failsBy(true)
-    const pool = tense.size > 1 && failsAnyhow(tense) ? tense : (componentOf(whole, failing) ?? all)
-    const members = smallestFailing([...pool], failsAnyhow)
+    const pool = tense.size > 1 && fails(tense) ? tense : (componentOf(whole, failing) ?? all)
+    const members = smallestFailing([...pool], fails)
     tell({ kind: 'conflict', members, certain: false, idle: [] })
   }
   return found
 }
 
 /** Sets of more than this are not searched for members that inequalities make needless. */
-const FEW = 16
+const FEW = 40
 
 function withoutNeedless(
   members: readonly string[],

@@ -47,13 +47,18 @@ function tell(sketch: Sketch, values: SizeValues, chosen: Attempt): Solution {
   const analysis = analyseSystem(system, settled.unknowns, () =>
     buildSystem(withPositions(sketch, positions), disturbed(values)),
   )
+  const solves = (part: Sketch, thoroughly: boolean): boolean => {
+    const tried = attempt(part, values, { detours: thoroughly })
+    if (tried.solved || !thoroughly) return tried.solved
+    return fromOtherStarts(part, values, tried, A_FEW_STARTS).solved
+  }
   const sound = solved && analysis.dependent.length === 0 && system.circles.length === 0
   return {
     solved,
     positions,
     freedoms: analysis.freedoms,
     pointFreedoms: new Map(system.pointIds.map((id, i) => [id, analysis.pointFreedoms[i] ?? 0])),
-    disagreements: sound ? [] : explain(sketch, values, chosen, analysis.coordinates),
+    disagreements: sound ? [] : explain(sketch, chosen, analysis.coordinates, solves),
   }
 }
 
@@ -100,18 +105,23 @@ function approach(sketch: Sketch, values: SizeValues): Attempt {
  * typed value, they are close to it, and no side that can be told changes. Of several places found the
  * nearest to the given start counts. Only what hangs together with what fails is solved for it.
  */
-function fromOtherStarts(sketch: Sketch, values: SizeValues, failed: Attempt): Attempt {
+function fromOtherStarts(
+  sketch: Sketch,
+  values: SizeValues,
+  failed: Attempt,
+  starts?: number,
+): Attempt {
   const { solved, failing, system } = failed
   const component = componentOf(unmergedSystem(system), solved ? failed.settled.far : failing)
   if (!component) return failed
   const part = restrictedTo(sketch, component)
   const usual = usualMisfit(buildSystem(part, values))
-  const loose = !solved && isLoose(failed)
+  const most = starts ?? (!solved && isLoose(failed) ? MOST_STARTS : FEW_STARTS)
   const random = createRandom(0x57a7)
   let best: ReadonlyMap<string, Vec> | undefined
   let least = solved ? distanceFrom(part, failed.positions) : Infinity
   let found = 0
-  for (let k = 0; k < (loose ? MOST_STARTS : FEW_STARTS) && found < ENOUGH_FOUND; k++) {
+  for (let k = 0; k < most && found < ENOUGH_FOUND; k++) {
     const reach = 2 * Math.max(usual, 1e-3 * system.extent) * (SHARES[k % SHARES.length] ?? 1)
     const points = part.points.map((p) => ({
       ...p,
@@ -137,6 +147,8 @@ function fromOtherStarts(sketch: Sketch, values: SizeValues, failed: Attempt): A
 const MOST_STARTS = 80
 /** How many are tried where a place was found already, but a far one, or where most holds at the start. */
 const FEW_STARTS = 6
+/** For telling which of many parts of a sketch solve: some with everything merged, some with nothing. */
+const A_FEW_STARTS = 4
 /** Where more than this share of all that is asked is off at the start, it is no edit of what held. */
 const LOOSE = 0.3
 /** So many places found are enough to choose the nearest of. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { until, useElementSize, useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue'
 import BoardPane from '../board/BoardPane.vue'
 import CommandSearch from '../commands/CommandSearch.vue'
 import KeyList from '../commands/KeyList.vue'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  DEFECT_CODE,
   edgeKey,
   edgesOf,
   evaluateFormula,
@@ -12,12 +13,14 @@ import {
   planeCalled,
   usesSketch,
   valuesOf,
+  writePartFile,
   type ExtrudeStep,
   type Measure,
   type Step,
 } from '@lathica/core'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
+import { saveFile } from '../dispatch/saveFile'
 import { chooseFiles } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -39,6 +42,8 @@ interface Row {
   readonly detail: string
   readonly mass: string
   readonly problem: string
+  /** Whether the problem is a mistake of the computation itself. */
+  readonly isDefect: boolean
   readonly notes: string
   readonly beyond: boolean
 }
@@ -57,11 +62,17 @@ const rows = computed<Row[]>(() => {
       detail: step.aside ? 'set aside' : detailOf(step, i),
       mass: found?.status === 'done' ? told : '–',
       problem: found?.problem ? `${found.problem.message} ${found.problem.mend}` : '',
+      isDefect: found?.problem?.code === DEFECT_CODE,
       notes: found?.notes.join(' ') ?? '',
       beyond: i >= runTo.value,
     }
   })
 })
+
+function saveReport(): void {
+  const { part } = parts
+  if (part) saveFile(writePartFile(part), `${part.name} report.lathica.json`, 'application/json')
+}
 
 const details = computed(() => new Map(rows.value.map((r) => [r.step.id, r.detail])))
 
@@ -240,6 +251,9 @@ function onKey(event: KeyboardEvent): void {
           <span v-else class="detail">{{ row.detail }}</span>
           <span v-if="row.notes" class="notes">{{ row.notes }}</span>
         </button>
+        <button v-if="row.isDefect" type="button" class="report" @click="saveReport">
+          Save the part as a report
+        </button>
         <div
           v-if="rows.length > 1 && i + 1 === Math.max(1, runTo)"
           class="run"
@@ -361,6 +375,16 @@ li.under {
   font-size: 12px;
 }
 
+.report {
+  margin: 0 0 6px 44px;
+  padding: 2px 8px;
+  border: 1px solid currentcolor;
+  border-radius: 3px;
+  background: none;
+  color: inherit;
+  font: inherit;
+  cursor: pointer;
+}
 .failed {
   grid-column: 2 / 4;
   color: var(--conflict);

@@ -2,6 +2,8 @@ import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
 import {
   EMPTY_SECTION,
+  areasFit,
+  diagonalOf,
   edgeKey,
   edgesOf,
   sectionArea,
@@ -9,6 +11,7 @@ import {
   type SectionEdge,
 } from '../../section'
 import type { PlacedMesh, SolidOp, SolidPlan } from '../../solid'
+import { LARGEST_LENGTH } from '../../tolerances'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
 import type { SizeAt, SketchState, ThreadCircle } from '../state'
@@ -33,6 +36,8 @@ export interface Outcome {
 export interface Told {
   readonly sizes?: readonly SizeAt[]
   readonly threads?: readonly ThreadCircle[]
+  /** Words for edges, by key: a bevel is called what it was asked to be. */
+  readonly edges?: ReadonlyMap<string, string>
 }
 
 /** What a step may read. Everything it reads is noted, so that it is run again only when that changes. */
@@ -122,12 +127,39 @@ function evaluated(part: Part, text: string, want: Measure, what: string): Resul
   }
   const plain = Number(text)
   const { lookup } = valuesOf(part).table
-  if (want === 'number' && Number.isFinite(plain)) return succeed(plain)
-  const result = evaluateFormula(text, { want, units: part.units, lookup })
-  if (result.ok) return result
+  const result =
+    want === 'number' && Number.isFinite(plain)
+      ? succeed(plain)
+      : evaluateFormula(text, { want, units: part.units, lookup })
+  if (result.ok) return withinReason(result.value, want, what)
   const { problem } = result
   return { ok: false, problem: { ...problem, message: `In the ${what}: ${problem.message}` } }
 }
+
+/** The most turns an angle may make: more is a slip of the pen. */
+const MOST_TURNS = 10
+const LARGEST_NUMBER = 1e9
+
+/** A value, or that it is larger than anything a part has, either way. */
+function withinReason(value: number, want: Measure, what: string): Result<number> {
+  const most =
+    want === 'length'
+      ? LARGEST_LENGTH
+      : want === 'angle'
+        ? MOST_TURNS * 2 * Math.PI
+        : LARGEST_NUMBER
+  if (Math.abs(value) <= most) return succeed(value)
+  const mend =
+    want === 'length'
+      ? 'The largest length is 1 km; check the unit.'
+      : want === 'angle'
+        ? `Type at most ${MOST_TURNS} turns; check the unit.`
+        : 'Type a smaller number.'
+  return fail('step.huge', `The ${what} is too large.`, mend)
+}
+
+/** Thinner than this, in mm, nothing is told from nothing: a few vertices in a row. */
+const LEAST_LENGTH = 0.00001
 
 /** A value that has to be greater than zero. */
 export function positive(
@@ -137,11 +169,32 @@ export function positive(
   what: string,
 ): Result<number> {
   const value = context.number(text, want, what)
-  if (!value.ok || value.value > 0) return value
+  if (!value.ok) return value
+  if (want === 'length' && value.value > 0 && value.value < LEAST_LENGTH) {
+    return fail(
+      'step.tiny',
+      `The ${what} is too small to be told from nothing.`,
+      `Type at least ${LEAST_LENGTH} mm; check the unit.`,
+    )
+  }
+  if (value.value > 0) return value
   return fail(
     'step.notPositive',
     `The ${what} has to be greater than zero.`,
     'Type a larger value.',
+  )
+}
+
+/** So many times as thick as what it is laid along is large, a layer is a slip of the pen. */
+const MOST_TIMES = 1000
+
+/** A thickness, or that it is out of all proportion to the edges it is laid along. */
+export function inProportion(thickness: number, edges: readonly SectionEdge[]): Result<number> {
+  if (thickness <= MOST_TIMES * diagonalOf(edges)) return succeed(thickness)
+  return fail(
+    'step.huge',
+    `The thickness is more than ${MOST_TIMES} times as large as the profile.`,
+    'Type a smaller thickness; check the unit.',
   )
 }
 
@@ -236,6 +289,13 @@ export function changed(
   tool?: Outcome['tool'],
 ): Result<Outcome> {
   if (!after) return notSound
+  if (tool) {
+    const areas = [before, tool.section, after].map(sectionArea)
+    const [was = 0, of = 0, is = 0] = areas
+    // An outline is moved by a few vertices at most, all along its length.
+    const slack = 1e-3 + 1e-6 * (was + of)
+    if (!areasFit(tool.effect, [was, of, is], slack)) return notSound
+  }
   const name = context.part.bodies.find((b) => b.id === body)?.name ?? 'the body'
   const notes: string[] = []
   if (after.regions.length === 0 && before.regions.length > 0) notes.push(`Removes all of ${name}.`)

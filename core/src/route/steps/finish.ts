@@ -2,7 +2,10 @@ import { fail, succeed, type Result } from '../../result'
 import {
   cornersCalled,
   cornersOf,
+  edgeKey,
+  edgesOf,
   finishCorners,
+  madeFrom,
   shellOf,
   sectionArea,
   type ChamferSize,
@@ -10,11 +13,13 @@ import {
   type CornerWork,
   type Section,
 } from '../../section'
+import { formatAngle, formatLength } from '../../units'
 import { edgeCalled, type EdgeOp, type EdgesOf } from '../../solid'
 import { cornerWords } from '../words'
 import {
   changed,
   edgesNamed,
+  inProportion,
   lost,
   material,
   positive,
@@ -80,7 +85,11 @@ function finished<S extends { readonly pick: CornerPick }>(
     )
   }
   const done = finishCorners(before.value, sets, step.id)
-  if (done.ok) return changed(context, step.body, before.value, done.section)
+  if (done.ok) {
+    const outcome = changed(context, step.body, before.value, done.section)
+    if (!outcome.ok) return outcome
+    return succeed({ ...outcome.value, told: { edges: bevelWords(sets, step.id, context) } })
+  }
   const { work } = sets.find((s) => s.corners.includes(done.corner)) ?? { work: undefined }
   const size = work?.kind === 'round' ? work.radius : (work?.size.along ?? 0)
   const what = work?.kind === 'round' ? 'radius' : 'leg'
@@ -94,6 +103,31 @@ function finished<S extends { readonly pick: CornerPick }>(
     mend,
     { involves: [done.corner.key] },
   )
+}
+
+/**
+ * What bevels are called: as they were asked for, one leg along the edge that runs more along the axis, and the
+ * angle with it or the other leg. On a slanted land that is not what lies along the axis, and it is
+ * what a gauge laid on the land measures.
+ */
+function bevelWords(
+  sets: readonly { readonly corners: readonly Corner[]; readonly work: CornerWork }[],
+  step: string,
+  context: StepContext,
+): ReadonlyMap<string, string> {
+  const words = new Map<string, string>()
+  const { units } = context.part
+  for (const { corners, work } of sets) {
+    if (work.kind !== 'bevel') continue
+    const { size } = work
+    const other =
+      size.kind === 'angle' ? formatAngle(size.angle, units) : formatLength(size.across, units)
+    for (const { arriving, leaving } of corners) {
+      const name = madeFrom(step, 'bevel', arriving.name, leaving.name)
+      words.set(edgeKey(name), `${formatLength(size.along, units)} × ${other}`)
+    }
+  }
+  return words
 }
 
 /** Whether a rule means the edges of a step that is no full turn. */
@@ -184,10 +218,14 @@ export function shell(step: ShellStep, context: StepContext): Result<Outcome> {
   if (!before.ok) return before
   const thickness = positive(context, step.thickness, 'length', 'thickness')
   if (!thickness.ok) return thickness
+  const fits = inProportion(thickness.value, edgesOf(before.value))
+  if (!fits.ok && step.side === 'outside') return fits
   const faces = new Map<string, number>()
   for (const { edge, thickness: own } of step.faces) {
     const value = positive(context, own, 'length', 'thickness of a face')
     if (!value.ok) return value
+    const fits = inProportion(value.value, edgesOf(before.value))
+    if (!fits.ok && step.side === 'outside') return fits
     faces.set(edge, value.value)
   }
   const gone = [...step.open, ...faces.keys()].filter(

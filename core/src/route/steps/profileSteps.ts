@@ -10,7 +10,7 @@ import {
 } from '../../section'
 import { chainOf, endsOf, isAcross, locator, pieceOf, type Sketch } from '../../sketch'
 import { faultProblem } from '../problems'
-import { changed, positive, type Outcome, type StepContext } from './context'
+import { changed, inProportion, positive, type Outcome, type StepContext } from './context'
 import type { ExtrudeStep, RevolveStep, StepEffect, SweepStep, WallStep } from '../../part'
 import { carried, drawOut, isSolidTurn, solidTurn } from './solid'
 
@@ -141,6 +141,8 @@ export function wall(step: WallStep, context: StepContext): Result<Outcome> {
   const inner =
     step.side === 'both' ? positive(context, step.inner, 'length', 'thickness inside') : thickness
   if (!inner.ok) return inner
+  const fits = inProportion(Math.max(thickness.value, inner.value), chain.value)
+  if (!fits.ok) return fits
   const [outside, inside] = shares(step.side, thickness.value, inner.value)
   const leftIsOutside = facesOut(chain.value.map((e) => e.piece))
   const made = wallOf(chain.value, {

@@ -1,0 +1,117 @@
+import { solve, type Size, type Sketch } from '@lathica/core'
+import type { Kind } from '../kind'
+import type { Random } from '../random'
+import { displaced, wellPosed } from './make'
+import { measured, placesOf, residuals, type Place, type Places } from './oracle'
+
+/** A sketch to solve, as plain data. */
+interface Given {
+  readonly sketch: Sketch
+  readonly values: readonly (readonly [string, number])[]
+  readonly freedoms: number
+  /** Whether it must be found, or only must not be told wrong. */
+  readonly must: boolean
+}
+
+/** How far a residual may be from nought where all is told to hold, in mm. */
+const HOLDS = 1e-6
+
+function faultOf({ sketch, values, freedoms, must }: Given): string | undefined {
+  const wanted = new Map(values)
+  let solution: ReturnType<typeof solve>
+  try {
+    solution = solve(sketch, wanted)
+  } catch (error) {
+    return `threw: ${String(error)}`
+  }
+  if (!solution.solved) return must ? 'is told not to solve' : undefined
+  const worst = residuals(sketch, wanted, solution.positions).reduce((a, b) =>
+    Math.abs(b.off) > Math.abs(a.off) || Number.isNaN(b.off) ? b : a,
+  )
+  if (!(Math.abs(worst.off) <= HOLDS)) return `solved, but ${worst.owner} is off by ${worst.off}`
+  if (collapsed(sketch, solution.positions)) return undefined
+  if (solution.freedoms !== freedoms) return `${solution.freedoms} freedoms instead of ${freedoms}`
+  return solution.disagreements.length > 0 ? 'independent, but told redundant' : undefined
+}
+
+/** A place where lines have no length is no generic one, and its freedoms are not those of the intended. */
+function collapsed(sketch: Sketch, places: Places): boolean {
+  const at = (id: string): Place => places.get(id) ?? { x: 0, y: 0 }
+  return sketch.entities.some((e) => {
+    const [p, q] = e.kind === 'circle' ? [at(e.centre), at(e.rim)] : [at(e.from), at(e.to)]
+    return Math.hypot(q.x - p.x, q.y - p.y) < 0.05
+  })
+}
+
+/** Sketches whose constraints and sizes are independent, with points displaced by a share of the extent. */
+const wellPosedAt = (name: string, share: number, must: boolean): Kind<Given> => ({
+  name,
+  batch: 20,
+  make: (random: Random) => {
+    const made = wellPosed(random, 3 + random.below(12))
+    const { values, freedoms } = made
+    return { sketch: displaced(made, share, random), values: [...values], freedoms, must }
+  },
+  fault: faultOf,
+  *smaller() {
+    // How many freedoms a part of it has, only its maker knows.
+  },
+})
+
+export const sketchesNear = wellPosedAt('sketches, points off by 2 %', 0.02, true)
+export const sketchesFar = wellPosedAt('sketches, points off by 10 %', 0.1, false)
+export const sketchesFarther = wellPosedAt('sketches, points off by 30 %', 0.3, false)
+
+interface Contradicted {
+  readonly sketch: Sketch
+  readonly values: readonly (readonly [string, number])[]
+}
+
+/** A sketch that holds where it stands, but for one size too many that asks for something else. */
+export const contradictions: Kind<Contradicted> = {
+  name: 'contradictions',
+  isOpen: true,
+  batch: 10,
+  make: (random) => {
+    for (;;) {
+      const made = wellPosed(random, 3 + random.below(8), true)
+      if (!made.spare) continue
+      const { spare } = made
+      const value = measured(made.sketch, spare, placesOf(made.sketch)) * random.between(1.1, 1.6)
+      return {
+        sketch: { ...made.sketch, sizes: [...made.sketch.sizes, spare] },
+        values: [...made.values, [spare.id, value]],
+      }
+    }
+  },
+  fault: ({ sketch, values }) => {
+    const wanted = new Map(values)
+    const solution = solve(sketch, wanted)
+    if (solution.solved) {
+      const worst = Math.max(
+        ...residuals(sketch, wanted, solution.positions).map((r) => Math.abs(r.off)),
+      )
+      return worst > HOLDS ? `solved, but off by ${worst}` : undefined
+    }
+    const conflicts = solution.disagreements.filter((d) => d.kind === 'conflict')
+    if (conflicts.length === 0) return 'refused without a reason'
+    for (const { members } of conflicts) {
+      const only = (ids: readonly string[]): Sketch => ({
+        ...sketch,
+        constraints: sketch.constraints.filter((c) => ids.includes(c.id)),
+        sizes: sketch.sizes.filter((s: Size) => ids.includes(s.id)),
+      })
+      const chosen = new Map(values.filter(([id]) => members.includes(id)))
+      if (solve(only(members), chosen).solved) return `${members.join(' ')} hold by themselves`
+      const needless = members.find((m) => {
+        const rest = members.filter((o) => o !== m)
+        return !solve(only(rest), new Map(values.filter(([id]) => rest.includes(id)))).solved
+      })
+      if (needless !== undefined) return `${needless} is not needed for ${members.join(' ')}`
+    }
+    return undefined
+  },
+  *smaller() {
+    // Sets are as small as they are told.
+  },
+}
