@@ -2,13 +2,14 @@ import { WIDEST } from '../core/src/solver/equations'
 import {
   buildSystem,
   initialUnknowns,
+  unmergedSystem,
   writeCoordinates,
   type SizeValues,
 } from '../core/src/solver/system'
 import type { Sketch } from '@lathica/core'
 
 /**
- * A plain Levenberg–Marquardt method on all equations of a sketch at once, with a dense normal
+ * A plain Levenberg–Marquardt method on all equations of a sketch at once, ties too, with every coordinate an unknown, with a dense normal
  * matrix and a Cholesky factor per round (Nocedal & Wright, Numerical Optimization, ch. 10.3): what a
  * general solver would do with the same equations. It is here to be compared with.
  * @returns the rounds taken, and the largest residual left in mm
@@ -17,7 +18,7 @@ export function solveDense(
   sketch: Sketch,
   values: SizeValues,
 ): { readonly rounds: number; readonly residual: number } {
-  const system = buildSystem(sketch, values)
+  const system = unmergedSystem(buildSystem(sketch, values))
   const n = system.unknowns
   const coordinates = new Float64Array(system.start.length)
   const gradient = new Float64Array(WIDEST)

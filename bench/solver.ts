@@ -40,6 +40,24 @@ function dragStep(
   )
 }
 
+/** A stepped shaft of 60 lines with one distance that contradicts it: how soon that is told, in ms. */
+function told(): number {
+  return medianTime(
+    20,
+    () => {
+      const { sketch, values } = steppedSketch(shaft(30))
+      const kind = { kind: 'distance', a: 'p0', b: 'p59' } as const
+      const size = { ...kind, id: 'x', name: 'x', formula: '', reference: false }
+      return { sketch: { ...sketch, sizes: [...sketch.sizes, size] }, values: values.set('x', 400) }
+    },
+    ({ sketch, values }) => {
+      const { disagreements } = solve(sketch, values)
+      if (disagreements.length !== 1) throw new Error('the contradiction is not told')
+    },
+    5,
+  )
+}
+
 /** How fast sketches solve and follow a drag, and how that grows. */
 export function solverRows(): Row[] {
   const random = createRandom(7)
@@ -54,6 +72,7 @@ export function solverRows(): Row[] {
     atMost('cold solve, slanted chain of 60 lines', zigzag60, 'ms', 5),
     atMost('ten times the lines, stepped shaft', shaft600 / shaft60, '× the time', 15),
     atMost('ten times the lines, slanted chain', zigzag600 / zigzag60, '× the time', 15),
+    atMost('a contradiction told, shaft of 60 lines', told(), 'ms', 100),
     atMost('drag step, stepped shaft of 60 lines', dragStep(stepped(30), 'd9', 'p19'), 'ms', 1),
     atMost('drag step, slanted chain of 60 lines', dragStep(zigzag(60), 'a30', 'p60'), 'ms', 1),
   ]
