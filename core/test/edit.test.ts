@@ -194,7 +194,7 @@ describe('drawing and sizing', () => {
     for (const [formula, words] of [
       ['0', 'greater than zero'],
       ['-3', 'greater than zero'],
-      ['2 km', 'no value or unit'],
+      ['2 km', '“km” is no unit'],
       ['5e9', 'too large'],
       ['land + 30°', 'cannot be added'],
     ] as const) {

@@ -252,7 +252,9 @@ function unsigned(text: string, before: Formula, behind: Token): Refused {
   return new Refused(
     fail(
       'formula.product',
-      `There is no sign between “${one}” and “${two}”.`,
+      behind.kind === 'name'
+        ? `There is no sign between “${one}” and “${two}”, and “${two}” is no unit.`
+        : `There is no sign between “${one}” and “${two}”.`,
       'Write * for a product; only a unit stands right behind its number.',
       { at: { from: before.at.from, to: behind.at.to } },
     ).problem,

@@ -76,5 +76,5 @@ function offAt(
 
 const startOf = (system: System): ReadonlyMap<string, Vec> => placesAt(system, system.start)
 
-const placesAt = (system: System, at: Float64Array): ReadonlyMap<string, Vec> =>
+export const placesAt = (system: System, at: Float64Array): ReadonlyMap<string, Vec> =>
   new Map(system.pointIds.map((id, i) => [id, { x: at[2 * i] ?? 0, y: at[2 * i + 1] ?? 0 }]))

@@ -1,6 +1,6 @@
 import { entityMap, locator, measureSize, type Sketch } from '../sketch'
 import { analyseSystem } from './analysis'
-import { attempt, attemptUnmerged, type Attempt } from './attempt'
+import { attempt, attemptUnmerged, placesAt, type Attempt } from './attempt'
 import { componentOf, explain, type Disagreement } from './explain'
 import { createRandom } from './random'
 import { restrictedTo } from './restricted'
@@ -121,9 +121,12 @@ function fromOtherStarts(
   let best: ReadonlyMap<string, Vec> | undefined
   let least = solved ? distanceFrom(part, failed.positions) : Infinity
   let found = 0
+  let nearest: { readonly at: Sketch; readonly short: number } | undefined
   for (let k = 0; k < most && found < ENOUGH_FOUND; k++) {
     const reach = 2 * Math.max(usual, 1e-3 * system.extent) * (SHARES[k % SHARES.length] ?? 1)
-    const points = part.points.map((p) => ({
+    // Every fourth start lies near the place that came nearest to holding so far.
+    const base = k % 4 === 3 ? (nearest?.at ?? part) : part
+    const points = base.points.map((p) => ({
       ...p,
       x: p.x + (random() - 0.5) * reach,
       y: p.y + (random() - 0.5) * reach,
@@ -133,7 +136,16 @@ function fromOtherStarts(
       k % 2 === 0
         ? attemptUnmerged(near, values, { detours: false })
         : attempt(near, values, { detours: false })
-    if (!tried.solved) continue
+    if (!tried.solved) {
+      const short = shortOf(tried)
+      if (short < (nearest?.short ?? Infinity)) {
+        nearest = {
+          at: withPositions(part, placesAt(tried.system, tried.settled.coordinates)),
+          short,
+        }
+      }
+      continue
+    }
     found++
     const far = distanceFrom(part, tried.positions)
     if (far < least) [best, least] = [tried.positions, far]
@@ -177,6 +189,12 @@ function usualMisfit(system: System): number {
     sum += Math.min(residual / (slope || 1), system.extent)
   }
   return sum / Math.max(1, equations.length)
+}
+
+/** By how much what does not hold is off where an attempt ended, in mm. */
+function shortOf({ settled }: Attempt): number {
+  const gradient = new Float64Array(WIDEST)
+  return Math.hypot(...settled.off.map((e) => e.evaluate(settled.coordinates, gradient)))
 }
 
 function distanceFrom({ points }: Sketch, positions: ReadonlyMap<string, Vec>): number {
