@@ -4,9 +4,10 @@ import {
   changeSize,
   createPart,
   drawChain,
-  removeItems,
-  type End,
   linesOf,
+  removeItems,
+  succeed,
+  type End,
 } from '@lathica/core'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -76,6 +77,26 @@ describe('the route', () => {
     expect(screen.parts.state?.bodies[0]?.mass).toBe(0)
     await card.find('#step-aside').trigger('click')
     expect(screen.parts.state?.bodies[0]?.mass).toBeGreaterThan(800)
+  })
+
+  it('offers to save the part where the computation broke off, and runs the other steps', async () => {
+    const broken = { id: 'x', number: 20, aside: false, kind: 'fillet', body: 'body1' }
+    const sets = [{ pick: { kind: 'of no kind there is' }, radius: '1' }]
+    screen.parts.run({
+      label: 'add a step that breaks off',
+      run: (part) => succeed({ ...part, route: [...part.route, { ...broken, sets } as never] }),
+    })
+    const route = screen.mount(RoutePane)
+    expect(screen.parts.state?.steps.map((s) => s.status)).toEqual(['done', 'failed'])
+    const saved: string[] = []
+    URL.createObjectURL = (blob) => {
+      saved.push((blob as Blob).type)
+      return 'blob:report'
+    }
+    URL.revokeObjectURL = () => undefined
+    expect(route.findAll('.report')).toHaveLength(1)
+    await route.find('.report').trigger('click')
+    expect(saved).toEqual(['application/json'])
   })
 
   it('says how to begin while it is empty', async () => {
