@@ -45,7 +45,8 @@ describe('the value field on the drawing', () => {
 
   it.each([
     ['44 +', 'stops before it is complete'],
-    ['4,5', 'A comma does not mark decimals'],
+    ['4,500', 'could be 4.500 or 4500'],
+    ['2dia1', 'no sign between'],
     ['flange/2', 'no value or unit called “flange”'],
     ['30deg', 'takes a length'],
     ['1/0', 'too large or divides by zero'],
