@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
+  METRIC,
   arc,
   combine,
   createPart,
@@ -15,6 +16,7 @@ import {
   sectionArea,
   shellOf,
   simplePieces,
+  stepMarks,
   unsoundness,
   wallOf,
   type Part,
@@ -391,5 +393,40 @@ describe('values out of all reason', () => {
     ['0.5', 'outside', 'done'],
   ])('a shell of %s mm %s is %s', (thickness, side, told) => {
     expect(shelled(thickness, side)).toContain(told)
+  })
+})
+
+describe('a bevel on a slanted land', () => {
+  it('is called on the drawing what was asked for: the leg along the land, and the angle with it', () => {
+    const turn = {
+      ...{ aside: false, kind: 'revolve', regions: 'all', axis: 'axis', turn: '', turnTo: '' },
+      ...{ side: 'one', back: '', facets: '', facetTo: 'flats', phase: '' },
+    }
+    const corners = [
+      [0, 0],
+      [30, 0],
+      [30, 10],
+      [0, 6],
+    ] as const
+    const outline = corners.map((_, i) => ({
+      ...{ id: `e${i}`, kind: 'line', from: `p${i}`, to: `p${(i + 1) % 4}`, role: 'outline' },
+    }))
+    const sketch = { id: 'sk', name: 'A', plane: 'half', nextId: 99, constraints: [], sizes: [] }
+    const points = corners.map(([x, y], i) => ({ id: `p${i}`, x, y }))
+    const bevels = (along: string, across: string): string[] => {
+      const sets = [{ pick: { kind: 'outside' }, along, across, angle: '45' }]
+      const part = {
+        ...createPart({ name: 'float' }),
+        sketches: [{ ...sketch, points, entities: outline }],
+        route: [
+          { ...turn, id: 's1', number: 10, sketch: 'sk', effect: 'add', body: 'body1' },
+          { id: 's2', number: 20, aside: false, kind: 'chamfer', body: 'body1', sets },
+        ],
+      } as unknown as Part
+      const state = evaluate(part).steps[1]
+      return state ? stepMarks(state, METRIC).map((m) => m.words) : []
+    }
+    expect(bevels('2', '')).toEqual(['2 × 45°', '2 × 45°'])
+    expect(bevels('2', '1')).toEqual(['2 × 1', '2 × 1'])
   })
 })
