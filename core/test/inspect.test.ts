@@ -134,8 +134,8 @@ describe('stations along the axis', () => {
         const sum = (x: number, power: number): number =>
           ringsAt(section, x).reduce((total, [i, o]) => total + o ** power - i ** power, 0)
         for (const s of all) {
-          // At a shoulder there are two answers.
-          if (breaks.some((x) => Math.abs(x - s.x) < 1e-3)) continue
+          // At a shoulder there are two answers, and where a round turns back the slope is endless.
+          if (breaks.some((x) => Math.abs(x - s.x) < 0.02)) continue
           const [area, secondMoment] = [Math.PI * sum(s.x, 2), (Math.PI / 4) * sum(s.x, 4)]
           // Where a side is steep a small error along the axis is a large one across it.
           const steep = (power: number): number =>
