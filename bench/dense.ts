@@ -9,8 +9,8 @@ import {
 import type { Sketch } from '@lathica/core'
 
 /**
- * A plain Levenberg–Marquardt method on all equations of a sketch at once, ties too, with every coordinate an unknown, with a dense normal
- * matrix and a Cholesky factor per round (Nocedal & Wright, Numerical Optimization, ch. 10.3): what a
+ * A plain Levenberg–Marquardt method on all equations of a sketch at once, ties too, every
+ * coordinate being an unknown, with a dense normal matrix and a Cholesky factor per round (Nocedal & Wright, Numerical Optimization, ch. 10.3): what a
  * general solver would do with the same equations. It is here to be compared with.
  * @returns the rounds taken, and the largest residual left in mm
  */

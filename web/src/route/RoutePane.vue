@@ -13,14 +13,12 @@ import {
   planeCalled,
   usesSketch,
   valuesOf,
-  writePartFile,
   type ExtrudeStep,
   type Measure,
   type Step,
 } from '@lathica/core'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
-import { saveFile } from '../dispatch/saveFile'
 import { chooseFiles } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -28,6 +26,7 @@ import { solidFaceWords } from '../solid/words'
 import { useRouteStore } from '../store/route'
 import BodyList from './BodyList.vue'
 import { keySize } from './keySize'
+import ReportButton from './ReportButton.vue'
 import RunBar from './RunBar.vue'
 import { stepTitle } from './words'
 
@@ -68,11 +67,6 @@ const rows = computed<Row[]>(() => {
     }
   })
 })
-
-function saveReport(): void {
-  const { part } = parts
-  if (part) saveFile(writePartFile(part), `${part.name} report.lathica.json`, 'application/json')
-}
 
 const details = computed(() => new Map(rows.value.map((r) => [r.step.id, r.detail])))
 
@@ -251,9 +245,7 @@ function onKey(event: KeyboardEvent): void {
           <span v-else class="detail">{{ row.detail }}</span>
           <span v-if="row.notes" class="notes">{{ row.notes }}</span>
         </button>
-        <button v-if="row.isDefect" type="button" class="report" @click="saveReport">
-          Save the part as a report
-        </button>
+        <ReportButton v-if="row.isDefect" />
         <div
           v-if="rows.length > 1 && i + 1 === Math.max(1, runTo)"
           class="run"
@@ -375,16 +367,6 @@ li.under {
   font-size: 12px;
 }
 
-.report {
-  margin: 0 0 6px 44px;
-  padding: 2px 8px;
-  border: 1px solid currentcolor;
-  border-radius: 3px;
-  background: none;
-  color: inherit;
-  font: inherit;
-  cursor: pointer;
-}
 .failed {
   grid-column: 2 / 4;
   color: var(--conflict);
