@@ -47,12 +47,14 @@ export function settle(system: System, effort: Effort): Settled {
   const holds = (e: Equation): boolean => Math.abs(e.evaluate(coordinates, gradient)) <= tolerance
   for (const component of componentsOf(system)) {
     const { equations, unknowns: own } = component
-    const solver = prepareBlock(system, equations, own, coordinates)
     let found = equations.every(holds)
+    // What hardly moved is the nearest place, and needs no solver of its own.
+    const near = NEAR_ENOUGH * system.extent
+    if (found && farFrom(start, unknowns, component, weights) < near) continue
+    const solver = prepareBlock(system, equations, own, coordinates)
     if (found) goNearer(system, component, solver, unknowns, start, weights)
     const moved = farFrom(start, unknowns, component, weights)
-    const expected =
-      found && moved < NEAR_ENOUGH * system.extent ? Infinity : solver.outlook(start, weights)
+    const expected = found && moved < near ? Infinity : solver.outlook(start, weights)
     if (!found || moved > FAR * expected) {
       const other = start.slice()
       if (solveWhole(solver, component, other, weights, effort)) {
