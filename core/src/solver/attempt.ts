@@ -9,6 +9,8 @@ export interface Attempt {
   /** True when every constraint and size holds, each told without merging and evaluated at the end. */
   readonly solved: boolean
   readonly system: System
+  /** The system as it was at the start: of the first of several goes, where merging had to be left. */
+  readonly begun: System
   /** Where the search ended, also when it failed. */
   readonly settled: Settled
   /** Where every point stands: the solved places, or the given ones. */
@@ -28,6 +30,7 @@ export function attemptUnmerged(sketch: Sketch, values: SizeValues, effort: Effo
   return {
     solved,
     system,
+    begun: system,
     settled,
     positions: solved ? placesAt(system, settled.coordinates) : startOf(system),
     failing: settled.off.map((e) => e.owner),
@@ -48,6 +51,7 @@ export function attempt(
   const failed = (failing: readonly string[]): Attempt => ({
     solved: false,
     system,
+    begun: system,
     settled,
     positions: startOf(system),
     failing,
@@ -57,12 +61,13 @@ export function attempt(
   const off = offAt(system.unmerged(), settled.coordinates, tolerance)
   if (off.length === 0) {
     const positions = placesAt(system, settled.coordinates)
-    return { solved: true, system, settled, positions, failing: [] }
+    return { solved: true, system, begun: system, settled, positions, failing: [] }
   }
   // Merging said more or less than was asked for: then all is solved as it was asked, and merged from there.
   const asked = again ? undefined : attemptUnmerged(sketch, values, effort)
   if (!asked?.solved) return failed(off.map((e) => e.owner))
-  return attempt(withPositions(sketch, asked.positions), values, effort, true)
+  const result = attempt(withPositions(sketch, asked.positions), values, effort, true)
+  return { ...result, begun: system, positions: result.solved ? result.positions : startOf(system) }
 }
 
 function offAt(

@@ -19,9 +19,12 @@ export function incidenceOf(system: System, equations: readonly Equation[]): num
   })
 }
 
-/** The connected components of a system; equations that read no unknown are in none. */
-export function componentsOf(system: System): Component[] {
-  const parent = Int32Array.from({ length: system.unknowns }, (_, i) => i)
+/** Puts members together by what they share; returns the one that stands for a member's set. */
+function sets(count: number): {
+  readonly find: (u: number) => number
+  readonly join: (u: number, v: number) => void
+} {
+  const parent = Int32Array.from({ length: count }, (_, i) => i)
   const find = (u: number): number => {
     let root = u
     while (parent[root] !== root) root = parent[root] ?? root
@@ -32,9 +35,15 @@ export function componentsOf(system: System): Component[] {
     }
     return root
   }
+  return { find, join: (u, v) => void (parent[find(u)] = find(v)) }
+}
+
+/** The connected components of a system; equations that read no unknown are in none. */
+export function componentsOf(system: System): Component[] {
+  const { find, join } = sets(system.unknowns)
   const incidence = incidenceOf(system, system.equations)
   for (const [first, ...rest] of incidence) {
-    if (first !== undefined) for (const u of rest) parent[find(u)] = find(first)
+    if (first !== undefined) for (const u of rest) join(u, first)
   }
   const found = new Map<number, { equations: Equation[]; unknowns: number[] }>()
   system.equations.forEach((equation, e) => {
@@ -47,4 +56,28 @@ export function componentsOf(system: System): Component[] {
   })
   for (let u = 0; u < system.unknowns; u++) found.get(find(u))?.unknowns.push(u)
   return [...found.values()]
+}
+
+/** Ids of the constraints and sizes that hang together, by the unknowns all their equations read. */
+export function ownersTogether(system: System): ReadonlySet<string>[] {
+  const { find, join } = sets(system.unknowns)
+  const readBy = new Map<string, number>()
+  const incidence = incidenceOf(system, system.equations)
+  system.equations.forEach(({ owner }, e) => {
+    const [first, ...rest] = incidence[e] ?? []
+    if (first === undefined) return
+    for (const u of rest) join(u, first)
+    if (owner === '') return
+    const before = readBy.get(owner)
+    if (before === undefined) readBy.set(owner, first)
+    else join(first, before)
+  })
+  const together = new Map<number, Set<string>>()
+  readBy.forEach((u, owner) => {
+    const root = find(u)
+    const owners = together.get(root)
+    if (owners) owners.add(owner)
+    else together.set(root, new Set([owner]))
+  })
+  return [...together.values()]
 }

@@ -1,4 +1,5 @@
 import type { Attempt } from './attempt'
+import { ownersTogether } from './components'
 import { analyseRank, type SparseRow } from './rank'
 import { restrictedTo } from './restricted'
 import { rowsAt } from './witness'
@@ -186,36 +187,9 @@ function inTension(system: System, unknowns: Float64Array, off: readonly Equatio
 }
 
 /** All owners whose equations hang together with those of some. */
-export function componentOf(
-  whole: System,
-  ids: readonly string[],
-): ReadonlySet<string> | undefined {
-  const { equations, unknownOf } = whole
-  const readers = new Map<number, number[]>()
-  equations.forEach((equation, e) => {
-    for (const c of equation.coordinates) {
-      if ((unknownOf[c] ?? -1) < 0) continue
-      const list = readers.get(c)
-      if (list) list.push(e)
-      else readers.set(c, [e])
-    }
-  })
-  const wanted = new Set(ids)
-  const reached = new Set(
-    equations.flatMap((equation, e) => (wanted.has(equation.owner) ? [e] : [])),
-  )
-  const seen = new Set<number>()
-  // A set grows while it is run through, so this reaches what hangs on what it reached.
-  for (const e of reached) {
-    for (const c of equations[e]?.coordinates ?? []) {
-      if (seen.has(c)) continue
-      seen.add(c)
-      for (const reader of readers.get(c) ?? []) reached.add(reader)
-    }
-  }
-  const owners = new Set([...reached].map((e) => equations[e]?.owner ?? ''))
-  owners.delete('')
-  return owners.size > 0 ? owners : undefined
+function componentOf(whole: System, ids: readonly string[]): ReadonlySet<string> | undefined {
+  const groups = ownersTogether(whole).filter((group) => ids.some((id) => group.has(id)))
+  return groups.length > 0 ? new Set(groups.flatMap((group) => [...group])) : undefined
 }
 
 /** A smallest set that still fails: dropping any one member resolves it (QuickXplain; Junker, AAAI 2004). */

@@ -29,8 +29,7 @@ export interface Setting {
   readonly line: (id: string) => readonly [number, number]
   readonly ties: Ties
   /**
-   * The side on which something is measured: 1 where `now` is not negative, −1 where it is; the
-   * other way about for those whose side is being tried.
+   * The side on which something is measured: 1 where `now` is not negative, −1 where it is.
    * @param now what is measured at the start
    * @param target what it is to be on its side, by size
    * @param arm length in mm by which angles are multiplied

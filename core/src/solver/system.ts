@@ -47,18 +47,11 @@ export interface System {
   readonly extent: number
 }
 
-const NONE: ReadonlySet<string> = new Set()
-
 /**
  * Builds the system of a sketch.
  * @param values driving sizes by id; sizes that are absent are not applied
- * @param flipped constraints and sizes that measure on the other side than the one at the start
  */
-export function buildSystem(
-  sketch: Sketch,
-  values: SizeValues,
-  flipped: ReadonlySet<string> = NONE,
-): System {
+export function buildSystem(sketch: Sketch, values: SizeValues): System {
   const pointIds = [...sketch.points.map((p) => p.id), ORIGIN_ID, AXIS_ID]
   const indexOf = new Map(pointIds.map((id, i) => [id, i]))
   const entities = entityMap(sketch)
@@ -94,7 +87,7 @@ export function buildSystem(
     side: (owner, now, target, arm = 1) => {
       const across = (Math.abs(now) + target) * arm
       sides.set(owner, Math.min(sides.get(owner) ?? Infinity, across))
-      return now < 0 === flipped.has(owner) ? 1 : -1
+      return now < 0 ? -1 : 1
     },
     extent,
   }

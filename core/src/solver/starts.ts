@@ -1,0 +1,195 @@
+import { attempt, attemptUnmerged, placesAt, type Attempt } from './attempt'
+import { ownersTogether } from './components'
+import { WIDEST } from './equations'
+import { withPositions } from './positions'
+import { createRandom } from './random'
+import { restrictedTo } from './restricted'
+import { toleranceOf } from './settle'
+import { buildSystem, unmergedSystem, type SizeValues, type System } from './system'
+import type { Vec } from '../geometry'
+import type { Sketch } from '../sketch'
+
+type Places = ReadonlyMap<string, Vec>
+
+/** How a sketch is looked at. */
+interface Search {
+  /** Whether more than a few typed values are off at the start, so that sides can hardly be told. */
+  readonly loose: boolean
+  /** The most starts for what fails. */
+  readonly most?: number
+}
+
+/**
+ * Tries what fails, or what lies farther off than it seemed to, from other starts near by, with the sides
+ * that measures have there. How far those lie from the given start is taken from how far everything is off on average:
+ * where all holds but one typed value, they are close to it, and no side that can be told
+ * changes. Of several places found the nearest to the given start counts. Each part of a sketch that
+ * hangs together is looked at by itself.
+ */
+export function fromOtherStarts(
+  sketch: Sketch,
+  values: SizeValues,
+  first: Attempt,
+  search: Search,
+): Attempt {
+  const { solved, failing, settled, system } = first
+  if (solved && !search.loose && settled.far.length === 0) return first
+  const ended = placesAt(system, settled.coordinates)
+  const wanting = new Set([...failing, ...settled.far])
+  const failed = new Set(failing)
+  const places = new Map(ended)
+  let moved = false
+  for (const group of ownersTogether(unmergedSystem(system))) {
+    const fails = has(group, failed)
+    if (!fails && !search.loose && !has(group, wanting)) continue
+    const part = restrictedTo(sketch, group)
+    if (!fails && search.loose && part.points.length > LARGEST_SOUGHT) continue
+    const found = fails
+      ? inFailing(part, values, search.most ?? (search.loose ? MOST_STARTS : FEW_STARTS))
+      : nearerThan(part, values, ended, search.loose ? NEARER_STARTS : FEW_STARTS)
+    if (!found && fails) return first
+    found?.forEach((at, id) => places.set(id, at))
+    moved ||= found !== undefined
+  }
+  if (!moved) return first
+  const result = attempt(withPositions(sketch, places), values, { detours: true })
+  return result.solved ? { ...result, begun: first.begun } : first
+}
+
+const has = (group: ReadonlySet<string>, wanted: ReadonlySet<string>): boolean => {
+  for (const id of wanted) if (group.has(id)) return true
+  return false
+}
+
+/** How many other starts near by are tried before a sketch is told not to solve. */
+const MOST_STARTS = 160
+/** How many are tried where a place was found already, but a far one, or where most holds at the start. */
+const FEW_STARTS = 6
+/** How many are tried for a nearer place where little holds at the start. */
+const NEARER_STARTS = 24
+/** No nearer place is looked for where a part of more points than this was placed already. */
+const LARGEST_SOUGHT = 60
+/** Where more than this share of all that is asked is off at the start, it is no edit of what held. */
+const LOOSE = 0.3
+/** So many places found are enough to choose the nearest of. */
+const ENOUGH_FOUND = 3
+/** How far other starts lie from the given one, as shares of what is off there on average. */
+const SHARES = [1, 2, 0.5, 1, 3]
+
+/** The nearest of a few places where a part that fails from its start holds. */
+function inFailing(part: Sketch, values: SizeValues, most: number): Places | undefined {
+  const near = startsNear(part, values)
+  let nearest: Places | undefined
+  let least = Infinity
+  let found = 0
+  let best: { readonly at: Sketch; readonly off: ReadonlySet<string>; short: number } | undefined
+  for (let k = 0; k < most && found < ENOUGH_FOUND; k++) {
+    // Every fourth start lies near the place that came nearest to holding so far, without what did not hold there.
+    const from = k % 4 === 3 && best ? near(best.at, k, best.off) : near(part, k)
+    const tried = tryFrom(from, values, k)
+    if (!tried.solved) {
+      const short = shortOf(tried)
+      if (short < (best?.short ?? Infinity)) {
+        const at = withPositions(part, placesAt(tried.system, tried.settled.coordinates))
+        best = { at, off: new Set(tried.failing), short }
+      }
+      continue
+    }
+    found++
+    const far = distanceFrom(part, tried.positions)
+    if (far < least) [nearest, least] = [tried.positions, far]
+  }
+  return nearest
+}
+
+/** A place nearer to a part's start than the one where it ended, if one is found. */
+function nearerThan(
+  part: Sketch,
+  values: SizeValues,
+  ended: Places,
+  most: number,
+): Places | undefined {
+  const near = startsNear(part, values)
+  let nearest: Places | undefined
+  let least = distanceFrom(part, ended) * (1 - 1e-6)
+  for (let k = 0; k < most; k++) {
+    const tried = tryFrom(near(part, k), values, k)
+    if (!tried.solved) continue
+    const far = distanceFrom(part, tried.positions)
+    if (far < least) [nearest, least] = [tried.positions, far]
+  }
+  return nearest
+}
+
+/** Ways of solving take turns: a tie says nothing of the side its points are on before it holds. */
+const tryFrom = (near: Sketch, values: SizeValues, turn: number): Attempt =>
+  (turn % 2 === 0 ? attemptUnmerged : attempt)(near, values, { detours: false })
+
+/**
+ * Starts near that of a part, by as much as it is off there on average. Every third is led first to where all
+ * holds that has no sides, so that those are read there; every third other to where half holds.
+ */
+function startsNear(
+  part: Sketch,
+  values: SizeValues,
+): (base: Sketch, turn: number, without?: ReadonlySet<string>) => Sketch {
+  const system = buildSystem(part, values)
+  const usual = Math.max(usualMisfit(system), 1e-3 * system.extent)
+  const random = createRandom(0x57a7)
+  return (base, turn, without) => {
+    const reach = turn === 0 ? 0 : 2 * usual * (SHARES[turn % SHARES.length] ?? 1)
+    const points = base.points.map((p) => ({
+      ...p,
+      x: p.x + (random() - 0.5) * reach,
+      y: p.y + (random() - 0.5) * reach,
+    }))
+    if (turn % 3 === 2 && !without) return { ...part, points }
+    const counts = ({ id }: { readonly id: string }): boolean =>
+      without ? !without.has(id) : turn % 3 === 0 ? !system.sides.has(id) : random() < 0.5
+    const some = {
+      ...part,
+      points,
+      constraints: part.constraints.filter(counts),
+      sizes: part.sizes.filter(counts),
+    }
+    const { system: begun, settled } = attemptUnmerged(some, values, { detours: false })
+    return withPositions({ ...part, points }, placesAt(begun, settled.coordinates))
+  }
+}
+
+/** Whether more than a few typed values are off where the points stand at the start. */
+export function isLoose(system: System): boolean {
+  const gradient = new Float64Array(WIDEST)
+  const equations = system.unmerged()
+  const tolerance = 100 * toleranceOf(system)
+  const off = equations.filter((e) => Math.abs(e.evaluate(system.start, gradient)) > tolerance)
+  return off.length > LOOSE * equations.length
+}
+/** How far points are from what is asked, on average, where they stand at the start: in mm. */
+function usualMisfit(system: System): number {
+  const gradient = new Float64Array(WIDEST)
+  let sum = 0
+  const equations = system.unmerged()
+  for (const e of equations) {
+    const residual = Math.abs(e.evaluate(system.start, gradient))
+    let slope = 0
+    for (let k = 0; k < e.coordinates.length; k++) slope = Math.hypot(slope, gradient[k] ?? 0)
+    sum += Math.min(residual / (slope || 1), system.extent)
+  }
+  return sum / Math.max(1, equations.length)
+}
+
+/** By how much what does not hold is off where an attempt ended, in mm. */
+function shortOf({ settled }: Attempt): number {
+  const gradient = new Float64Array(WIDEST)
+  return Math.hypot(...settled.off.map((e) => e.evaluate(settled.coordinates, gradient)))
+}
+
+function distanceFrom({ points }: Sketch, positions: ReadonlyMap<string, Vec>): number {
+  let sum = 0
+  for (const p of points) {
+    const to = positions.get(p.id) ?? p
+    sum += (to.x - p.x) ** 2 + (to.y - p.y) ** 2
+  }
+  return Math.sqrt(sum)
+}
