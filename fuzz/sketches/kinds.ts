@@ -1,7 +1,8 @@
 import { solve, type Size, type Sketch } from '@lathica/core'
 import type { Kind } from '../kind'
-import type { Random } from '../random'
+import { randomFrom, type Random } from '../random'
 import { displaced, wellPosed } from './make'
+import { placeWhereHolds } from './search'
 import { measured, placesOf, residuals, type Place, type Places } from './oracle'
 
 /** A sketch to solve, as plain data. */
@@ -70,7 +71,6 @@ interface Contradicted {
 /** A sketch that holds where it stands, but for one size too many that asks for something else. */
 export const contradictions: Kind<Contradicted> = {
   name: 'contradictions',
-  isOpen: true,
   batch: 10,
   make: (random) => {
     for (;;) {
@@ -102,10 +102,14 @@ export const contradictions: Kind<Contradicted> = {
         sizes: sketch.sizes.filter((s: Size) => ids.includes(s.id)),
       })
       const chosen = new Map(values.filter(([id]) => members.includes(id)))
-      if (solve(only(members), chosen).solved) return `${members.join(' ')} hold by themselves`
+      const alone = solve(only(members), chosen)
+      if (alone.solved && !collapsed(sketch, alone.positions)) {
+        return `${members.join(' ')} hold by themselves`
+      }
       const needless = members.find((m) => {
-        const rest = members.filter((o) => o !== m)
-        return !solve(only(rest), new Map(values.filter(([id]) => rest.includes(id)))).solved
+        const rest = only(members.filter((o) => o !== m))
+        const wished = new Map(values.filter(([id]) => rest.sizes.some((s) => s.id === id)))
+        return !solve(rest, wished).solved && !placeWhereHolds(rest, wished, randomFrom(1))
       })
       if (needless !== undefined) return `${needless} is not needed for ${members.join(' ')}`
     }

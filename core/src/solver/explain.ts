@@ -12,41 +12,36 @@ export interface Disagreement {
   readonly kind: 'redundant' | 'conflict'
   /** Ids of constraints and sizes: a smallest such set. */
   readonly members: readonly string[]
-  /** True of a conflict that follows from the rows of its equations, whatever else may be. */
-  readonly certain: boolean
   /** Those of a redundant set that could go without anything getting looser. */
   readonly idle: readonly string[]
 }
 
+/** Whether a part of a sketch can be solved by itself. */
+type Solves = (part: Sketch, thoroughly: boolean) => boolean
+
 /**
- * Finds what says the same twice, and what cannot all hold.
+ * Finds what says the same twice, and what cannot hold whatever its values may be.
  *
  * Every equation, ties too, is a row of derivatives at a witness. A row that follows from others does so in one
  * way from rows that are independent of one another: these are its circuit, and each of
  * them is needed. Where the equations of a circuit cannot be solved by themselves they are a conflict; where
- * they can, they say the same. A conflict without any circuit is one of values (sides that cannot
- * close): it is narrowed by leaving out what is not needed for it.
+ * they can, they say the same.
  * @param coordinates a witness of the system
- * @param solves whether a part of the sketch can be solved by itself
  */
-export function explain(
+export function fromRows(
   sketch: Sketch,
-  { solved, system, settled, failing }: Attempt,
+  { solved, system }: Attempt,
   coordinates: Float64Array,
-  solves: (part: Sketch, thoroughly: boolean) => boolean,
+  solves: Solves,
 ): Disagreement[] {
   const whole = unmergedSystem(system)
   const matrix = rowsOf(whole, coordinates)
-  const found: Disagreement[] = []
-  const told = new Set<string>()
+  const found = new Map<string, Disagreement>()
   const tell = (d: Disagreement): void => {
     const key = [...d.members].sort().join(' ')
-    if (told.has(key)) return
-    told.add(key)
-    found.push(d)
+    if (!found.has(key)) found.set(key, d)
   }
-  const fails = (ids: ReadonlySet<string>): boolean =>
-    !solves(restrictedTo(sketch, ids), ids.size <= FEW)
+  const fails = failing(sketch, solves)
   const { dependent, independent } = analyseRank(matrix.rows, whole.unknowns)
   for (const { row, from } of dependent) {
     const circuit = new Set([row, ...from].map((i) => matrix.owners[i] ?? ''))
@@ -54,39 +49,60 @@ export function explain(
     const bare = smallestDependent(matrix, [...circuit], whole.unknowns)
     const resting = [row, ...from].flatMap((i) => whole.equations[i] ?? [])
     const members = [...new Set([...bare, ...supportsOf(system, resting, coordinates)])]
-    const failing = solved ? undefined : [bare, members].find((ids) => fails(new Set(ids)))
-    if (failing) {
-      const least = failing.length <= FEW ? withoutNeedless(failing, fails) : failing
-      tell({ kind: 'conflict', members: least, certain: true, idle: [] })
+    const contrary = solved ? undefined : [bare, members].find((ids) => fails(new Set(ids)))
+    if (contrary) {
+      tell({ kind: 'conflict', members: withoutNeedless(contrary, fails), idle: [] })
       continue
     }
     const idle = members.filter((m) => isIdle(matrix, m, independent.length, whole.unknowns))
-    if (idle.length > 0) tell({ kind: 'redundant', members, certain: true, idle })
+    if (idle.length > 0) tell({ kind: 'redundant', members, idle })
   }
-  if (!solved && !found.some((d) => d.kind === 'conflict')) {
-    const suspects = inTension(system, settled.unknowns, settled.off)
-    const tense = new Set(suspects)
-    const all = new Set([...sketch.constraints, ...sketch.sizes].map((item) => item.id))
-    const pool = tense.size > 1 && fails(tense) ? tense : (componentOf(whole, failing) ?? all)
-    const members = smallestFailing([...pool], fails)
-    tell({ kind: 'conflict', members, certain: false, idle: [] })
-  }
-  return found
+  return [...found.values()]
 }
+
+/**
+ * A conflict of values, such as sides that cannot close: what pulls against one another where the search ended,
+ * narrowed by leaving out what is not needed for it.
+ */
+export function fromValues(
+  sketch: Sketch,
+  { system, settled, failing: off }: Attempt,
+  solves: Solves,
+): Disagreement {
+  const fails = failing(sketch, solves)
+  const tense = new Set(inTension(system, settled.unknowns, settled.off))
+  const all = new Set([...sketch.constraints, ...sketch.sizes].map((item) => item.id))
+  const around = componentOf(unmergedSystem(system), off) ?? all
+  const pool = tense.size > 1 && fails(tense) ? tense : around
+  // A search may miss a place, so what was found is looked through once more.
+  const members = withoutNeedless(smallestFailing([...pool], fails), fails)
+  return { kind: 'conflict', members, idle: [] }
+}
+
+/** Whether a set of owners cannot hold by itself; a first look is quick, and may miss a place where it does. */
+type Fails = (ids: ReadonlySet<string>, atFirstLook?: boolean) => boolean
+
+const failing =
+  (sketch: Sketch, solves: Solves): Fails =>
+  (ids, atFirstLook = false) =>
+    !solves(restrictedTo(sketch, ids), !atFirstLook && ids.size <= FEW)
 
 /** Sets of more than this are not searched for members that inequalities make needless. */
 const FEW = 40
 
-function withoutNeedless(
-  members: readonly string[],
-  fails: (ids: ReadonlySet<string>) => boolean,
-): readonly string[] {
-  const left = new Set(members)
-  for (const m of members) {
-    left.delete(m)
-    if (left.size === 0 || !fails(left)) left.add(m)
+/** Members without which a set fails as well are left out: at a first look, or with care where that misled. */
+function withoutNeedless(members: readonly string[], fails: Fails): readonly string[] {
+  if (members.length > FEW) return members
+  const least = (atFirstLook: boolean): Set<string> => {
+    const left = new Set(members)
+    for (const m of members) {
+      left.delete(m)
+      if (left.size === 0 || !fails(left, atFirstLook)) left.add(m)
+    }
+    return left
   }
-  return [...left]
+  const quick = least(true)
+  return [...(quick.size === members.length || fails(quick) ? quick : least(false))]
 }
 
 /**
@@ -193,10 +209,7 @@ function componentOf(whole: System, ids: readonly string[]): ReadonlySet<string>
 }
 
 /** A smallest set that still fails: dropping any one member resolves it (QuickXplain; Junker, AAAI 2004). */
-function smallestFailing(
-  suspects: readonly string[],
-  fails: (ids: ReadonlySet<string>) => boolean,
-): readonly string[] {
+function smallestFailing(suspects: readonly string[], fails: Fails): readonly string[] {
   if (suspects.length < 2 || !fails(new Set(suspects))) return suspects
   return quickXplain([], suspects, false, (ids) => !fails(new Set(ids)))
 }

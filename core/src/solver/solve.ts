@@ -1,7 +1,7 @@
 import { entityMap, locator, measureSize, type Sketch } from '../sketch'
 import { analyseSystem } from './analysis'
 import { attempt, type Attempt } from './attempt'
-import { explain, type Disagreement } from './explain'
+import { fromRows, fromValues, type Disagreement } from './explain'
 import { createRandom } from './random'
 import { withPositions } from './positions'
 import { keepsTurns } from './turns'
@@ -30,35 +30,49 @@ export interface Solution {
 export function solve(sketch: Sketch, values: SizeValues): Solution {
   const direct = attempt(sketch, values, { detours: true })
   const loose = isLoose(direct.begun)
-  if (!direct.solved && !loose) {
-    // Most holds: what contradicts it by its very rows need not be looked for anywhere else.
-    const told = tell(sketch, values, direct)
-    if (told.disagreements.some((d) => d.kind === 'conflict' && d.certain)) return told
+  if (!direct.solved) {
+    // What contradicts itself by its very rows need not be looked for anywhere else.
+    const told = tell(sketch, values, direct, loose ? SOME_STARTS : A_FEW_STARTS)
+    if (told.disagreements.some((d) => d.kind === 'conflict')) return told
   }
   const result = fromOtherStarts(sketch, values, direct, { loose })
-  return tell(sketch, values, turnedAsDrawn(sketch, values, result))
+  if (!result.solved) return withReason(sketch, values, result)
+  return tell(sketch, values, turnedAsDrawn(sketch, values, result), A_FEW_STARTS)
 }
 
-/** What is to be told of an attempt. */
-function tell(sketch: Sketch, values: SizeValues, chosen: Attempt): Solution {
+/** What is to be told of an attempt, with what follows from its equations' rows. */
+function tell(sketch: Sketch, values: SizeValues, chosen: Attempt, starts: number): Solution {
   const { solved, system, settled, positions } = chosen
   const analysis = analyseSystem(system, settled.unknowns, () =>
     buildSystem(withPositions(sketch, positions), disturbed(values)),
   )
-  const solves = (part: Sketch, thoroughly: boolean): boolean => {
-    const tried = attempt(part, values, { detours: thoroughly })
-    if (tried.solved || !thoroughly) return tried.solved
-    return fromOtherStarts(part, values, tried, { loose: false, most: A_FEW_STARTS }).solved
-  }
-  const sound = solved && analysis.dependent.length === 0 && system.circles.length === 0
+  const sound = analysis.dependent.length === 0 && system.circles.length === 0
   return {
     solved,
     positions,
     freedoms: analysis.freedoms,
     pointFreedoms: new Map(system.pointIds.map((id, i) => [id, analysis.pointFreedoms[i] ?? 0])),
-    disagreements: sound ? [] : explain(sketch, chosen, analysis.coordinates, solves),
+    disagreements: sound
+      ? []
+      : fromRows(sketch, chosen, analysis.coordinates, solvesWith(values, starts)),
   }
 }
+
+/** What is to be told of an attempt that failed, with a reason in any case. */
+function withReason(sketch: Sketch, values: SizeValues, failed: Attempt): Solution {
+  const told = tell(sketch, values, failed, A_FEW_STARTS)
+  if (told.disagreements.some((d) => d.kind === 'conflict')) return told
+  const reason = fromValues(sketch, failed, solvesWith(values, A_FEW_STARTS))
+  return { ...told, disagreements: [...told.disagreements, reason] }
+}
+
+const solvesWith =
+  (values: SizeValues, most: number) =>
+  (part: Sketch, thoroughly: boolean): boolean => {
+    const tried = attempt(part, values, { detours: thoroughly })
+    if (tried.solved || !thoroughly) return tried.solved
+    return fromOtherStarts(part, values, tried, { loose: false, most }).solved
+  }
 
 /** An attempt's place, or one that turns its corners as they were drawn, if there is one. */
 function turnedAsDrawn(sketch: Sketch, values: SizeValues, result: Attempt): Attempt {
@@ -98,4 +112,6 @@ function approach(sketch: Sketch, values: SizeValues): Attempt {
 }
 
 /** For telling which of many parts of a sketch solve: some with everything merged, some with nothing. */
-const A_FEW_STARTS = 4
+const A_FEW_STARTS = 8
+/** The same where little holds at the start. */
+const SOME_STARTS = 40

@@ -64,7 +64,7 @@ const has = (group: ReadonlySet<string>, wanted: ReadonlySet<string>): boolean =
 /** How many other starts near by are tried before a sketch is told not to solve. */
 const MOST_STARTS = 160
 /** How many are tried where a place was found already, but a far one, or where most holds at the start. */
-const FEW_STARTS = 6
+const FEW_STARTS = 8
 /** How many are tried for a nearer place where little holds at the start. */
 const NEARER_STARTS = 24
 /** No nearer place is looked for where a part of more points than this was placed already. */
