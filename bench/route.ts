@@ -19,6 +19,7 @@ import {
   type Section,
   type Step,
 } from '@lathica/core'
+import { unsoundness } from '../core/src/section'
 import { atMost, medianTime, type Row } from './row'
 import { longShaft } from './update'
 
@@ -67,8 +68,56 @@ export function routeRows(): Row[] {
     atMost(`against it, one of ${edgesOf(c).length} free curves`, curved / boolean, 'times', 25),
     atMost(`route of ${part.route.length} steps on ${first} edges, whole`, whole, 'ms', 20),
     atMost('the same after a change in its last step', after, 'ms', 2),
+    atMost('check of all its results, as a share of it', (100 * checked(state)) / whole, '%', 5),
+    atMost('cut of 12 free curves by the same, hardly moved, worst', nearCurves(), 'ms', 50),
     atMost('memory a route of 40 steps holds', heldBy(part), 'MB', 50),
   ]
+}
+
+/** What the check of every section that a route's steps made takes, in ms. */
+function checked(state: ReturnType<typeof evaluate>): number {
+  const made = new Set(state.steps.flatMap((s) => s.bodies.map((b) => b.section)))
+  return medianTime(
+    101,
+    // A section is checked once; a copy is one that was not.
+    () => [...made].map((section) => ({ ...section })),
+    (sections) => {
+      if (sections.some((s) => unsoundness(s) !== undefined)) throw new Error('a step is unsound')
+    },
+  )
+}
+
+/** The slowest cut of a bar topped by 12 free curves by itself moved by less than can be seen, in ms. */
+function nearCurves(): number {
+  const still = bumps(0)
+  const times = [1e-7, 1e-6, 1.5e-6, 3e-6, 1e-5, 1e-4, 1e-2].map((by) =>
+    medianTime(
+      11,
+      () => bumps(by),
+      (moved) => void combine(still, moved, 'cut'),
+      5,
+    ),
+  )
+  return Math.max(...times)
+}
+
+/** A bar of 12 free curves on top that swing up and down, so far along the axis. */
+function bumps(by: number): Section {
+  const ends = (i: number) => vec(10 * i + by, 5)
+  const tops = Array.from({ length: 12 }, (_, k) => {
+    const i = 12 - k
+    return cubic(ends(i), vec(10 * i - 3 + by, 8), vec(10 * i - 6 + by, 3), ends(i - 1))
+  })
+  const corners = [ends(0), vec(by, 0), vec(120 + by, 0), ends(12)]
+  const pieces = [
+    ...corners.slice(1).map((p, i) => line(corners[i] ?? p, p)),
+    ...tops.flatMap(simplePieces),
+  ]
+  const edges = pieces.map((piece, n) => ({
+    piece,
+    name: { step: by === 0 ? 'a' : 'b', entity: `n${n}`, role: 'drawn' as const },
+  }))
+  return profileOf(edges, 'a').section
 }
 
 /** Nothing is weighed: the bench asks for sections, as a drag does. */

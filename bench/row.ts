@@ -7,15 +7,26 @@ export interface Row {
   readonly goal: number
   /** Whether the goal is a limit from above or from below. */
   readonly limit: 'at most' | 'at least'
+}
+
+/** Whether a figure reaches its goal; one in milliseconds is told as many at the usual pace. */
+export function judged(
+  { value, unit, goal, limit }: Row,
+  pace: number,
+): {
+  readonly atUsualPace: number
   readonly holds: boolean
+} {
+  const atUsualPace = unit === 'ms' ? value / pace : value
+  return { atUsualPace, holds: limit === 'at most' ? atUsualPace <= goal : atUsualPace >= goal }
 }
 
 export function atMost(name: string, value: number, unit: string, goal: number): Row {
-  return { name, value, unit, goal, limit: 'at most', holds: value <= goal }
+  return { name, value, unit, goal, limit: 'at most' }
 }
 
 export function atLeast(name: string, value: number, unit: string, goal: number): Row {
-  return { name, value, unit, goal, limit: 'at least', holds: value >= goal }
+  return { name, value, unit, goal, limit: 'at least' }
 }
 
 /** Rounds before the measured ones, in which the engine compiles what it finds worth it. */

@@ -1,15 +1,17 @@
 /**
  * Measures the figures Lathica holds itself to: all of them, or those of the groups that are named.
- * `--json FILE` also writes them to a file.
+ * Times are told beside a fixed work done before and after each group, so that they mean the same on a busy
+ * machine. `--json FILE` also writes them to a file.
  */
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
 import { inspectRows } from './inspect'
 import { kernelRows } from './kernel'
+import { pace } from './pace'
 import { pageRows } from './page'
 import { routeRows } from './route'
-import type { Row } from './row'
+import { judged, type Row } from './row'
 import { solidRows } from './solids'
 import { solverRows } from './solver'
 import { turnedRows } from './turned'
@@ -38,14 +40,20 @@ if (unknown.length > 0) {
   )
   process.exit(2)
 }
-const rows: Row[] = []
+const rows: (Row & ReturnType<typeof judged>)[] = []
 for (const [name, measure] of GROUPS) {
-  if (positionals.length === 0 || positionals.includes(name)) rows.push(...(await measure()))
+  if (positionals.length > 0 && !positionals.includes(name)) continue
+  const before = pace()
+  const measured = await measure()
+  const usual = (before + pace()) / 2
+  rows.push(...measured.map((row) => ({ ...row, ...judged(row, usual) })))
+  console.log(`${name}: ${usual.toFixed(2)} times as slow as usual`)
 }
 console.table(
-  rows.map(({ name, value, unit, goal, limit, holds }) => ({
+  rows.map(({ name, value, atUsualPace, unit, goal, limit, holds }) => ({
     figure: name,
     measured: Number(value.toPrecision(3)),
+    'at usual pace': Number(atUsualPace.toPrecision(3)),
     unit,
     goal: `${limit} ${goal}`,
     holds,

@@ -12,8 +12,10 @@ export interface Settled {
   readonly coordinates: Float64Array
   /** Equations that do not hold there, of all that there are. */
   readonly off: readonly Equation[]
-  /** Owners of what was found much farther off than it had seemed to be at the start. */
-  readonly far: readonly string[]
+  /**
+   * Owners of what was found farther off than it had seemed to be at the start, with how many times as far.
+   */
+  readonly farther: ReadonlyMap<string, number>
 }
 
 /** How hard to look for a place where everything holds. */
@@ -41,7 +43,7 @@ export function settle(system: System, effort: Effort): Settled {
   writeCoordinates(system, unknowns, coordinates)
   const weights = weightsOf(system)
   const off: Equation[] = []
-  const far: string[] = []
+  const farther = new Map<string, number>()
   const gradient = new Float64Array(WIDEST)
   const tolerance = toleranceOf(system)
   const holds = (e: Equation): boolean => Math.abs(e.evaluate(coordinates, gradient)) <= tolerance
@@ -63,9 +65,8 @@ export function settle(system: System, effort: Effort): Settled {
       }
       if (!found) for (const u of own) unknowns[u] = other[u] ?? 0
     }
-    if (farFrom(start, unknowns, component, weights) > FAR * expected) {
-      for (const e of equations) far.push(e.owner)
-    }
+    const times = farFrom(start, unknowns, component, weights) / expected
+    for (const e of equations) farther.set(e.owner, Math.max(times, farther.get(e.owner) ?? 0))
     writeCoordinates(system, unknowns, coordinates)
     off.push(...equations.filter((e) => !holds(e)))
   }
@@ -74,7 +75,7 @@ export function settle(system: System, effort: Effort): Settled {
     e.coordinates.every((c) => (system.unknownOf[c] ?? -1) < 0),
   )
   off.push(...still.filter((e) => !holds(e)))
-  return { unknowns, coordinates, off, far }
+  return { unknowns, coordinates, off, farther }
 }
 
 /** How many coordinates of points each unknown stands for: moving it moves them all. */
@@ -99,7 +100,7 @@ function solveBlocks(system: System, unknowns: Float64Array, coordinates: Float6
 }
 
 /** What is found this many times farther off than it seemed at the start may be another place than the nearest. */
-const FAR = 1.5
+export const FAR = 1.5
 
 function farFrom(
   start: Float64Array,

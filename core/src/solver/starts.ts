@@ -4,7 +4,7 @@ import { WIDEST } from './equations'
 import { withPositions } from './positions'
 import { createRandom } from './random'
 import { restrictedTo } from './restricted'
-import { toleranceOf } from './settle'
+import { FAR, toleranceOf } from './settle'
 import { buildSystem, unmergedSystem, type SizeValues, type System } from './system'
 import type { Vec } from '../geometry'
 import type { Sketch } from '../sketch'
@@ -33,17 +33,18 @@ export function fromOtherStarts(
   search: Search,
 ): Attempt {
   const { solved, failing, settled, system } = first
-  if (solved && !search.loose && settled.far.length === 0) return first
+  const farther = [...settled.farther].flatMap(([id, times]) => (times > FAR ? [id] : []))
+  const everywhere = search.loose && sketch.points.length <= LARGEST_SOUGHT
+  if (solved && !everywhere && farther.length === 0) return first
   const ended = placesAt(system, settled.coordinates)
-  const wanting = new Set([...failing, ...settled.far])
+  const wanting = new Set([...failing, ...farther])
   const failed = new Set(failing)
   const places = new Map(ended)
   let moved = false
   for (const group of ownersTogether(unmergedSystem(system))) {
     const fails = has(group, failed)
-    if (!fails && !search.loose && !has(group, wanting)) continue
+    if (!everywhere && !has(group, wanting)) continue
     const part = restrictedTo(sketch, group)
-    if (!fails && search.loose && part.points.length > LARGEST_SOUGHT) continue
     const found = fails
       ? inFailing(part, values, search.most ?? (search.loose ? MOST_STARTS : FEW_STARTS))
       : nearerThan(part, values, ended, search.loose ? NEARER_STARTS : FEW_STARTS)
@@ -67,8 +68,10 @@ const MOST_STARTS = 160
 const FEW_STARTS = 8
 /** How many are tried for a nearer place where little holds at the start. */
 const NEARER_STARTS = 24
-/** No nearer place is looked for where a part of more points than this was placed already. */
-const LARGEST_SOUGHT = 60
+/** So many in a row that find nothing nearer are enough. */
+const PATIENCE = 6
+/** In sketches of more points than this a nearer place is looked for only where the one found seems too far. */
+const LARGEST_SOUGHT = 120
 /** Where more than this share of all that is asked is off at the start, it is no edit of what held. */
 const LOOSE = 0.3
 /** So many places found are enough to choose the nearest of. */
@@ -112,11 +115,11 @@ function nearerThan(
   const near = startsNear(part, values)
   let nearest: Places | undefined
   let least = distanceFrom(part, ended) * (1 - 1e-6)
-  for (let k = 0; k < most; k++) {
+  for (let k = 0, inVain = 0; k < most && inVain < PATIENCE; k++, inVain++) {
     const tried = tryFrom(near(part, k), values, k)
     if (!tried.solved) continue
     const far = distanceFrom(part, tried.positions)
-    if (far < least) [nearest, least] = [tried.positions, far]
+    if (far < least) [nearest, least, inVain] = [tried.positions, far, 0]
   }
   return nearest
 }
