@@ -5,11 +5,11 @@ export interface Kind<C> {
   readonly name: string
   /** How many cases to try between looks at the clock. */
   readonly batch: number
-  /** True while a known share of its cases is still told wrong: then it is counted, and fails no test. */
-  readonly isOpen?: boolean
   readonly make: (random: Random) => C
   /** What is wrong with a case, as a sentence; undefined when all is well. */
   readonly fault: (given: C) => string | undefined
+  /** What is to be counted of a case, wrong or not, in words. */
+  readonly counts?: (given: C) => readonly string[]
   /** Smaller cases of the same sort, the boldest first. */
   readonly smaller: (given: C) => Iterable<C>
 }

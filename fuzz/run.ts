@@ -44,16 +44,20 @@ for (const kind of kinds) {
   const until = performance.now() + (minutes * 60_000) / kinds.length
   let tried = 0
   let wrong = 0
+  const counted = new Map<string, number>()
   while (performance.now() < until && tried < count && !(first && findings > 0)) {
     for (let i = 0; i < kind.batch && tried < count; i++, tried++) {
       const given = kind.make(randomFrom(seed * 1_000_003 + tried))
       const says = kind.fault(given)
+      for (const what of kind.counts?.(given) ?? []) {
+        counted.set(what, (counted.get(what) ?? 0) + 1)
+      }
       if (says === undefined) continue
       wrong++
-      if (kind.isOpen !== true) findings++
+      findings++
       if (wrong > MOST_WRITTEN) continue
       const least = smallest(kind, given)
-      const folder = join(import.meta.dirname, kind.isOpen === true ? 'open' : 'found')
+      const folder = join(import.meta.dirname, 'found')
       mkdirSync(folder, { recursive: true })
       const file = join(folder, `${kind.name.replace(/\W+/g, '-')}-${seed}-${tried}.json`)
       writeFileSync(
@@ -64,6 +68,7 @@ for (const kind of kinds) {
     }
   }
   console.log(`${kind.name}: ${wrong} wrong of ${tried}`)
+  counted.forEach((n, what) => console.log(`  ${what}: ${n}`))
   if (first && findings > 0) break
 }
 process.exit(findings > 0 ? 1 : 0)

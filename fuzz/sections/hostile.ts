@@ -1,11 +1,12 @@
-import { createPart, evaluate, solidProperties, type Part } from '@lathica/core'
+import { evaluate, solidProperties, type Part } from '@lathica/core'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
+import { partWith, revolveStep, type StepData } from './parts'
 
 /** A small part whose steps are given values that no one means, or shapes that no one draws. */
 interface Hostile {
   readonly curve: readonly (readonly [number, number])[]
-  readonly steps: readonly Readonly<Record<string, unknown>>[]
+  readonly steps: readonly StepData[]
 }
 
 const VALUES = [
@@ -29,7 +30,7 @@ const VALUES = [
   '0.001',
 ]
 
-function step(random: Random, number: number): Record<string, unknown> {
+function step(random: Random, number: number): StepData {
   const value = (): string => random.pick(VALUES)
   const base = { id: `step${number}`, number: 10 * number, aside: false, body: 'body1' }
   switch (random.below(5)) {
@@ -81,26 +82,13 @@ function step(random: Random, number: number): Record<string, unknown> {
         ],
       }
     default:
-      return {
-        ...base,
-        kind: 'revolve',
-        sketch: 'sk',
-        regions: 'all',
-        effect: 'add',
-        axis: 'axis',
+      return revolveStep(`step${number}`, 10 * number, 'sk', {
         turn: random.chance(0.3) ? value() : '',
-        turnTo: '',
-        side: 'one',
-        back: '',
-        facets: '',
-        facetTo: 'flats',
-        phase: '',
-      }
+      })
   }
 }
 
 function partOf({ curve, steps }: Hostile): Part {
-  const part = structuredClone(createPart({ name: 'float' }))
   const points = ['a', 'h', 'k', 'b'].map((id, i) => ({
     id,
     x: curve[i]?.[0] ?? 0,
@@ -128,37 +116,14 @@ function partOf({ curve, steps }: Hostile): Part {
     { id: 'd', x: a?.x ?? 0, y: 0 },
   ]
   const sketch = { name: 'A', plane: 'half', nextId: 99, constraints: [], sizes: [] }
-  const first = {
-    id: 'step0',
-    number: 5,
-    aside: false,
-    kind: 'revolve',
-    sketch: 'sk',
-    regions: 'all',
-    effect: 'add',
-    body: 'body1',
-    axis: 'axis',
-    turn: '',
-    turnTo: '',
-    side: 'one',
-    back: '',
-    facets: '',
-    facetTo: 'flats',
-    phase: '',
+  const drawn = {
+    ...sketch,
+    id: 'sk',
+    points: [...points, ...feet],
+    entities: [free, line('e1', 'b', 'c'), line('e2', 'd', 'a')],
   }
-  return {
-    ...part,
-    sketches: [
-      {
-        ...sketch,
-        id: 'sk',
-        points: [...points, ...feet],
-        entities: [free, line('e1', 'b', 'c'), line('e2', 'd', 'a')],
-      },
-      { ...sketch, id: 'open', points, entities: [free] },
-    ],
-    route: [first, ...steps],
-  } as unknown as Part
+  const open = { ...sketch, id: 'open', points, entities: [free] }
+  return partWith([drawn, open], [revolveStep('step0', 5, 'sk'), ...steps])
 }
 
 /** Longer than this for so small a part, in ms, and something hangs: a hundred times what it takes. */

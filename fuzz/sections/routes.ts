@@ -1,7 +1,8 @@
-import { createPart, evaluate, sectionArea, type Part } from '@lathica/core'
+import { evaluate, sectionArea, type Part } from '@lathica/core'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
-import { pieceTo, sectionOf, star, stepped, type Drawn } from './make'
+import { sectionOf, star, stepped, type Drawn } from './make'
+import { partWith, revolveStep, sketchOf } from './parts'
 import { clippedPaths, pathsOf, perimeterOf, areaOf } from './polygons'
 
 type Effect = 'add' | 'cut' | 'common'
@@ -14,73 +15,11 @@ interface Step {
 const CHORD = 1e-3
 
 /** A part that turns outline after outline. */
-function partOf(steps: readonly Step[]): Part {
-  const part = structuredClone(createPart({ name: 'tide gauge part' }))
-  const sketches = steps.map(({ drawn }, s) => {
-    const points: { id: string; x: number; y: number }[] = []
-    const at = (p: { x: number; y: number }): string => {
-      const id = `p${points.length}`
-      points.push({ id, x: p.x, y: p.y })
-      return id
-    }
-    const corners = drawn.map((d) => at(d.to))
-    const entities = drawn.map((side, i) => {
-      const from = drawn[(i + drawn.length - 1) % drawn.length]?.to ?? side.to
-      const piece = pieceTo(from, side)
-      const ends = {
-        from: corners[(i + drawn.length - 1) % drawn.length] ?? '',
-        to: corners[i] ?? '',
-      }
-      const base = { id: `e${i}`, role: 'outline' as const, ...ends }
-      if (piece.kind === 'arc') {
-        return {
-          ...base,
-          kind: 'arc' as const,
-          centre: at(piece.centre),
-          counterClockwise: piece.counterClockwise,
-        }
-      }
-      if (side.handles) {
-        return {
-          ...base,
-          kind: 'curve' as const,
-          fromHandle: at(side.handles[0]),
-          toHandle: at(side.handles[1]),
-        }
-      }
-      return { ...base, kind: 'line' as const }
-    })
-    return {
-      id: `sk${s}`,
-      name: `${s}`,
-      plane: 'half' as const,
-      nextId: 999,
-      points,
-      entities,
-      constraints: [],
-      sizes: [],
-    }
-  })
-  const route = steps.map(({ effect }, s) => ({
-    id: `step${s}`,
-    number: 10 * (s + 1),
-    aside: false,
-    kind: 'revolve',
-    sketch: `sk${s}`,
-    regions: 'all',
-    effect,
-    body: part.bodies[0]?.id ?? 'body1',
-    axis: 'axis',
-    turn: '',
-    turnTo: '',
-    side: 'one',
-    back: '',
-    facets: '',
-    facetTo: 'flats',
-    phase: '',
-  }))
-  return { ...part, sketches, route } as unknown as Part
-}
+const partOf = (steps: readonly Step[]): Part =>
+  partWith(
+    steps.map(({ drawn }, s) => sketchOf(`sk${s}`, drawn)),
+    steps.map(({ effect }, s) => revolveStep(`step${s}`, 10 * (s + 1), `sk${s}`, { effect })),
+  )
 
 const areaAt = (part: Part): number => {
   const section = evaluate(part).bodies[0]?.section

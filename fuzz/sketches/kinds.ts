@@ -10,6 +10,8 @@ interface Given {
   readonly sketch: Sketch
   readonly values: readonly (readonly [string, number])[]
   readonly freedoms: number
+  /** Where all holds, by point: the place it was displaced from. */
+  readonly intended: readonly (readonly [string, Place])[]
   /** Whether it must be found, or only must not be told wrong. */
   readonly must: boolean
 }
@@ -17,11 +19,22 @@ interface Given {
 /** How far a residual may be from nought where all is told to hold, in mm. */
 const HOLDS = 1e-6
 
-function faultOf({ sketch, values, freedoms, must }: Given): string | undefined {
+const solved = new WeakMap<Given, ReturnType<typeof solve>>()
+
+function solutionOf(given: Given): ReturnType<typeof solve> {
+  const known = solved.get(given)
+  if (known) return known
+  const found = solve(given.sketch, new Map(given.values))
+  solved.set(given, found)
+  return found
+}
+
+function faultOf(given: Given): string | undefined {
+  const { sketch, values, freedoms, must } = given
   const wanted = new Map(values)
   let solution: ReturnType<typeof solve>
   try {
-    solution = solve(sketch, wanted)
+    solution = solutionOf(given)
   } catch (error) {
     return `threw: ${String(error)}`
   }
@@ -44,6 +57,25 @@ function collapsed(sketch: Sketch, places: Places): boolean {
   })
 }
 
+/** What comes out other than meant without being wrong. */
+function countsOf(given: Given): string[] {
+  const { sketch, intended } = given
+  const { solved: holds, positions } = solutionOf(given)
+  if (!holds) return ['told not to solve']
+  const off = (places: Places): number =>
+    Math.hypot(
+      ...sketch.points.map((p) => {
+        const q = places.get(p.id) ?? p
+        return Math.hypot(q.x - p.x, q.y - p.y)
+      }),
+    )
+  const [found, meant] = [off(positions), off(new Map(intended))]
+  if (found > 1.5 * meant) return ['more than half as far again as was meant', FARTHER]
+  return found > 1.001 * meant ? [FARTHER] : []
+}
+
+const FARTHER = 'farther from the start than was meant'
+
 /** Sketches whose constraints and sizes are independent, with points displaced by a share of the extent. */
 const wellPosedAt = (name: string, share: number, must: boolean): Kind<Given> => ({
   name,
@@ -51,9 +83,11 @@ const wellPosedAt = (name: string, share: number, must: boolean): Kind<Given> =>
   make: (random: Random) => {
     const made = wellPosed(random, 3 + random.below(12))
     const { values, freedoms } = made
-    return { sketch: displaced(made, share, random), values: [...values], freedoms, must }
+    const sketch = displaced(made, share, random)
+    return { sketch, values: [...values], freedoms, intended: [...made.intended], must }
   },
   fault: faultOf,
+  counts: countsOf,
   *smaller() {
     // How many freedoms a part of it has, only its maker knows.
   },
@@ -117,5 +151,61 @@ export const contradictions: Kind<Contradicted> = {
   },
   *smaller() {
     // Sets are as small as they are told.
+  },
+}
+
+/**
+ * Sketches with what no one means: points upon one another, entities without length, sizes of nought, arcs of no
+ * radius, all at one place. Nothing is asked of the answer but that it comes, is finite, and holds where it says so.
+ */
+export const degenerate: Kind<{
+  readonly sketch: Sketch
+  readonly values: readonly (readonly [string, number])[]
+}> = {
+  name: 'degenerate sketches',
+  batch: 10,
+  make: (random) => {
+    const { sketch, values } = wellPosed(random, 2 + random.below(9))
+    const together = random.chance(0.2)
+    const points = sketch.points.map((p) => {
+      const other = random.pick(sketch.points)
+      if (together) return { ...p, x: 3, y: 4 }
+      return random.chance(0.3) ? { ...p, x: other.x, y: other.y } : p
+    })
+    const sizes = [...values].map(([id, v]): [string, number] => [
+      id,
+      random.chance(0.2) ? random.pick([0, 1e-9, 1e6, v]) : v,
+    ])
+    return { sketch: { ...sketch, points }, values: sizes }
+  },
+  fault: ({ sketch, values }) => {
+    const wanted = new Map(values)
+    try {
+      const { solved: holds, positions, disagreements } = solve(sketch, wanted)
+      if ([...positions.values()].some((p) => !Number.isFinite(p.x + p.y))) return 'no number'
+      if (!holds) {
+        return disagreements.some((d) => d.kind === 'conflict')
+          ? undefined
+          : 'refused without a reason'
+      }
+      // Where a line has no length, what it measures has no meaning to a plain reading.
+      if (collapsed(sketch, positions)) return undefined
+      const worst = residuals(sketch, wanted, positions).find((r) => !(Math.abs(r.off) <= HOLDS))
+      return worst && `solved, but ${worst.owner} is off by ${worst.off}`
+    } catch (error) {
+      return `threw: ${String(error)}`
+    }
+  },
+  *smaller({ sketch, values }) {
+    for (const item of [...sketch.sizes, ...sketch.constraints]) {
+      yield {
+        sketch: {
+          ...sketch,
+          sizes: sketch.sizes.filter((s) => s !== item),
+          constraints: sketch.constraints.filter((c) => c !== item),
+        },
+        values: values.filter(([id]) => id !== item.id),
+      }
+    }
   },
 }

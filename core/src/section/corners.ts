@@ -295,6 +295,7 @@ function isFree(
   { piece, from, to }: Cut,
 ): boolean {
   const box = boundsOf(piece)
+  const middle = pointAt(piece, 0.5)
   const near = (p: Vec): boolean =>
     distance(p, from) <= 4 * VERTEX_TOLERANCE || distance(p, to) <= 4 * VERTEX_TOLERANCE
   for (const link of around) {
@@ -305,6 +306,8 @@ function isFree(
     if (other.min.y > box.max.y + VERTEX_TOLERANCE) continue
     if (other.max.y < box.min.y - VERTEX_TOLERANCE) continue
     if (meetingsOf(piece, link.edge.piece, VERTEX_TOLERANCE).some((m) => !near(m.at))) return false
+    // What lies upon it leaves nothing between.
+    if (nearestOn(link.edge.piece, middle).distance <= VERTEX_TOLERANCE) return false
   }
   return true
 }
