@@ -22,6 +22,8 @@ export interface Settled {
 export interface Effort {
   /** Whether a component that does not solve from its start is led by way of what lies between. */
   readonly detours: boolean
+  /** The coordinates to which what can move stays as near as may be, those of the start if no others. */
+  readonly near?: Float64Array
 }
 
 /** The residual in mm up to which an equation is said to hold. */
@@ -36,6 +38,8 @@ export const toleranceOf = ({ extent }: System): number =>
  */
 export function settle(system: System, effort: Effort): Settled {
   const start = initialUnknowns(system)
+  const origin = effort.near ? initialUnknowns(system, effort.near) : start
+  const nearest = effort.detours || effort.near !== undefined
   const unknowns = start.slice()
   const coordinates = new Float64Array(system.start.length)
   writeCoordinates(system, unknowns, coordinates)
@@ -52,15 +56,15 @@ export function settle(system: System, effort: Effort): Settled {
     let found = equations.every(holds)
     // What hardly moved is the nearest place, and needs no solver of its own.
     const near = NEAR_ENOUGH * system.extent
-    if (found && farFrom(start, unknowns, component, weights) < near) continue
+    if (found && (!nearest || farFrom(origin, unknowns, component, weights) < near)) continue
     const solver = prepareBlock(system, equations, own, coordinates)
-    if (found) goNearer(system, component, solver, unknowns, start, weights)
+    if (found) goNearer(system, component, solver, unknowns, origin, weights)
     const moved = farFrom(start, unknowns, component, weights)
     const expected = found && moved < near ? Infinity : solver.outlook(start, weights)
     if (!found || moved > FAR * expected) {
       const other = start.slice()
       if (solveWhole(solver, component, other, weights, effort)) {
-        goNearer(system, component, solver, other, start, weights)
+        if (nearest) goNearer(system, component, solver, other, origin, weights)
         found = found && moved <= farFrom(start, other, component, weights)
       }
       if (!found) for (const u of own) unknowns[u] = other[u] ?? 0

@@ -53,7 +53,10 @@ export function fromOtherStarts(
     moved ||= found !== undefined
   }
   if (!moved) return first
-  const result = attempt(withPositions(sketch, places), values, { detours: true })
+  const result = attempt(withPositions(sketch, places), values, {
+    detours: true,
+    near: first.begun.start,
+  })
   return result.solved ? { ...result, begun: first.begun } : first
 }
 
@@ -89,7 +92,7 @@ function inFailing(part: Sketch, values: SizeValues, most: number): Places | und
   for (let k = 0; k < most && found < ENOUGH_FOUND; k++) {
     // Every fourth start lies near the place that came nearest to holding so far, without what did not hold there.
     const from = k % 4 === 3 && best ? near(best.at, k, best.off) : near(part, k)
-    const tried = tryFrom(from, values, k)
+    const tried = tryFrom(from, part, values, k)
     if (!tried.solved) {
       const short = shortOf(tried)
       if (short < (best?.short ?? Infinity)) {
@@ -116,7 +119,7 @@ function nearerThan(
   let nearest: Places | undefined
   let least = distanceFrom(part, ended) * (1 - 1e-6)
   for (let k = 0, inVain = 0; k < most && inVain < PATIENCE; k++, inVain++) {
-    const tried = tryFrom(near(part, k), values, k)
+    const tried = tryFrom(near(part, k), part, values, k)
     if (!tried.solved) continue
     const far = distanceFrom(part, tried.positions)
     if (far < least) [nearest, least, inVain] = [tried.positions, far, 0]
@@ -124,9 +127,17 @@ function nearerThan(
   return nearest
 }
 
-/** Ways of solving take turns: a tie says nothing of the side its points are on before it holds. */
-const tryFrom = (near: Sketch, values: SizeValues, turn: number): Attempt =>
-  (turn % 2 === 0 ? attemptUnmerged : attempt)(near, values, { detours: false })
+/**
+ * Solves a part from a start near its own, and goes from there as near to its own as can be. Ways of solving take
+ * turns: a tie says nothing of the side its points are on before it holds.
+ */
+function tryFrom(start: Sketch, part: Sketch, values: SizeValues, turn: number): Attempt {
+  const found = (turn % 2 === 0 ? attemptUnmerged : attempt)(start, values, { detours: false })
+  if (!found.solved) return found
+  const at = withPositions(part, found.positions)
+  const nearer = attempt(at, values, { detours: false, near: buildSystem(part, values).start })
+  return nearer.solved ? nearer : found
+}
 
 /**
  * Starts near that of a part, by as much as it is off there on average. Every third is led first to where all

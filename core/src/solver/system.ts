@@ -222,13 +222,13 @@ function extentOf(coordinates: Float64Array): number {
   return extent > 0 ? extent : 1
 }
 
-/** The unknowns' values where the coordinates stand: the mean over each class, in mm. */
-export function initialUnknowns(system: System): Float64Array {
+/** The unknowns' values where coordinates stand, those of the start if no others: the mean over each class, in mm. */
+export function initialUnknowns(system: System, at = system.start): Float64Array {
   const sums = new Float64Array(system.unknowns)
   const counts = new Float64Array(system.unknowns)
   system.unknownOf.forEach((u, c) => {
     if (u < 0) return
-    sums[u] = (sums[u] ?? 0) + (system.start[c] ?? 0) - (system.offsetOf[c] ?? 0)
+    sums[u] = (sums[u] ?? 0) + (at[c] ?? 0) - (system.offsetOf[c] ?? 0)
     counts[u] = (counts[u] ?? 0) + 1
   })
   return sums.map((s, u) => s / (counts[u] ?? 1))
