@@ -62,9 +62,9 @@ test('a STEP file is brought in: its half-section can be edited, its holes stand
   await shop.label('⌀80').click()
   await shop.type('84')
   await expect(shop.route).toContainText('⌀84 × 24')
-  // The reference is a body of its own, hidden until it is asked for.
-  await shop.route.getByRole('button', { name: 'as it came 1 reference, locked' }).click()
-  await expect(shop.card.getByLabel('Name')).toHaveValue('as it came 1')
+  // What came stands for the part; the turned shape is to go by, hidden until it is asked for.
+  await shop.route.getByRole('button', { name: 'body 1 reference' }).click()
+  await expect(shop.card.getByLabel('Name')).toHaveValue('body 1')
   await expect(shop.card.getByRole('switch', { name: 'Shown' })).not.toBeChecked()
 })
 

@@ -172,10 +172,12 @@ export const degenerate: Kind<{
       if (together) return { ...p, x: 3, y: 4 }
       return random.chance(0.3) ? { ...p, x: other.x, y: other.y } : p
     })
-    const sizes = [...values].map(([id, v]): [string, number] => [
-      id,
-      random.chance(0.2) ? random.pick([0, 1e-9, 1e6, v]) : v,
-    ])
+    const angles = new Set(sketch.sizes.flatMap((s) => (s.kind === 'angle' ? [s.id] : [])))
+    const sizes = [...values].map(([id, v]): [string, number] => {
+      if (!random.chance(0.2)) return [id, v]
+      // No angle goes round more than once.
+      return [id, random.pick(angles.has(id) ? [0, 1e-9, Math.PI] : [0, 1e-9, 1e6])]
+    })
     return { sketch: { ...sketch, points }, values: sizes }
   },
   fault: ({ sketch, values }) => {
@@ -190,7 +192,11 @@ export const degenerate: Kind<{
       }
       // Where a line has no length, what it measures has no meaning to a plain reading.
       if (collapsed(sketch, positions)) return undefined
-      const worst = residuals(sketch, wanted, positions).find((r) => !(Math.abs(r.off) <= HOLDS))
+      // What is a kilometre long holds to as many digits as what is a metre long.
+      const large = Math.max(1, ...values.map(([, v]) => v / 1000))
+      const worst = residuals(sketch, wanted, positions).find(
+        (r) => !(Math.abs(r.off) <= HOLDS * large),
+      )
       return worst && `solved, but ${worst.owner} is off by ${worst.off}`
     } catch (error) {
       return `threw: ${String(error)}`

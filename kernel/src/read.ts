@@ -1,5 +1,6 @@
 import {
   place,
+  roundAbout,
   unpackText,
   type FileTool,
   type ForeignFace,
@@ -20,7 +21,27 @@ const BEND = 0.35
 
 /** The solids of an exchange file (ISO 10303-21), in mm, as points on their faces. */
 export function readSolids(oc: OpenCascade, text: string): ForeignSolid[] {
-  return scoped((scope) => solidsIn(oc, text, scope).map((solid) => foreignSolid(oc, solid, scope)))
+  const uncertainty = uncertaintyIn(text)
+  return scoped((scope) =>
+    solidsIn(oc, text, scope).map((solid) => ({
+      ...foreignSolid(oc, solid, scope),
+      ...(uncertainty === undefined ? {} : { uncertainty }),
+    })),
+  )
+}
+
+/** The number of a length in an exchange file, and how many mm the file's unit of length is. */
+const STATED = /UNCERTAINTY_MEASURE_WITH_UNIT\s*\(\s*LENGTH_MEASURE\s*\(\s*([0-9.E+-]+)\s*\)/i
+const PREFIXES: Readonly<Record<string, number>> = { MILLI: 1, CENTI: 10, MICRO: 1e-3 }
+
+/** How far places may be off as the file itself says (ISO 10303-43), in mm; undefined where it says nothing of use. */
+function uncertaintyIn(text: string): number | undefined {
+  const stated = Number(STATED.exec(text)?.[1])
+  if (!(stated > 0)) return undefined
+  const prefix = /LENGTH_UNIT\s*\(\s*\)[\s\S]{0,200}?SI_UNIT\s*\(\s*(?:\.(\w+)\.|\$)/i.exec(
+    text,
+  )?.[1]
+  return stated * (prefix === undefined ? 1 : (PREFIXES[prefix.toUpperCase()] ?? 1))
 }
 
 /** One of the solids of a packed file. */
@@ -50,14 +71,16 @@ function solidsIn(oc: OpenCascade, text: string, scope: Scope): Shape[] {
       'Write it with fewer bodies.',
     )
   }
-  if (!/^\s*ISO-10303-21\s*;/.test(text)) {
+  // What stands before the first word that counts: a mark of the byte order, remarks.
+  const from = /^\uFEFF?\s*(?:\/\*[\s\S]*?\*\/\s*)*/.exec(text)?.[0].length ?? 0
+  if (!/^ISO-10303-21\s*;/.test(text.slice(from, from + 200))) {
     throw new KernelFault(
       'kernel.fileKind',
       'This is no exchange file of solids.',
       'Choose a STEP file: one that begins with ISO-10303-21.',
     )
   }
-  oc.FS.writeFile(FILE, text)
+  oc.FS.writeFile(FILE, text.slice(from))
   try {
     const reader = scope.own(new oc.STEPControl_Reader())
     const status = reader.ReadFile(FILE)
@@ -121,6 +144,14 @@ type Surface = InstanceType<OpenCascade['BRepAdaptor_Surface']>
 
 /** The normal of a plane; the line that a surface of another kind is turned about, if it tells one. */
 function lineOf(oc: OpenCascade, surface: Surface, scope: Scope): Line | undefined {
+  const { GeomAbs_Cone, GeomAbs_Torus } = oc.GeomAbs_SurfaceType
+  const type = surface.GetType()
+  if (type === GeomAbs_Cone || type === GeomAbs_Torus) {
+    // The kernel as it is built here does not tell these, but a line round them does.
+    const [u0, u1] = [surface.FirstUParameter(), surface.LastUParameter()]
+    const v = (surface.FirstVParameter() + surface.LastVParameter()) / 2
+    return roundAbout(placesAlong(surface, (t) => [u0 + (u1 - u0) * t, v]))
+  }
   const told = (shape: { Axis(): Axis; delete(): void }): Axis => scope.own(scope.own(shape).Axis())
   const axis = ((): Axis | undefined => {
     const types = oc.GeomAbs_SurfaceType

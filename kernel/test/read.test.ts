@@ -87,17 +87,28 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     'winding-wheel',
     'setting-knob',
     'sampling-can',
-  ])('of the %s without its holes and flats, which stay beside it as they came', (name) => {
+  ])('of the %s without its holes and flats; the solid itself stands for the part', (name) => {
     const part = demo(name)
     const text = written(part)
     const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
     const { part: found, solids } = recovered(text)
-    expect(solids).toEqual([{ isTurned: true, isKept: true }])
+    expect(solids).toMatchObject([{ isTurned: true, isKept: true }])
+    const { by, surface } = solids[0]?.departs ?? { by: 0, surface: 0 }
+    expect(by).toBeGreaterThan(0.1)
+    expect(surface).toBeGreaterThan(0)
+    expect(surface).toBeLessThan(0.5)
     const [turned, kept] = volumesOf(found)
     expect((kept ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
     expect(turned).not.toBeCloseTo(own[0] ?? 0, 0)
     expect(freedomsOf(found)).toEqual([0])
-    expect(found.bodies[1]).toMatchObject({ visible: false, locked: true })
+    expect(found.bodies).toMatchObject([
+      { visible: false, reference: true },
+      { visible: true, reference: false },
+    ])
+    // What is handed over is the solid, once.
+    settlePlans(found, (plan) => kernel.weigh(plan))
+    const out = kernel.read(builtGeometry(kernel, found, 0.1).step ?? '')
+    expect(out.map((o) => o.volume / (own[0] ?? 1))).toEqual([expect.closeTo(1, 5)])
     // It is all in the part file.
     const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))
     expect(again.ok && JSON.stringify(again.value) === JSON.stringify(found)).toBe(true)
@@ -143,7 +154,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     )
     expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
     expect(recoveredWords(recovered(written(demo('winding-wheel'))))).toContain(
-      'as it came, hidden',
+      'It stands as it came, and is what is handed over',
     )
   })
 })

@@ -23,6 +23,7 @@ import { VERTEX_TOLERANCE } from '../tolerances'
 export function writeStep(part: Part, at: Date): string | undefined {
   const file = new StepData()
   const solids = evaluate(part).bodies.flatMap((state) => {
+    if (state.reference) return []
     const body = part.bodies.find((b) => b.id === state.bodyId)
     const name = body?.name ?? state.bodyId
     const colour = body?.colour || (materialOf(part, state.bodyId)?.colour ?? '#8d979d')

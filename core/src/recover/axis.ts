@@ -47,9 +47,28 @@ export function axisOf(solid: ForeignSolid): Line | undefined {
   return best && upright(best.line)
 }
 
-/** How far a solid reaches, in mm: the greatest coordinate of its points. */
-export const reachOf = ({ faces }: ForeignSolid): number =>
-  Math.max(1e-3, ...faces.map((f) => f.nodes.reduce((most, x) => Math.max(most, Math.abs(x)), 0)))
+/**
+ * The size of a solid by which nearness is judged, in mm: half of the longest side of the box round it, wherever it
+ * stands; more where its file says that places are off by more than is usual for that size.
+ */
+export function reachOf({ faces, uncertainty = 0 }: ForeignSolid): number {
+  const low = [Infinity, Infinity, Infinity]
+  const high = [-Infinity, -Infinity, -Infinity]
+  for (const { nodes } of faces) {
+    nodes.forEach((x, i) => {
+      low[i % 3] = Math.min(low[i % 3] ?? x, x)
+      high[i % 3] = Math.max(high[i % 3] ?? x, x)
+    })
+  }
+  const sides = high.map((h, i) => (h - (low[i] ?? h)) / 2).filter(Number.isFinite)
+  const size = Math.max(1e-3, ...sides)
+  return Math.max(size, Math.min(uncertainty / USUAL_UNCERTAINTY, MOST_LENIENT * size))
+}
+
+/** Places are on what they belong to within this share of the size. */
+const USUAL_UNCERTAINTY = 1e-6
+/** No file is taken to be so uncertain that more than so many times what is usual counts as near. */
+const MOST_LENIENT = 30
 
 export const areaOf = (face: ForeignFace): number =>
   normalsOf(face).reduce((sum, { x, y, z }) => sum + Math.hypot(x, y, z) / 2, 0)
@@ -82,7 +101,7 @@ function flatNormal(face: ForeignFace): Place | undefined {
 const ROUND = 1e-5
 
 /** The line that goes square through the middle of places on a circle; undefined where they are on none. */
-function roundAbout(places: Float64Array): Line | undefined {
+export function roundAbout(places: Float64Array): Line | undefined {
   const count = places.length / 3
   const [a, b, c] = [0, 1, 2].map((k) => nodeAt(places, Math.floor((k * count) / 3)))
   if (!a || !b || !c) return undefined

@@ -1,4 +1,4 @@
-export { axisOf } from './axis'
+export { axisOf, roundAbout } from './axis'
 export { outlineOf as recoveredOutline, type RecoveredOutline } from './outline'
 export { recoverPart, recoveredWords, solidsToBring, type RecoveredPart } from './part'
 export { isForeignFile, isMeshFile, partFromMeshes, plainName, type BroughtPart } from './meshes'

@@ -165,6 +165,9 @@ function weld(pieces: readonly Piece[], near: number): Piece[] {
     .filter((p) => p.from !== p.to)
 }
 
+/** Points on a ball are no farther apart than this, in radians. */
+const WIDEST_GAP = 0.9
+
 /** Closes what is open: flat ends run on to the axis, and other ends are joined two and two. */
 function mend(pieces: readonly Piece[], near: number): RecoveredOutline {
   const loose = (all: readonly Piece[]): Vec[] => {
@@ -188,6 +191,18 @@ function mend(pieces: readonly Piece[], near: number): RecoveredOutline {
     if (other.y < end.y || between) continue
     const foot = vec(end.x, 0)
     here = here.map((p) => (p === own ? line(foot, other) : p))
+    mended++
+  }
+  // Points on a ball stop short of its poles: an open arc about a centre on the axis goes on to the axis.
+  for (const end of loose(here)) {
+    const own = here.find((p) => p.from === end || p.to === end)
+    if (own?.kind !== 'arc' || Math.abs(own.centre.y) > near) continue
+    const radius = Math.hypot(end.x - own.centre.x, end.y - own.centre.y)
+    if (Math.asin(Math.min(1, end.y / radius)) > WIDEST_GAP) continue
+    const pole = vec(own.centre.x + Math.sign(end.x - own.centre.x) * radius, 0)
+    const centre = vec(own.centre.x, 0)
+    const [from, to] = own.from === end ? [pole, own.to] : [own.from, pole]
+    here = here.map((p) => (p === own ? arc(from, to, centre, own.counterClockwise) : p))
     mended++
   }
   let rest = loose(here)

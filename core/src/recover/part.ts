@@ -31,6 +31,7 @@ import { evaluate } from '../route'
 import { profileOf, solidProperties } from '../section'
 import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'
 import { formatLength, unitScale, type UnitSettings } from '../units'
+import { accountFor, type Account } from './account'
 import { axisOf } from './axis'
 import { outlineOf } from './outline'
 import { planesOf } from './planes'
@@ -50,6 +51,16 @@ const SMOOTH = 1e-5
 /** Proposals are taken in so many rounds at most. */
 const MOST_ROUNDS = 12
 
+/** By how much a solid is not what its half-section is turned to. */
+export interface Departure {
+  /** The farthest of its points from the turned surface, in mm. */
+  readonly by: number
+  /** The share of its surface that is not part of the turned one. */
+  readonly surface: number
+  /** What the turned shape has too much, as a share of the solid's volume; negative where it has too little. */
+  readonly volume: number
+}
+
 /** What came of a file with solids. */
 export interface RecoveredPart {
   readonly part: Part
@@ -57,8 +68,10 @@ export interface RecoveredPart {
   readonly solids: readonly {
     /** Whether its half-section was found, and it is turned from that. */
     readonly isTurned: boolean
-    /** Whether it stands beside as it came: it has more than the turned shape, or is none. */
+    /** Whether it stands there as it came: it has more than the turned shape, or is none. */
     readonly isKept: boolean
+    /** Where it has more than its half-section turned: how far that goes from it, and by how much the volumes differ. */
+    readonly departs?: Departure
   }[]
 }
 
@@ -73,6 +86,24 @@ export function recoverPart(
   file: string,
   units?: UnitSettings,
 ): RecoveredPart {
+  const found = recovered(name, solids, file, units)
+  const rough = new Set([...solids.keys()].filter((i) => found.solids[i]?.isTurned !== true))
+  if (rough.size === 0) return found
+  // What another program rounded is turned all the same, if less exactly than is usual.
+  const leniently = solids.map((s, i) => (rough.has(i) ? { ...s, uncertainty: Infinity } : s))
+  const again = recovered(name, leniently, file, units, rough)
+  const many = (r: RecoveredPart): number => r.solids.filter((s) => s.isTurned).length
+  return many(again) > many(found) ? again : found
+}
+
+/** @param rough numbers of solids that are looked at leniently, and so kept as they came in any case */
+function recovered(
+  name: string,
+  solids: readonly ForeignSolid[],
+  file: string,
+  units: UnitSettings | undefined,
+  rough: ReadonlySet<number> = new Set(),
+): RecoveredPart {
   const { axis, start } = standOf(solids)
   const outlines = solids.map((s) => outlineOf(s, axis))
   const moved = outlines.map((o) => o && movedBy(o.pieces, -start))
@@ -85,18 +116,40 @@ export function recoverPart(
     const turned = pieces && withTurned(part, pieces)
     const volume = turned && volumeOf(turned)
     const share = volume === undefined ? 0 : volume / solid.volume
-    const isTurned = isNearly(share)
+    const account = accountOf(solid, axis, outlines[number]?.pieces)
+    const isTurned = isNearly(share) && account !== undefined && isTurnedBy(account)
     if (turned && isTurned) part = turned
-    const isKept = !isTurned || Math.abs(share - 1) > SAME_VOLUME
+    const isWhole =
+      account !== undefined && account.turned === 1 && Math.abs(share - 1) <= SAME_VOLUME
+    const isKept = !isTurned || !isWhole || rough.has(number)
     if (isKept) {
       const keeping = { file, number, frame, axis, start, pieces: isTurned ? pieces : undefined }
       part = withKept(part, solid, keeping, isTurned)
     }
-    told.push({ isTurned, isKept })
+    told.push({
+      isTurned,
+      isKept,
+      ...(isTurned && isKept
+        ? { departs: { by: account.departure, surface: 1 - account.turned, volume: share - 1 } }
+        : {}),
+    })
   }
   if (part.sketches.length === 0) part = withSketch(part)
   return { part, solids: told }
 }
+
+/** Less of a solid's surface than this is not enough to call it turned, and less of the turned one that is there. */
+const LEAST_TURNED = 0.5
+
+const accountOf = (
+  solid: ForeignSolid,
+  axis: Line,
+  pieces: readonly Piece[] | undefined,
+): Account | undefined =>
+  pieces && pieces.length > 0 ? accountFor(solid, axis, pieces) : undefined
+
+const isTurnedBy = ({ turned, covered, hasOutside }: Account): boolean =>
+  turned >= LEAST_TURNED && covered >= LEAST_TURNED && hasOutside
 
 /** The part with one more sketch, turned into a body of its own; undefined if that is not sound. */
 function withTurned(part: Part, pieces: readonly Piece[]): Part | undefined {
@@ -254,7 +307,7 @@ interface Keeping {
   readonly pieces: readonly Piece[] | undefined
 }
 
-/** The solid as it came, as a body of its own that is not changed by accident. */
+/** The solid as it came, as a body of its own. */
 function withKept(part: Part, solid: ForeignSolid, keeping: Keeping, isBeside: boolean): Part {
   const { number } = keeping
   const grown = withBody(part, isBeside ? `as it came ${number + 1}` : '')
@@ -262,8 +315,10 @@ function withKept(part: Part, solid: ForeignSolid, keeping: Keeping, isBeside: b
   const brought = asItCame(solid, keeping)
   const put = done(grown, addStep({ kind: 'import', body, ...brought })) ?? grown
   if (!isBeside) return put
+  // What came is what stands for the part; its half-section turned is to go by until it has all of it.
+  const turned = part.bodies.at(-1)?.id
   const bodies = put.bodies.map((b) =>
-    b.id === body ? { ...b, visible: false, reference: true, locked: true } : b,
+    b.id === turned ? { ...b, visible: false, reference: true } : b,
   )
   return { ...put, bodies }
 }
@@ -307,7 +362,9 @@ export function solidsToBring(
     const outline = outlineOf(solid, axis)
     const moved = outline && movedBy(outline.pieces, -start)
     const share = moved ? turnedVolume(moved) / solid.volume : 0
-    const pieces = isNearly(share) ? moved : undefined
+    const account = accountOf(solid, axis, outline?.pieces)
+    const isTurned = isNearly(share) && account !== undefined && isTurnedBy(account)
+    const pieces = isTurned ? moved : undefined
     return asItCame(solid, { file, number, frame, axis, start, pieces })
   })
 }
@@ -350,15 +407,42 @@ function frameOf({ at, along }: Line, start: number): Frame {
 
 const unitPlace = (p: Place): Place => scalePlace(p, 1 / (Math.hypot(p.x, p.y, p.z) || 1))
 
-/** What came of it, in a sentence for whoever brought the file. */
+/** What came of it, in a few sentences for whoever brought the file. */
 export function recoveredWords({ part, solids }: RecoveredPart): string {
   const turned = solids.filter((s) => s.isTurned).length
-  const kept = solids.filter((s) => s.isKept).length
+  const others = solids.length - turned
   const size = evaluate(part).bodies.find((b) => b.solid)?.solid
   const tell = (mm: number): string => formatLength(mm, part.units)
   const of = size ? ` of ⌀${tell(2 * size.radius)} × ${tell(size.to - size.from)}` : ''
-  if (turned === 0) return 'It is not turned: it stands as it came.'
+  if (turned === 0) {
+    return others === 1
+      ? 'It is not turned: it stands as it came.'
+      : 'None is turned: they stand as they came.'
+  }
   const many = turned === 1 ? `Its half-section${of} is` : `${turned} half-sections are`
-  const rest = kept === 0 ? '' : ' What is more than that stands beside it as it came, hidden.'
-  return `${many} an editable profile now.${rest}`
+  const words = [`${many} an editable profile now.`]
+  const departures = solids.flatMap((s) => s.departs ?? [])
+  if (departures.length > 0) words.push(departureWords(departures, part.units))
+  if (others > 0)
+    words.push(
+      `${others} ${others === 1 ? 'is' : 'are'} not turned and ${others === 1 ? 'stands as it' : 'stand as they'} came.`,
+    )
+  return words.join(' ')
 }
+
+function departureWords(departures: readonly Departure[], units: UnitSettings): string {
+  const most = (read: (d: Departure) => number): number => Math.max(...departures.map(read))
+  const [by, surface] = [most((d) => d.by), most((d) => d.surface)]
+  // What is less than the places shown is told all the same.
+  const far = by / unitScale('length', units)
+  const shown = far < 0.01 ? far.toPrecision(1) : formatLength(by, units)
+  const what =
+    surface > 0
+      ? `The solid has more: ${percent(surface)} of its surface is not turned, up to ${shown} ${units.length} away.`
+      : `The solid departs from that by up to ${shown} ${units.length}.`
+  return `${what} It stands as it came, and is what is handed over; the turned shape stands beside it as a reference, hidden.`
+}
+
+/** A share as percent, never told as nought where there is some. */
+const percent = (share: number): string =>
+  share < 1e-3 ? 'less than 0.1 %' : `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`

@@ -87,7 +87,7 @@ function freeRun(face: ForeignFace, line: Line, near: number): Run | undefined {
 }
 
 /** Points by their places along a line and off it. */
-function inHalfPlane(nodes: Float64Array, { at, along }: Line): Vec[] {
+export function inHalfPlane(nodes: Float64Array, { at, along }: Line): Vec[] {
   return Array.from({ length: nodes.length / 3 }, (_, i) => {
     const from = subtractPlaces(nodeAt(nodes, i), at)
     return vec(dotPlaces(from, along), lengthOf(crossPlaces(from, along)))

@@ -22,6 +22,8 @@ export interface ForeignSolid {
   /** in mm³ */
   readonly volume: number
   readonly centre: Place
+  /** How far its places may be off as its file says, in mm, where it says so. */
+  readonly uncertainty?: number
 }
 
 /** A straight line in space: a place on it, and its direction of length 1. */
