@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { deflateSync, strToU8, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
 import {
@@ -304,5 +306,53 @@ describe('a mesh as it is shown', () => {
       indices: Uint32Array.of(0, 1, 2),
     }
     expect(creased(one).edges).toHaveLength(18)
+  })
+})
+
+describe('files as other programs write them', () => {
+  const fileCalled = (name: string): Uint8Array =>
+    new Uint8Array(readFileSync(join(import.meta.dirname, 'files', name)))
+
+  it.each([
+    ['upper.stl', 'text in capitals'],
+    ['trailing.stl', 'bytes after the last triangle'],
+    ['solid-trailing.stl', 'the same, with a heading like that of the text form'],
+    ['utf16.3mf', 'a model in UTF-16'],
+    ['decoy.3mf', 'an older model beside the one the package names'],
+    ['mirror.3mf', 'a mirrored part'],
+  ])('%s: %s is read as it is meant, right side out', (name) => {
+    const meshes = read(fileCalled(name), name)
+    expect(meshes).toHaveLength(1)
+    const [mesh] = meshes
+    expect(mesh && volumeOf(mesh)).toBeCloseTo(1000, 6)
+  })
+
+  it('a required extension that is not known is refused by its name', () => {
+    expect(refused(fileCalled('required-ext.3mf'), 'a.3mf')).toBe(
+      'This file requires an extension that is not read here: beamlattice. Write it as a plain mesh.',
+    )
+  })
+
+  it('so is an unknown unit', () => {
+    expect(refused(fileCalled('unknownunit.3mf'), 'a.3mf')).toContain(
+      'in “parsec”, which is no unit',
+    )
+  })
+
+  it('components within components do not grow without end', () => {
+    const core = 'xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"'
+    const many = (id: number, of: number): string =>
+      `<object id="${id}"><components>${`<component objectid="${of}"/>`.repeat(30)}</components></object>`
+    const mesh =
+      '<object id="1"><mesh><vertices><vertex x="0" y="0" z="0"/><vertex x="1" y="0" z="0"/><vertex x="0" y="1" z="0"/></vertices><triangles><triangle v1="0" v2="1" v3="2"/></triangles></mesh></object>'
+    const objects = mesh + [2, 3, 4, 5, 6].map((i) => many(i, i - 1)).join('')
+    const model = `<model unit="millimeter" ${core}><resources>${objects}</resources><build><item objectid="6"/></build></model>`
+    expect(refused(zipSync({ '3D/3dmodel.model': strToU8(model) }), 'a.3mf')).toContain('triangles')
+  })
+
+  it('a count of more triangles than are taken is told before they are read', () => {
+    const bytes = new Uint8Array(84 + 50 * 200_001)
+    new DataView(bytes.buffer).setUint32(80, 200_001, true)
+    expect(refused(bytes)).toContain('200001 triangles; at most 200000')
   })
 })

@@ -1,12 +1,15 @@
 import { XMLParser } from 'fast-xml-parser'
-import { strFromU8, unzipSync } from 'fflate'
+import { unzipSync } from 'fflate'
 import { fail, succeed, type Result } from '../result'
-import type { ForeignMesh } from './foreignMesh'
+import { MOST_TRIANGLES, type ForeignMesh } from './foreignMesh'
+import { tooManyTriangles } from './tooMany'
 
 /** Unpacked files larger than this are refused before they are unpacked, in bytes. */
 const LARGEST_MODEL = 250_000_000
 /** Components within components go no deeper. */
 const DEEPEST = 8
+/** A file's components, each as often as it is used, are no more. */
+const MOST_COMPONENTS = 10_000
 
 /** Lengths of a model's units in mm. */
 const UNITS: Readonly<Record<string, number>> = {
@@ -24,20 +27,72 @@ type Node = Readonly<Record<string, unknown>>
 export function read3mf(bytes: Uint8Array): Result<readonly ForeignMesh[]> {
   const unpacked = modelsIn(bytes)
   if (!unpacked.ok) return unpacked
+  const { texts, start } = unpacked.value
   const models = new Map<string, Node>()
-  for (const [path, text] of unpacked.value) {
+  for (const [path, text] of texts) {
     const model = parsed(text)
     if (!model) return notSound
+    const refused = refusedBy(model, namespacesIn(text))
+    if (refused) return refused
     models.set(path, model)
   }
-  const main = [...models].find(([, m]) => itemsOf(m).length > 0)
+  // The package says which model it begins with; one that does not is read all the same.
+  const named = start === undefined ? undefined : models.get(start)
+  const main =
+    start !== undefined && named
+      ? ([start, named] as const)
+      : [...models].find(([, m]) => itemsOf(m).length > 0)
   if (!main) return notSound
+  const [path, model] = main
   try {
-    return succeed(new Reader(models).meshes(...main))
+    return succeed(new Reader(models).meshes(path, model))
   } catch (error) {
+    if (error instanceof TooLarge) return tooManyTriangles(MOST_TRIANGLES + 1)
     if (error instanceof RangeError) return notSound
     throw error
   }
+}
+
+/** Thrown while components are put together, before there are more of them than there is room for. */
+class TooLarge extends Error {}
+
+/** Namespaces of what a model may require: materials, and objects that lie in other files. */
+const KNOWN_EXTENSIONS: ReadonlySet<string> = new Set([
+  'http://schemas.microsoft.com/3dmanufacturing/core/2015/02',
+  'http://schemas.microsoft.com/3dmanufacturing/material/2015/02',
+  'http://schemas.microsoft.com/3dmanufacturing/production/2015/06',
+])
+
+/** The namespaces that the root of a document gives short names to, which the parser does not keep. */
+function namespacesIn(text: string): ReadonlyMap<string, string> {
+  const root = /<(?:\w+:)?model\b[^>]*>/.exec(text)?.[0] ?? ''
+  const found = root.matchAll(/\bxmlns:(\w+)\s*=\s*["']([^"']*)["']/g)
+  return new Map([...found].map(([, prefix = '', address = '']) => [prefix, address]))
+}
+
+/** Why a model cannot be read as it is meant: it requires what is not known here, or is in an unknown unit. */
+function refusedBy(
+  model: Node,
+  namespaces: ReadonlyMap<string, string>,
+): Result<never> | undefined {
+  const required = textOf(model, 'requiredextensions').split(/\s+/).filter(Boolean)
+  const unknown = required.find((prefix) => !KNOWN_EXTENSIONS.has(namespaces.get(prefix) ?? ''))
+  if (unknown !== undefined) {
+    // An address such as …/beamlattice/2017/02.
+    const what = namespaces.get(unknown)?.split('/').at(-3) ?? unknown
+    return fail(
+      'threeMf.extension',
+      `This file requires an extension that is not read here: ${what}.`,
+      'Write it as a plain mesh.',
+    )
+  }
+  const unit = textOf(model, 'unit')
+  if (unit === '' || unit in UNITS) return undefined
+  return fail(
+    'threeMf.unit',
+    `This file is in “${unit.slice(0, 40)}”, which is no unit of a 3MF file.`,
+    `Write it in one of ${Object.keys(UNITS).join(', ')}.`,
+  )
 }
 
 const notSound: Result<never> = fail(
@@ -46,13 +101,23 @@ const notSound: Result<never> = fail(
   'Write it again from its source.',
 )
 
-/** The texts of all models in the package, by path. */
-function modelsIn(bytes: Uint8Array): Result<ReadonlyMap<string, string>> {
+interface Package {
+  /** The texts of all models, by path. */
+  readonly texts: ReadonlyMap<string, string>
+  /** The path of the model the package begins with, where it says so. */
+  readonly start: string | undefined
+}
+
+const RELATIONS = '_rels/.rels'
+const IS_MODEL = /Type\s*=\s*["'][^"']*\/3dmodel["']/
+const TARGET = /Target\s*=\s*["']\/?([^"']+)["']/
+
+function modelsIn(bytes: Uint8Array): Result<Package> {
   let total = 0
   try {
     const files = unzipSync(bytes, {
       filter({ name, originalSize }) {
-        if (!/\.model$/i.test(name)) return false
+        if (!/\.model$/i.test(name) && name !== RELATIONS) return false
         total += originalSize
         return total <= LARGEST_MODEL
       },
@@ -60,12 +125,24 @@ function modelsIn(bytes: Uint8Array): Result<ReadonlyMap<string, string>> {
     if (total > LARGEST_MODEL) {
       return fail('mesh.large', 'This file is too large for a mesh to go by.', 'Write it coarser.')
     }
-    return succeed(
-      new Map(Object.entries(files).map(([name, data]) => [`/${name}`, strFromU8(data)])),
+    const relations = files[RELATIONS] ? textIn(files[RELATIONS]) : ''
+    const ours = relations.match(/<Relationship\b[^>]*>/g)?.find((r) => IS_MODEL.test(r))
+    const target = ours && TARGET.exec(ours)?.[1]
+    const texts = Object.entries(files).flatMap(([name, data]): [string, string][] =>
+      name === RELATIONS ? [] : [[`/${name}`, textIn(data)]],
     )
+    return succeed({ texts: new Map(texts), start: target && `/${target}` })
   } catch {
     return fail('threeMf.zip', 'This 3MF file cannot be unpacked.', 'Copy it again.')
   }
+}
+
+/** A text in the encoding that its first bytes tell: UTF-16 of either order, or UTF-8. */
+function textIn(data: Uint8Array): string {
+  const [a, b] = data
+  if (a === 0xff && b === 0xfe) return new TextDecoder('utf-16le').decode(data)
+  if (a === 0xfe && b === 0xff) return new TextDecoder('utf-16be').decode(data)
+  return new TextDecoder().decode(data)
 }
 
 const LISTS = new Set([
@@ -79,6 +156,8 @@ const LISTS = new Set([
 ])
 
 function parsed(text: string): Node | undefined {
+  // The standard allows no definitions of a document's own, which could be made to grow without end.
+  if (/<!DOCTYPE/i.test(text.slice(0, 4096))) return undefined
   const parser = new XMLParser({
     ...{ ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true },
     ...{ parseTagValue: false, processEntities: true, ignoreDeclaration: true },
@@ -116,6 +195,10 @@ function numberOf(node: Node, name: string): number {
 }
 
 class Reader {
+  /** Components gone through, and triangles and vertices put together, of all items. */
+  private collected = 0
+  private put = 0
+
   constructor(private readonly models: ReadonlyMap<string, Node>) {}
 
   meshes(path: string, model: Node): readonly ForeignMesh[] {
@@ -157,21 +240,27 @@ class Reader {
     depth: number,
   ): void {
     if (depth > DEEPEST) throw new RangeError('components go in a circle')
+    if (++this.collected > MOST_COMPONENTS || this.put > 3 * MOST_TRIANGLES) throw new TooLarge()
     const object = this.object(path, id)
     const scale = UNITS[textOf(this.models.get(path), 'unit') || 'millimeter'] ?? 1
     const first = into.places.length / 3
     const mesh = under(object, 'mesh')
     const vertices = listOf(under(mesh, 'vertices'), 'vertex')
+    const triangles = listOf(under(mesh, 'triangles'), 'triangle')
+    this.put += vertices.length + triangles.length
     for (const v of vertices) {
       const at = moved(matrix, [numberOf(v, 'x'), numberOf(v, 'y'), numberOf(v, 'z')])
       into.places.push(...at.map((x) => scale * x))
     }
-    for (const t of listOf(under(mesh, 'triangles'), 'triangle')) {
+    for (const t of triangles) {
       const corners = [numberOf(t, 'v1'), numberOf(t, 'v2'), numberOf(t, 'v3')]
       if (corners.some((c) => !Number.isInteger(c) || c < 0 || c >= vertices.length)) {
         throw new RangeError('triangle')
       }
-      into.triangles.push(...corners.map((c) => first + c))
+      const [u = 0, v = 0, w = 0] = corners.map((c) => first + c)
+      // What is mirrored is turned inside out, and back.
+      if (mirrors(matrix)) into.triangles.push(u, w, v)
+      else into.triangles.push(u, v, w)
     }
     for (const c of listOf(under(object, 'components'), 'component')) {
       const within = times(matrixOf(c), matrix)
@@ -195,6 +284,11 @@ function matrixOf(node: Node): Matrix {
   const numbers = text.split(/\s+/).map(Number)
   if (numbers.length !== 12 || !numbers.every(Number.isFinite)) throw new RangeError('transform')
   return numbers
+}
+
+/** Whether a matrix makes left of right: its determinant is negative. */
+function mirrors([a = 0, b = 0, c = 0, d = 0, e = 0, f = 0, g = 0, h = 0, i = 0]: Matrix): boolean {
+  return a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g) < 0
 }
 
 const moved = (m: Matrix, p: readonly number[]): number[] =>

@@ -1,13 +1,11 @@
 import { fail, succeed, type Result } from '../result'
-import type { ForeignMesh } from './foreignMesh'
+import { MOST_TRIANGLES, type ForeignMesh } from './foreignMesh'
+import { THINNER, tooManyTriangles } from './tooMany'
 import { read3mf } from './read3mf'
 import { readStl } from './readStl'
 
 /** Larger files are refused before they are read, in bytes. */
 export const LARGEST_MESH_FILE = 60_000_000
-
-/** More triangles than this are too many to go by. */
-export const MOST_TRIANGLES = 200_000
 
 /** More meshes than this in one file are refused: each becomes a body. */
 const MOST_MESHES = 40
@@ -36,17 +34,9 @@ export function readMeshes(bytes: Uint8Array, name: string): Result<readonly For
     )
   }
   const triangles = meshes.reduce((sum, m) => sum + m.indices.length / 3, 0)
-  if (triangles > MOST_TRIANGLES) {
-    return fail(
-      'mesh.triangles',
-      `This file has ${triangles} triangles; at most ${MOST_TRIANGLES} are taken.`,
-      THINNER,
-    )
-  }
+  if (triangles > MOST_TRIANGLES) return tooManyTriangles(triangles)
   if (meshes.some((m) => !m.positions.every(Number.isFinite))) {
     return fail('mesh.numbers', 'A place in this file is no number.', 'Write it again.')
   }
   return succeed(meshes)
 }
-
-const THINNER = 'Write it with a coarser tolerance.'
