@@ -245,7 +245,31 @@ describe('a sheet as CSV', () => {
 
   test('gives no cell that a spreadsheet would run', () => {
     expect(writeCsv([['=1+1', 'plain', 3]])).toBe('"\'=1+1",plain,3\r\n')
+    const risky = ['=1+1', '+1+cmd', '-2+3', '@SUM(1)', "'quoted", '\u0007bell', "''twice"]
+    const cells = writeCsv(risky.map((text) => [text])).split('\r\n')
+    for (const [i, text] of risky.entries()) expect(cells[i]).toContain(`'${text}`)
+    // Tolerances with a sign are numbers to a spreadsheet and stay so.
+    expect(writeCsv([['-0.05', '+0.1']])).toBe('-0.05,+0.1\r\n')
+    for (const name of risky.slice(0, 5)) {
+      const named = run(part, addChecks([{ figure: body('mass'), unit: 'kg', name }]))
+      const read = readSheet(writeSheet(named), named)
+      expect(read.ok && read.value.at(-1)?.name).toBe(name)
+    }
   })
+
+  test.each(['drum; left', ' with blanks ', 'the "old" one', 'a;b;"c"'])(
+    'keeps a body called %j',
+    (name) => {
+      const renamed = { ...part, bodies: part.bodies.map((b) => ({ ...b, name })) }
+      const own = run(
+        renamed,
+        addChecks([{ figure: { kind: 'mass', body: 'body1' } as Figure, unit: 'kg' }]),
+      )
+      const read = readSheet(writeSheet(own), own)
+      if (!read.ok) throw new Error(read.problem.message)
+      expect(read.value.map((r) => r.figure)).toEqual(own.checks.map((c) => c.figure))
+    },
+  )
 })
 
 describe('two profiles of one part', () => {

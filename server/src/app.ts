@@ -11,7 +11,7 @@ import { materialRoutes } from './api/materials'
 import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
 import { answerErrors, logBroken } from './http/errors'
-import { guardHostAndOrigin, securityHeaders } from './http/guard'
+import { guardHostAndOrigin, securityHeaders, wellFormedAddress } from './http/guard'
 import { LARGEST_BODY } from './http/validate'
 import { createMaterialLibrary } from './materials'
 import type { Jobs } from './jobs/jobs'
@@ -39,6 +39,7 @@ export function createApp({ database, log, weigher, jobs, webRoot }: AppOptions)
   app.use(answerErrors(log))
   app.use(securityHeaders())
   app.use(guardHostAndOrigin())
+  app.use(wellFormedAddress())
   app.use(compress({ threshold: 2048 }) as Middleware)
   app.use(bodyParser({ enableTypes: ['json'], jsonLimit: LARGEST_BODY, jsonStrict: true }))
   app.use(async (ctx, next) => {

@@ -53,6 +53,7 @@ export interface Repository {
   createProject(name: string): Promise<string>
   renameProject(id: string, name: string): Promise<boolean>
   setProjectDeleted(id: string, deleted: boolean): Promise<boolean>
+  hasProject(id: string): Promise<boolean>
   createPart(projectId: string, part: Part): Promise<{ id: string; revision: number } | undefined>
   readPart(id: string): Promise<StoredPart | undefined>
   savePart(id: string, revision: number, part: Part): Promise<SaveOutcome>
@@ -110,6 +111,10 @@ export function createRepository(
           .where({ id })
           .update({ deleted_at: deleted ? now() : null })) > 0
       )
+    },
+
+    async hasProject(id) {
+      return (await projects().where({ id }).whereNull('deleted_at').first()) !== undefined
     },
 
     async createPart(projectId, part) {

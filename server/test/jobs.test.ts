@@ -112,6 +112,29 @@ describe('parts handed over', () => {
     }
   })
 
+  it('keep their names in the archive, dots and strokes too, and those of one name are told apart', async () => {
+    const project = await newProject()
+    const spindle = await demo('spindle')
+    const names = ['M3.5 shaft', 'M3.5 shaft', 'm3.5 SHAFT', 'a/b/c']
+    const ids = await Promise.all(names.map((name) => stored(project, { ...spindle, name })))
+    const { id } = await jobOf(await call('POST', '/api/jobs', { parts: ids, format: 'json' }))
+    await ended(id)
+    const file = await call('GET', `/api/jobs/${id}/file`)
+    const entries = unzipSync(new Uint8Array(await file.arrayBuffer()))
+    expect(Object.keys(entries).sort()).toEqual([
+      'M3.5 shaft 2.lathica.json',
+      'M3.5 shaft.lathica.json',
+      'a-b-c.lathica.json',
+      'm3.5 SHAFT 3.lathica.json',
+    ])
+    const alone = await jobOf(
+      await call('POST', '/api/jobs', { parts: ids.slice(3), format: 'json' }),
+    )
+    await ended(alone.id)
+    const own = await call('GET', `/api/jobs/${alone.id}/file`)
+    expect(own.headers.get('content-disposition')).toContain('a-b-c.lathica.json')
+  })
+
   it.each(EXPORTERS.map((e) => [e.id, e.extension]))(
     'alone are no archive: %s',
     async (format, extension) => {
@@ -213,9 +236,8 @@ describe('files brought in', () => {
       expect(job.state).toBe('failed')
       expect(job.problem?.mend).toBeTruthy()
     }
-    const { job } = await ended(
-      (await jobOf(await post('none', 'a.stl', await fileOf(project, 'stl')))).id,
-    )
-    expect(job.problem?.message).toContain('project is gone')
+    const missing = await post('none', 'a.stl', await fileOf(project, 'stl'))
+    expect(missing.status).toBe(404)
+    expect(await missing.json()).toMatchObject({ message: 'There is no such project.' })
   })
 })

@@ -106,9 +106,25 @@ describe('the interface’s files', () => {
 
   it('are all there is: no way leads out of their folder', async () => {
     for (const path of ['/../secret.txt', '/assets/../../secret.txt', '/%2e%2e/secret.txt']) {
-      const { body } = await get(path)
-      expect([path, body.includes('secret') && !body.includes('<title>')]).toEqual([path, false])
+      const { status, body } = await get(path)
+      expect([path, status]).toEqual([path, 404])
+      expect(body).toContain('There is no such address.')
     }
+  })
+
+  it('a malformed address is told as one, also to the part of the server that answers', async () => {
+    for (const path of ['/%zz', '/assets/%E0%A4%A', '/api/parts/%zz', '/a%00b']) {
+      const { status, body } = await get(path)
+      expect([path, status, body]).toEqual([path, 400, expect.stringContaining('malformed')])
+    }
+  })
+
+  it('are not for pages of other sites, whatever they say of where they come from', async () => {
+    expect((await get('/api/projects', { 'sec-fetch-site': 'cross-site' })).status).toBe(403)
+    expect((await get('/api/projects', { 'sec-fetch-site': 'same-origin' })).status).toBe(200)
+    // A link that is followed from elsewhere opens Lathica itself.
+    const link = { ...PAGE, 'sec-fetch-site': 'cross-site', 'sec-fetch-mode': 'navigate' }
+    expect((await get('/', link)).status).toBe(200)
   })
 
   it('may run no script but their own', async () => {

@@ -19,8 +19,13 @@ import {
 import { fail, succeed, type Result } from '../result'
 import { unitCalled } from '../units/shown'
 
-/** Cells that a spreadsheet would take for a formula are quoted. */
-const FORMULAE = /^[=@\t\r]/
+/**
+ * Texts that a spreadsheet would take for a formula get a mark before them, and so do those that begin with that mark;
+ * plain numbers with a sign are none.
+ */
+const FORMULAE = /^(?![+-]\d+(\.\d+)?$)[=@+\-'\u0000-\u001f]/
+/** A mark that was put before a text. */
+const MARKED = /^'(?=[=@+\-'\u0000-\u001f])/
 
 /** Rows of cells as CSV (RFC 4180). */
 export function writeCsv(rows: readonly (readonly (string | number)[])[]): string {
@@ -58,12 +63,23 @@ function standingOf({ measured, difference, unit, verdict }: CheckState): string
 
 /** What a figure is of: bodies by name, picks as body and key, a height to fill to. */
 function ofWords(figure: Figure, part: Part): string {
-  const nameOf = (id: string): string => part.bodies.find((b) => b.id === id)?.name ?? id
+  const nameOf = (id: string): string => quoted(part.bodies.find((b) => b.id === id)?.name ?? id)
   if ('picks' in figure) return figure.picks.map((p) => `${p.body} ${p.key}`.trim()).join('; ')
   if ('other' in figure) return `${nameOf(figure.body)}; ${nameOf(figure.other)}`
   if (figure.kind === 'capacity') return [nameOf(figure.body), figure.height].join('; ')
   return figure.body === '' ? '' : nameOf(figure.body)
 }
+
+/** A name in quotes where it would not come back as it is otherwise. */
+const quoted = (name: string): string =>
+  /[;"]|^\s|\s$/.test(name) ? `"${name.replaceAll('"', '""')}"` : name
+
+/** Names between semicolons; those in quotes may hold some. */
+const namesIn = (text: string): string[] =>
+  (text.match(/\s*"(?:[^"]|"")*"\s*|[^;]+/g) ?? []).map((found) => {
+    const name = found.trim()
+    return name.startsWith('"') ? name.slice(1, -1).replaceAll('""', '"') : name
+  })
 
 /** Longer files are no sheets. */
 const LARGEST_SHEET = 500_000
@@ -107,7 +123,8 @@ export function readSheet(text: string, part: Part): Result<readonly NewCheck[]>
 }
 
 function readRow(cells: Readonly<Record<string, string>>, part: Part): Result<NewCheck> {
-  const cell = (name: (typeof COLUMNS)[number]): string => (cells[name] ?? '').trim()
+  const cell = (name: (typeof COLUMNS)[number]): string =>
+    (cells[name] ?? '').replace(MARKED, '').trim()
   const figure = readFigure(cell('figure'), cell('of'), part)
   if (!figure.ok) return figure
   const unit = cell('unit')
@@ -139,7 +156,7 @@ function readFigure(word: string, of: string, part: Part): Result<Figure> {
     const mend = `Known are ${FIGURE_KINDS.map((k) => figureWord(k)).join(', ')}.`
     return fail('csv.figure', `There is no figure called “${word}”.`, mend)
   }
-  const names = of === '' ? [] : of.split(';').map((s) => s.trim())
+  const names = of === '' ? [] : namesIn(of)
   const bodyCalled = (name: string | undefined): string | undefined =>
     part.bodies.find((b) => b.name === name || b.id === name)?.id
   const lost = (name: string): Result<never> =>

@@ -53,8 +53,9 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
         'Name a STEP, STL or 3MF file.',
       )
     }
-    const bytes = await bytesOf(ctx.req, LARGEST_MESH_FILE)
     const projectId = ctx.params['id'] ?? ''
+    if (!(await repository.hasProject(projectId))) throw notFound('project')
+    const bytes = await bytesOf(ctx.req, LARGEST_MESH_FILE)
     started(ctx, { kind: 'import', projectId, fileName, bytes })
   })
 
@@ -67,7 +68,8 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
     const file = jobs.file(id)
     if (!file) throw notFound('file')
     ctx.type = file.type
-    ctx.attachment(file.name)
+    // What follows the last stroke would be taken for the name.
+    ctx.attachment(file.name.replace(/[\\/]/g, '-'))
     ctx.body = Buffer.from(file.content)
   })
 

@@ -59,6 +59,8 @@ function toProblem(error: unknown): HttpProblem {
   if (status === 413) {
     return new HttpProblem(413, 'body.large', 'This is too large to be saved.', 'Make it smaller.')
   }
+  // Files beside the interface's own are none, and no word is lost on where they might be.
+  if (status === 403) return notFound('address')
   if (status === 400 || status === 415) {
     return new HttpProblem(400, 'body.json', 'The request is not JSON.', 'Send JSON.')
   }

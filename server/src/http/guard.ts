@@ -14,11 +14,44 @@ export function guardHostAndOrigin(): Middleware {
     if (!LOOPBACK.has(host.replace(/:\d+$/, ''))) {
       throw new HttpProblem(403, 'host', 'This host name is not served.', 'Use 127.0.0.1.')
     }
+    // A browser says so itself when another site's page asks, also where it tells no origin.
+    if (ctx.get('sec-fetch-site') === 'cross-site' && ctx.get('sec-fetch-mode') !== 'navigate')
+      throw elsewhere
     const origin = ctx.get('origin')
     if (origin !== '' && origin !== `http://${host}`) {
-      throw new HttpProblem(403, 'origin', 'Another site asked for this.', 'Open Lathica itself.')
+      throw elsewhere
     }
     await next()
+  }
+}
+
+const elsewhere = new HttpProblem(
+  403,
+  'origin',
+  'Another site asked for this.',
+  'Open Lathica itself.',
+)
+
+/** Refuses addresses that cannot be read: a % that stands for no letter, or for the one that ends texts. */
+export function wellFormedAddress(): Middleware {
+  return async (ctx, next) => {
+    if (!isWellFormed(ctx.path)) {
+      throw new HttpProblem(
+        400,
+        'address',
+        'This address is malformed: it has a % that stands for no letter.',
+        'Go back to the shelf.',
+      )
+    }
+    await next()
+  }
+}
+
+function isWellFormed(path: string): boolean {
+  try {
+    return !decodeURIComponent(path).includes('\0')
+  } catch {
+    return false
   }
 }
 

@@ -107,13 +107,21 @@ async function fileOf(
   }
 }
 
+const ENDINGS = EXPORTERS.map((e) => `.${e.extension}`)
+
 /** Several files in one archive, those of one name told apart. */
 function packed(files: readonly JobFile[], name: string): JobFile {
   const entries: Record<string, Uint8Array> = {}
+  const taken = new Set<string>()
   for (const { name: own, content } of files) {
-    const [, stem = '', ending = ''] = /^(.*?)(\.[^/]*)$/.exec(own.replace(/[\\/]/g, '-')) ?? []
-    let unique = `${stem}${ending}`
-    for (let n = 2; entries[unique]; n++) unique = `${stem} ${n}${ending}`
+    // Only a kind of file has an ending: a part's own name may have dots in it.
+    const plain = own.replace(/[\\/]/g, '-')
+    const ending = ENDINGS.find((e) => plain.endsWith(e)) ?? ''
+    const stem = plain.slice(0, plain.length - ending.length)
+    let unique = plain
+    // Some file systems take capitals for small letters.
+    for (let n = 2; taken.has(unique.toLowerCase()); n++) unique = `${stem} ${n}${ending}`
+    taken.add(unique.toLowerCase())
     entries[unique] = content
   }
   return { name: `${name}.zip`, type: 'application/zip', content: zipSync(entries) }
