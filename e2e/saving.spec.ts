@@ -107,3 +107,37 @@ test('two tabs that both changed the part never overwrite each other', async ({
   await other.openPart('At odds ⌀22')
   await expect(other.label('⌀22')).toBeVisible()
 })
+
+test('a part that is damaged in the database is shown as one, and costs no other', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await page.goto('/')
+  const whole = page.getByRole('link', { name: 'Cord drum' }).first()
+  await expect(whole).toBeVisible()
+  const id = /part\/([^/]+)/.exec((await whole.getAttribute('href')) ?? '')?.[1] ?? ''
+  await page.route('**/api/projects', async (route) => {
+    const answer = await route.fetch()
+    const projects = (await answer.json()) as { parts: { id: string; summary: unknown }[] }[]
+    for (const part of projects.flatMap((p) => p.parts)) if (part.id === id) part.summary = null
+    await route.fulfill({ response: answer, json: projects })
+  })
+  const damaged = {
+    code: 'part.damaged',
+    message: 'What is stored of “Cord drum” is damaged and cannot be read.',
+    mend: 'Download it as it is from the shelf; all other parts are as they were.',
+  }
+  await page.route(`**/api/parts/${id}`, (route) => route.fulfill({ status: 422, json: damaged }))
+  await page.reload()
+  const card = page.getByRole('article', { name: 'Cord drum, damaged' })
+  await expect(card).toContainText('Damaged in the database.')
+  await expect(card.getByRole('link')).toHaveCount(1)
+  const download = page.waitForEvent('download')
+  await card.getByRole('link', { name: 'Download what is stored of Cord drum' }).click()
+  expect((await download).suggestedFilename()).toBe('Cord drum.lathica.json')
+  if (process.env['LATHICA_SHOT']) await page.screenshot({ path: process.env['LATHICA_SHOT'] })
+  await page.goto(`/part/${id}`)
+  await expect(page.getByText(damaged.message)).toBeVisible()
+  await expect(page.getByRole('link', { name: 'Download what is stored' })).toBeVisible()
+  await shop.openDemo('spindle')
+})

@@ -3,6 +3,8 @@ import { dirname } from 'node:path'
 import { parseArgs } from 'node:util'
 import pino from 'pino'
 import { createApp } from './app'
+import { dayOf, keepCopy } from './database/copies'
+import { DatabaseFailure } from './database/failure'
 import { openDatabase } from './database/open'
 import { loadDemo } from './demo'
 import { createJobs, type Jobs } from './jobs/jobs'
@@ -19,8 +21,22 @@ const { values } = parseArgs({
 
 const log = pino({ level: process.env['LOG_LEVEL'] ?? 'info' })
 if (values.database !== ':memory:') mkdirSync(dirname(values.database), { recursive: true })
-const database = await openDatabase(values.database)
+const database = await openDatabase(values.database).catch((error: unknown) => {
+  if (!(error instanceof DatabaseFailure)) throw error
+  process.stderr.write(`${error.message} ${error.mend}\n`)
+  process.exit(error.exitCode)
+})
 if (values.demo !== undefined) await loadDemo(database, values.demo, log)
+
+/** Looked at once an hour whether the copy of the day is there. */
+const HOUR = 3_600_000
+const keepToday = (): void => {
+  if (values.database === ':memory:') return
+  keepCopy(database, values.database, 'day', dayOf(new Date())).catch((error: unknown) => {
+    log.error({ err: error }, 'no copy of the day could be kept')
+  })
+}
+setInterval(keepToday, HOUR).unref()
 
 const weigher = createWeigher(database, log)
 let jobs: Jobs | undefined
@@ -34,6 +50,7 @@ const app = createApp({
 const server = app.listen(Number(values.port), '127.0.0.1')
 server.on('listening', () => {
   void weigher.catchUp()
+  keepToday()
   process.stdout.write(`Lathica is served at http://127.0.0.1:${values.port}/\n`)
 })
 server.on('error', (error: NodeJS.ErrnoException) => {

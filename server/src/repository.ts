@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import { toDocument, type Part } from '@lathica/core'
+import { storedPart, toDocument, type Part } from '@lathica/core'
 import { summarise, type PartSummary } from './summary'
 
 export interface ProjectCard {
@@ -15,7 +15,8 @@ export interface PartCard {
   readonly name: string
   readonly revision: number
   readonly updatedAt: string
-  readonly summary: PartSummary
+  /** Null where what is stored is damaged: then the part can only be taken out as it is. */
+  readonly summary: PartSummary | null
 }
 
 export interface StoredPart {
@@ -42,6 +43,16 @@ interface PartRow extends ProjectRow {
   summary: string
 }
 
+/** What is stored of a part is damaged, and can only be taken out as it is. */
+export class DamagedPart extends Error {
+  constructor(readonly called: string) {
+    super(`the document of ${called} is damaged`)
+  }
+}
+
+/** A part whose document would not come back as it is: it is not stored. */
+export class UnstorablePart extends Error {}
+
 /** What saving came to: a new revision, or the one that stands in the way. */
 export type SaveOutcome =
   | { readonly outcome: 'saved'; readonly revision: number; readonly updatedAt: string }
@@ -55,7 +66,10 @@ export interface Repository {
   setProjectDeleted(id: string, deleted: boolean): Promise<boolean>
   hasProject(id: string): Promise<boolean>
   createPart(projectId: string, part: Part): Promise<{ id: string; revision: number } | undefined>
+  /** @throws DamagedPart when its document is none */
   readPart(id: string): Promise<StoredPart | undefined>
+  /** What is stored of a part, whatever it is. */
+  rawPart(id: string): Promise<{ readonly name: string; readonly text: string } | undefined>
   savePart(id: string, revision: number, part: Part): Promise<SaveOutcome>
   setPartDeleted(id: string, deleted: boolean): Promise<boolean>
 }
@@ -71,7 +85,7 @@ export function createRepository(
   const now = (): string => new Date().toISOString()
   const content = (part: Part, summary: PartSummary) => ({
     name: part.name,
-    document: JSON.stringify(toDocument(part)),
+    document: textOf(part),
     summary: JSON.stringify(summary),
   })
   const touchProject = (id: string, at: string) =>
@@ -84,6 +98,7 @@ export function createRepository(
         parts()
           .whereNull('deleted_at')
           .select('id', 'project_id', 'name', 'revision', 'updated_at', 'summary')
+          .select<ListedRow[]>(database.raw('json_valid(document) as sound'))
           .orderBy('created_at'),
       ])
       return projectRows.map((project) => ({
@@ -146,8 +161,13 @@ export function createRepository(
         projectName: project?.name ?? '',
         revision: row.revision,
         updatedAt: row.updated_at,
-        document: JSON.parse(row.document) as unknown,
+        document: parsed(row.document) ?? damaged(row.name),
       }
+    },
+
+    async rawPart(id) {
+      const row = await parts().where({ id }).whereNull('deleted_at').first('name', 'document')
+      return row && { name: row.name, text: row.document }
     },
 
     async savePart(id, revision, part) {
@@ -179,14 +199,45 @@ export function createRepository(
   }
 }
 
-function toCard(
-  row: Pick<PartRow, 'id' | 'name' | 'revision' | 'updated_at' | 'summary'>,
-): PartCard {
+/** A row of the shelf. */
+interface ListedRow extends Pick<
+  PartRow,
+  'id' | 'project_id' | 'name' | 'revision' | 'updated_at' | 'summary'
+> {
+  /** 1 where the document is JSON. */
+  readonly sound: number
+}
+
+/** The text of a part's document, once it was seen to come back as it is. @throws UnstorablePart */
+function textOf(part: Part): string {
+  const text = JSON.stringify(toDocument(part))
+  const read = storedPart(JSON.parse(text))
+  if (!read.ok) throw new UnstorablePart(read.problem.message)
+  if (JSON.stringify(toDocument(read.value)) !== text) {
+    throw new UnstorablePart('It would come back as something else.')
+  }
+  return text
+}
+
+function damaged(name: string): never {
+  throw new DamagedPart(name)
+}
+
+/** What a text in JSON says; undefined where it is none. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown
+  } catch {
+    return undefined
+  }
+}
+
+function toCard(row: ListedRow): PartCard {
   return {
     id: row.id,
     name: row.name,
     revision: row.revision,
     updatedAt: row.updated_at,
-    summary: JSON.parse(row.summary) as PartSummary,
+    summary: row.sound === 1 ? ((parsed(row.summary) ?? null) as PartSummary | null) : null,
   }
 }

@@ -85,6 +85,41 @@ const newPart = async (part: Part = float): Promise<string> => {
 const save = (id: string, revision: number, part: Part): Promise<Answer> =>
   call('PUT', `/api/parts/${id}`, { revision, document: toDocument(part) })
 
+describe('a damaged row', () => {
+  it('costs itself only: the shelf and the part say so, and what is stored can be had', async () => {
+    const sound = await newPart()
+    const { body } = await call('GET', `/api/parts/${sound}`)
+    const project = String(body['projectId'])
+    const made = await call('POST', `/api/projects/${project}/parts`, {
+      document: toDocument(createPart({ name: 'Cord drum' })),
+    })
+    const torn = String(made.body['id'])
+    await database('parts').where({ id: torn }).update({ document: '{"format":"lathica-pa' })
+    const [shelf] = (await call('GET', '/api/projects')).body as unknown as {
+      parts: { id: string; name: string; summary: unknown }[]
+    }[]
+    expect(shelf?.parts.map((p) => [p.name, p.summary === null])).toEqual([
+      ['Float', false],
+      ['Cord drum', true],
+    ])
+    const read = await call('GET', `/api/parts/${torn}`)
+    expect(read.status).toBe(422)
+    expect(read.body).toMatchObject({
+      code: 'part.damaged',
+      message: 'What is stored of “Cord drum” is damaged and cannot be read.',
+    })
+    const raw = await fetch(`${base}/api/parts/${torn}/raw`, { headers: { connection: 'close' } })
+    expect(await raw.text()).toBe('{"format":"lathica-pa')
+    expect(raw.headers.get('content-disposition')).toContain('Cord drum.lathica.json')
+    expect((await call('GET', `/api/parts/${sound}`)).status).toBe(200)
+    // A summary alone that is damaged keeps the shelf no less.
+    await database('parts').where({ id: sound }).update({ summary: 'torn' })
+    const again = await call('GET', '/api/projects')
+    expect(again.status).toBe(200)
+    expect((await call('GET', `/api/parts/${sound}`)).status).toBe(200)
+  })
+})
+
 describe('parts', () => {
   it('come back as they were saved, also after the server was closed', async () => {
     const id = await newPart()

@@ -164,8 +164,8 @@ describe('the demo project', () => {
       'Winding wheel',
     ])
     const spindle = project?.parts.find((p) => p.name === 'Spindle')
-    expect(spindle?.summary.overall).toMatchObject({ diameter: 44, length: 171 })
-    expect(spindle?.summary.outline[0]?.length).toBeGreaterThan(20)
+    expect(spindle?.summary?.overall).toMatchObject({ diameter: 44, length: 171 })
+    expect(spindle?.summary?.outline[0]?.length).toBeGreaterThan(20)
     await loadDemo(fresh, DEMO, log)
     expect(await repository.listProjects()).toHaveLength(1)
     await fresh.destroy()

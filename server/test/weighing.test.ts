@@ -34,7 +34,7 @@ async function demo(name: string): Promise<Part> {
 }
 
 const masses = async (): Promise<(number | null | undefined)[]> =>
-  (await repository.listProjects()).flatMap((p) => p.parts.map((x) => x.summary.overall?.mass))
+  (await repository.listProjects()).flatMap((p) => p.parts.map((x) => x.summary?.overall?.mass))
 
 it('weighs parts that take the solid kernel, in a thread, and leaves the others', async () => {
   const project = await repository.createProject('Skerry Point tide gauge')

@@ -17,6 +17,7 @@ export {
   LARGEST_PART_FILE,
   migrate,
   readPart,
+  storedPart,
   readPartFile,
   toDocument,
   writePartFile,

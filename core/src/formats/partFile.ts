@@ -170,6 +170,12 @@ export function readPartFile(text: string): Result<Part> {
 
 /** Reads a part from a parsed document, such as one that came over the network. */
 export function readPart(document: unknown): Result<Part> {
+  const read = storedPart(document)
+  return read.ok ? succeed(settle(read.value)) : read
+}
+
+/** The part of a document as it is written there: checked, its sketches not brought to rest. */
+export function storedPart(document: unknown): Result<Part> {
   if (!isRecord(document) || document['format'] !== 'lathica-part') {
     return fail(
       'file.format',
@@ -203,7 +209,7 @@ export function readPart(document: unknown): Result<Part> {
   const broken = brokenReference(part)
   if (broken !== undefined)
     return fail('file.reference', broken, 'Mend it there, or use an older copy.')
-  return succeed(settle(part))
+  return succeed(part)
 }
 
 /** Takes a document step by step from its version to the wanted one. */

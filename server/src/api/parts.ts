@@ -13,6 +13,14 @@ export function partRoutes(repository: Repository): Router {
     ctx.body = part
   })
 
+  router.get('/:id/raw', async (ctx) => {
+    const raw = await repository.rawPart(ctx.params['id'] ?? '')
+    if (!raw) throw notFound('part')
+    ctx.type = 'application/octet-stream'
+    ctx.attachment(`${raw.name.replace(/[\\/]/g, '-')}.lathica.json`)
+    ctx.body = Buffer.from(raw.text)
+  })
+
   router.put('/:id', async (ctx) => {
     const { revision, document } = checkBody(savePartBody, ctx.request.body)
     const saved = await repository.savePart(ctx.params['id'] ?? '', revision, checkPart(document))

@@ -1,10 +1,13 @@
 import knex, { type Knex } from 'knex'
 import { LibsqlClient } from './client'
+import { keepCopy } from './copies'
+import { failureOf, foreignDatabase } from './failure'
 import { migrationSource } from './migrations'
 
 /**
- * Opens the database and brings it up to date.
+ * Opens the database and brings it up to date; a copy is kept before that.
  * @param filename path of the SQLite file; `:memory:` for one that is gone when closed
+ * @throws DatabaseFailure when it cannot be used, with what mends it
  */
 export async function openDatabase(filename: string): Promise<Knex> {
   const database = knex({
@@ -14,9 +17,31 @@ export async function openDatabase(filename: string): Promise<Knex> {
     // SQLite writes one at a time; one connection also keeps an in-memory database alive.
     pool: { min: 1, max: 1 },
   })
-  await database.raw('PRAGMA journal_mode = WAL')
-  await database.raw('PRAGMA foreign_keys = ON')
-  await database.raw('PRAGMA busy_timeout = 5000')
-  await database.migrate.latest({ migrationSource })
+  try {
+    await database.raw('PRAGMA busy_timeout = 5000')
+    const tables = await tablesOf(database)
+    if (tables.length > 0 && !tables.includes('knex_migrations')) throw foreignDatabase(filename)
+    await database.raw('PRAGMA journal_mode = WAL')
+    await database.raw('PRAGMA foreign_keys = ON')
+    const [done, due] = (await database.migrate.list({ migrationSource })) as [unknown[], unknown[]]
+    if (filename !== ':memory:' && done.length > 0 && due.length > 0) {
+      await keepCopy(database, filename, 'migration', stampOf(new Date()))
+    }
+    await database.migrate.latest({ migrationSource })
+  } catch (error) {
+    await database.destroy()
+    throw failureOf(error, filename)
+  }
   return database
 }
+
+async function tablesOf(database: Knex): Promise<string[]> {
+  const rows = await database('sqlite_master')
+    .where({ type: 'table' })
+    .whereNot('name', 'like', 'sqlite_%')
+    .select<{ name: string }[]>('name')
+  return rows.map((r) => r.name)
+}
+
+/** A moment as a copy is called by it: no sign that a file system does not take. */
+const stampOf = (at: Date): string => at.toISOString().replace(/[:.]/g, '-')

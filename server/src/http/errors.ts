@@ -1,6 +1,7 @@
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
 import { ValidationError } from 'yup'
+import { DamagedPart, UnstorablePart } from '../repository'
 
 /** An answer that says what went wrong: a status, and a body of code, message and mend. */
 export class HttpProblem extends Error {
@@ -52,6 +53,22 @@ const LEFT: ReadonlySet<string> = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNR
 
 function toProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
+  if (error instanceof DamagedPart) {
+    return new HttpProblem(
+      422,
+      'part.damaged',
+      `What is stored of “${error.called}” is damaged and cannot be read.`,
+      'Download it as it is from the shelf; all other parts are as they were.',
+    )
+  }
+  if (error instanceof UnstorablePart) {
+    return new HttpProblem(
+      422,
+      'part.unstorable',
+      `This part could not be read again if it were stored. ${error.message}`,
+      'Undo the last change and save again.',
+    )
+  }
   if (error instanceof ValidationError) {
     return new HttpProblem(422, 'body.shape', `${error.errors.join('; ')}.`, 'Correct the request.')
   }

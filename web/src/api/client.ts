@@ -21,7 +21,8 @@ export interface PartCardData {
   readonly name: string
   readonly revision: number
   readonly updatedAt: string
-  readonly summary: PartSummary
+  /** Null where what is stored is damaged. */
+  readonly summary: PartSummary | null
 }
 
 export interface ProjectData {
@@ -114,6 +115,8 @@ export const api = {
       document,
     }),
   part: (id: string) => call<PartData>('GET', `/api/parts/${id}`),
+  /** Where what is stored of a part is to be had as it is, sound or not. */
+  rawPart: (id: string) => `/api/parts/${id}/raw`,
   savePart: (id: string, revision: number, document: object, leaving = false) =>
     call<{ revision: number; updatedAt: string }>(
       'PUT',

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { Button, Result, Spin } from 'ant-design-vue'
-import { onBeforeUnmount, watch } from 'vue'
+import { computed, onBeforeUnmount, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRouter } from 'vue-router'
+import { api } from '../api/client'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useViewsStore } from '../store/views'
@@ -37,6 +38,9 @@ const saveBeforeLeaving = async (): Promise<void> => {
   board.field = undefined
   await Promise.race([parts.saveNow(), new Promise((done) => setTimeout(done, LEAVE_MS))])
 }
+/** Whether something is stored that cannot be read: not where the part is gone, or nobody answers. */
+const isThere = computed(() => /^(part\.damaged|file\.)/.test(parts.loadProblem?.code ?? ''))
+
 onBeforeRouteLeave(saveBeforeLeaving)
 onBeforeRouteUpdate(async (to) => {
   if (to.params['id'] !== props.id) await saveBeforeLeaving()
@@ -58,6 +62,7 @@ onBeforeUnmount(() => {
       <template #icon><span class="figure big" aria-hidden="true">⌀ ?</span></template>
       <template #extra>
         <Button type="primary" @click="parts.open(id)">Try again</Button>
+        <Button v-if="isThere" :href="api.rawPart(id)" download>Download what is stored</Button>
         <Button @click="router.push('/')">To the shelf</Button>
       </template>
     </Result>

@@ -2,7 +2,7 @@
 import { formatLength, formatMass } from '@lathica/core'
 import { Copy, Download, Trash2 } from 'lucide-vue-next'
 import { computed } from 'vue'
-import type { PartCardData } from '../api/client'
+import { api, type PartCardData } from '../api/client'
 import { clock, day } from '../clock'
 import IconButton from '../ui/IconButton.vue'
 import PartPicture from './PartPicture.vue'
@@ -11,7 +11,9 @@ const props = defineProps<{ part: PartCardData }>()
 const emit = defineEmits<{ remove: []; duplicate: []; download: [] }>()
 
 const figures = computed(() => {
-  const { overall, units } = props.part.summary
+  const { summary } = props.part
+  if (!summary) return { size: 'cannot be read', mass: '' }
+  const { overall, units } = summary
   if (!overall) return { size: 'nothing turned yet', mass: '' }
   const diameter = formatLength(overall.diameter, units)
   return {
@@ -27,7 +29,34 @@ const changed = computed(() => {
 </script>
 
 <template>
-  <article class="card">
+  <article v-if="!part.summary" class="card damaged" :aria-label="`${part.name}, damaged`">
+    <div class="open">
+      <div class="picture mark" aria-hidden="true">△</div>
+      <h3>{{ part.name }}</h3>
+      <p class="small">
+        <b class="failed">Damaged in the database.</b> What is stored can be downloaded as it is;
+        all other parts are as they were.
+      </p>
+    </div>
+    <footer>
+      <span class="soft small">changed {{ changed }}</span>
+      <span class="tools">
+        <a
+          class="raw"
+          :href="api.rawPart(part.id)"
+          :aria-label="`Download what is stored of ${part.name}`"
+          title="Download what is stored"
+          download
+        >
+          <Download :size="16" :stroke-width="1.5" />
+        </a>
+        <IconButton title="Delete" :label="`Delete ${part.name}`" @click="emit('remove')">
+          <Trash2 :size="16" :stroke-width="1.5" />
+        </IconButton>
+      </span>
+    </footer>
+  </article>
+  <article v-else class="card">
     <RouterLink :to="{ name: 'model', params: { id: part.id } }" class="open">
       <div class="picture"><PartPicture :summary="part.summary" /></div>
       <h3>{{ part.name }}</h3>
@@ -64,6 +93,19 @@ const changed = computed(() => {
 </template>
 
 <style scoped>
+.mark {
+  color: var(--conflict);
+  font-size: 40px;
+}
+
+.raw {
+  display: grid;
+  place-items: center;
+  width: 28px;
+  height: 28px;
+  color: inherit;
+}
+
 .card {
   display: flex;
   flex-direction: column;

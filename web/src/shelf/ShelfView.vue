@@ -20,7 +20,7 @@ onMounted(shelf.load)
 
 const words = computed(() => query.value.toLowerCase().split(/\s+/).filter(Boolean))
 const matches = (part: PartCardData): boolean =>
-  words.value.every((w) => `${part.name} ${part.summary.material}`.toLowerCase().includes(w))
+  words.value.every((w) => `${part.name} ${part.summary?.material ?? ''}`.toLowerCase().includes(w))
 const shown = computed(() =>
   projects.value
     .map((project) => ({ project, parts: project.parts.filter(matches) }))

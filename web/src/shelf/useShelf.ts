@@ -54,7 +54,7 @@ export function useShelf() {
   let looks = 0
   let timer: ReturnType<typeof setTimeout> | undefined
   function lookAgain(): void {
-    const open = projects.value.some((p) => p.parts.some((x) => x.summary.overall?.mass === null))
+    const open = projects.value.some((p) => p.parts.some((x) => x.summary?.overall?.mass === null))
     if (!open || looks >= MOST_LOOKS) return
     looks += 1
     clearTimeout(timer)

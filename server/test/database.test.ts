@@ -1,0 +1,155 @@
+import { spawn } from 'node:child_process'
+import { existsSync, readdirSync } from 'node:fs'
+import { mkdir, mkdtemp, open, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import knex from 'knex'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { createPart } from '@lathica/core'
+import { createRepository, openDatabase } from '../src'
+import { LibsqlClient } from '../src/database/client'
+import { folderOfCopies, keepCopy } from '../src/database/copies'
+import { DatabaseFailure } from '../src/database/failure'
+
+let folder: string
+let file: string
+beforeEach(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'lathica-database-'))
+  file = join(folder, 'gauge.sqlite')
+})
+afterEach(() => rm(folder, { recursive: true }))
+
+/** The file as any program opens it, nothing made of it. */
+const bare = (filename = file) =>
+  knex({
+    client: LibsqlClient,
+    connection: { filename },
+    useNullAsDefault: true,
+    pool: { min: 1, max: 1 },
+  })
+
+async function filled(): Promise<void> {
+  const database = await openDatabase(file)
+  const repository = createRepository(database)
+  const project = await repository.createProject('Skerry Point tide gauge')
+  for (let i = 0; i < 40; i++) {
+    await repository.createPart(project, createPart({ name: `Part ${i}` }))
+  }
+  await database.destroy()
+}
+
+/** Why a file cannot be opened. */
+async function refusal(filename = file): Promise<DatabaseFailure> {
+  const answer = await openDatabase(filename).then(
+    (database) => database.destroy(),
+    (error: unknown) => error,
+  )
+  if (!(answer instanceof DatabaseFailure)) throw new Error(`it was opened: ${String(answer)}`)
+  return answer
+}
+
+describe('a database that cannot be used is told in a sentence, with a mend and an exit code', () => {
+  it('of a newer Lathica', async () => {
+    await filled()
+    const database = bare()
+    await database('knex_migrations').insert({ name: '999_later', batch: 9 })
+    await database.destroy()
+    const { message, exitCode } = await refusal()
+    expect([exitCode, message]).toEqual([3, expect.stringContaining('by a newer Lathica')])
+  })
+
+  it('that is none', async () => {
+    await writeFile(file, 'The tide at Skerry Point, '.repeat(200))
+    const { message, exitCode } = await refusal()
+    expect([exitCode, message]).toEqual([4, expect.stringContaining('is no database')])
+    expect(await readFile(file, 'utf8')).toContain('The tide at Skerry Point')
+  })
+
+  it('that is damaged', async () => {
+    await filled()
+    const handle = await open(file, 'r+')
+    const { size } = await handle.stat()
+    await handle.write(Buffer.alloc(size - 4096, 0xa5), 0, size - 4096, 4096)
+    await handle.close()
+    const { exitCode, mend } = await refusal()
+    expect([exitCode, mend]).toEqual([5, expect.stringContaining('copy')])
+  })
+
+  it('whose place cannot be written to', async () => {
+    await mkdir(file)
+    const { message, exitCode } = await refusal()
+    expect([exitCode, message]).toEqual([6, expect.stringContaining('cannot be written to')])
+  })
+
+  it('that another program holds', async () => {
+    const other = bare()
+    await other.raw('BEGIN EXCLUSIVE')
+    const { message, exitCode } = await refusal()
+    expect([exitCode, message]).toEqual([7, expect.stringContaining('held by another program')])
+    await other.raw('COMMIT')
+    await other.destroy()
+  })
+
+  it('of another program, which is left as it is', async () => {
+    const other = bare()
+    await other.schema.createTable('tides', (table) => table.string('height'))
+    await other.destroy()
+    const { message, exitCode } = await refusal()
+    expect([exitCode, message]).toEqual([9, expect.stringContaining('another program')])
+    const again = bare()
+    expect(await again.schema.hasTable('knex_migrations')).toBe(false)
+    await again.destroy()
+  })
+
+  it('also where the server is started on its own', async () => {
+    await writeFile(file, 'no database at all, but some lines of text, long enough to be read\n')
+    const main = fileURLToPath(new URL('../src/main.ts', import.meta.url))
+    const tsx = fileURLToPath(new URL('../../node_modules/tsx/dist/cli.mjs', import.meta.url))
+    const server = spawn(process.execPath, [tsx, main, '--database', file, '--port', '0'])
+    let said = ''
+    server.stderr.on('data', (chunk: Buffer) => (said += chunk.toString()))
+    const code = await new Promise((done) => server.on('exit', done))
+    expect([code, said.trim().split('\n')]).toEqual([
+      4,
+      [expect.stringContaining('is no database')],
+    ])
+  })
+})
+
+describe('copies of a database', () => {
+  it('are kept before it is brought up to date', async () => {
+    await filled()
+    const older = bare()
+    await older('knex_migrations').where({ name: '002_materials' }).delete()
+    await older.schema.dropTable('materials')
+    await older.destroy()
+    const database = await openDatabase(file)
+    expect(await database.schema.hasTable('materials')).toBe(true)
+    await database.destroy()
+    const [copy] = readdirSync(folderOfCopies(file))
+    const kept = bare(join(folderOfCopies(file), copy ?? ''))
+    expect(await kept.schema.hasTable('materials')).toBe(false)
+    expect(await kept('parts').count({ n: '*' })).toEqual([{ n: 40 }])
+    await kept.destroy()
+  })
+
+  it('are kept once a day, the last seven of them, each whole', async () => {
+    await filled()
+    const database = await openDatabase(file)
+    for (let day = 10; day < 19; day++) {
+      expect(await keepCopy(database, file, 'day', `2026-11-${day}`)).toBeDefined()
+    }
+    expect(await keepCopy(database, file, 'day', '2026-11-18')).toBeUndefined()
+    await database.destroy()
+    const names = readdirSync(folderOfCopies(file))
+    expect(names.sort()).toEqual(
+      [12, 13, 14, 15, 16, 17, 18].map((day) => `day-2026-11-${day}.sqlite`),
+    )
+    // What was left unfinished is none of them.
+    expect(existsSync(join(folderOfCopies(file), 'day-2026-11-18.sqlite.part'))).toBe(false)
+    const kept = await openDatabase(join(folderOfCopies(file), 'day-2026-11-18.sqlite'))
+    expect((await createRepository(kept).listProjects())[0]?.parts).toHaveLength(40)
+    await kept.destroy()
+  })
+})
