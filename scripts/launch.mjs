@@ -12,10 +12,15 @@ import { fileURLToPath } from 'node:url'
 const root = fileURLToPath(new URL('..', import.meta.url))
 const stampFile = join(root, 'node_modules', '.lathica-stamp')
 
+/** Programs that run now: where one fails, those beside it are ended. */
+const running = new Set()
+
 /** Runs a program to its end, passing signals on. Returns its exit code. */
 function run(program, args, options = {}) {
   return new Promise((resolve) => {
     const child = spawn(program, args, { cwd: root, stdio: 'inherit', ...options })
+    running.add(child)
+    child.on('exit', () => running.delete(child))
     const forward = (signal) => child.kill(signal)
     process.on('SIGINT', forward)
     process.on('SIGTERM', forward)
@@ -35,6 +40,7 @@ async function must(what, program, args, options) {
   const code = await run(program, args, options)
   if (code === 0) return
   console.error(`\n${what} failed.`)
+  for (const other of running) other.kill()
   process.exit(code)
 }
 
@@ -169,16 +175,20 @@ async function test() {
     ['Lint', 'eslint/bin/eslint.js', ['--max-warnings', '0', '.']],
     ['The dependence check', 'dependency-cruiser/bin/dependency-cruise.mjs', DEPEND],
     ['The check for unused code', 'knip/bin/knip.js', []],
+    ['The check of NOTICE', 'tsx/dist/cli.mjs', ['scripts/notice.ts', '--check']],
   ]
-  for (const [what, name, args] of checks) {
-    console.log(`${what} …`)
-    await must(what, ...tool(name, args))
+  // Trials take one core; the checks have the other meanwhile, and then the interface is built there.
+  const checked = async () => {
+    for (const [what, name, args] of checks) {
+      console.log(`${what} …`)
+      await must(what, ...tool(name, args))
+    }
+    await build()
   }
-  console.log('Trials at random …')
-  await must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))
+  console.log('Trials at random, beside the checks …')
+  await Promise.all([checked(), must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))])
   const unitArgs = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
   const unitCode = await run(...tool('vitest/vitest.mjs', unitArgs))
-  await build()
   const browserCode = await run(...tool('@playwright/test/cli.js', ['test'], { env }))
   const first = counts(unit, (r) => ({
     passed: r.numPassedTests,
