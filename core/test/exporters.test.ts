@@ -40,6 +40,29 @@ function enclosed(positions: readonly number[], indices: readonly number[]): num
   return sum / 6
 }
 
+describe('a file of triangles', () => {
+  test.each(['spindle', 'float', 'counterweight', 'winding-grip', 'line-sheave', 'cord-drum'])(
+    'of the %s is closed for readers that compare places byte by byte',
+    (name) => {
+      const bytes = bytesOf('stl', demo(name))
+      const hex = (from: number): string =>
+        Buffer.from(bytes.slice(from, from + 12)).toString('hex')
+      const sides = new Map<string, number>()
+      for (let at = 84; at < bytes.length; at += 50) {
+        const corners = [12, 24, 36].map((k) => hex(at + k))
+        corners.forEach((a, i) => {
+          const b = corners[(i + 1) % 3] ?? ''
+          const [key, way] = a < b ? [`${a} ${b}`, 1] : [`${b} ${a}`, -1]
+          sides.set(key, (sides.get(key) ?? 0) + way)
+        })
+      }
+      expect([...sides.values()].filter((n) => n !== 0)).toEqual([])
+      const numbers = [...sides.keys()].flatMap((key) => key.match(/[0-9a-f]{8}/g) ?? [])
+      expect(numbers).not.toContain('00000080')
+    },
+  )
+})
+
 describe('a welded mesh', () => {
   test.each(['spindle', 'float', 'bearing-housing', 'winding-grip'])(
     'of the %s has every side of a triangle met once the other way',
@@ -110,7 +133,7 @@ describe('glTF', () => {
     }[]
     readonly materials: { name: string; pbrMetallicRoughness: { metallicFactor: number } }[]
     readonly accessors: { bufferView: number; count: number; min?: number[]; max?: number[] }[]
-    readonly bufferViews: { byteOffset: number; byteLength: number }[]
+    readonly bufferViews: { byteOffset: number; byteLength: number; target: number }[]
     readonly buffers: { byteLength: number }[]
   }
   function opened(part: Part): { json: Gltf; data: Uint8Array; file: Uint8Array } {
@@ -128,6 +151,7 @@ describe('glTF', () => {
     expect(view.getUint32(8, true)).toBe(file.length)
     expect(file.length % 4).toBe(0)
     expect(json.buffers[0]?.byteLength).toBe(data.length)
+    expect(new Set(json.bufferViews.map((v) => v.target))).toEqual(new Set([34962, 34963]))
     const last = json.bufferViews.at(-1)
     expect((last?.byteOffset ?? 0) + (last?.byteLength ?? 0)).toBe(data.length)
     expect(json.nodes[0]?.scale).toEqual([1e-3, 1e-3, 1e-3])

@@ -46,6 +46,7 @@ import {
   steppedShaft,
   tangentAt,
   trim,
+  withProposals,
   turn,
   unbound,
   circle,
@@ -552,6 +553,15 @@ describe('scaling all', () => {
   })
 })
 
+/** Lines through corners, closed, tied to nothing. */
+const polygonThrough = (corners: readonly End[]): Draft => ({
+  points: Object.fromEntries(corners.map((corner, i) => [`~p${i}`, corner])),
+  entities: corners.map((_, i) => ({
+    ...{ id: `~e${i}`, kind: 'line' as const, role: 'outline' as const },
+    ...{ from: `~p${i}`, to: `~p${(i + 1) % corners.length}` },
+  })),
+})
+
 describe('what is missing', () => {
   it('is proposed longest first and finishes the profile when taken', () => {
     const part = draw(rectangle(at(5, 10), at(40, 30)))
@@ -566,6 +576,28 @@ describe('what is missing', () => {
     }, part)
     expect(freedoms(done)).toBe(0)
     expect(missingItems(done, SKETCH)).toEqual([])
+  })
+
+  it('of a shaft with many grooves is found and taken at once', () => {
+    const corners = Array.from({ length: 60 }, (_, i) => {
+      const [x, deep, high] = [5 * i, 8 + (i % 3), 12 + 0.1 * (i % 7)]
+      return [at(x, high), at(x + 3, high), at(x + 3, deep), at(x + 5, deep)]
+    }).flat()
+    const ring = [at(0, 0), ...corners, at(300, 0)]
+    const part = draw(polygonThrough(ring))
+    const proposals = missingItems(part, SKETCH, new Set(), 2000)
+    expect(proposals).toHaveLength(freedoms(part))
+    const items = proposals.map((proposal) => ({
+      proposal,
+      formula: proposal.kind === 'size' ? String(proposal.extent) : '',
+    }))
+    const taken = withProposals(part, SKETCH, items)
+    expect(taken && freedoms(taken)).toBe(0)
+    const solution = taken && evaluate(taken).sketches.get(SKETCH)?.solution
+    expect(solution?.disagreements).toEqual([])
+    // One more of them says what is said already, and all of them do not stand together.
+    const [first] = items
+    expect(taken && first && withProposals(taken, SKETCH, [first])).toBeUndefined()
   })
 
   it('shows how it can still move: along its constraints, and not at all when nothing can', () => {

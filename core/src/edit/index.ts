@@ -39,7 +39,7 @@ export { cutAtAxis, extend, split, trim, trimmedStretch } from './modify'
 export { chamferCorner, filletCorner, isCorner } from './corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './heal'
 export { offsetChain } from './offset'
-export { missingItems, proposalKey, type Proposal } from './missing'
+export { missingItems, proposalKey, withProposals, type Proposal } from './missing'
 export {
   addSketch,
   changeMaterial,

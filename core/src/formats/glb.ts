@@ -34,7 +34,8 @@ export function writeGlb(
   let length = 0
   const store = (data: Float32Array | Uint32Array, more: object): number => {
     const bytes = new Uint8Array(data.buffer, data.byteOffset, data.byteLength)
-    bufferViews.push({ buffer: 0, byteOffset: length, byteLength: bytes.length })
+    const target = data instanceof Uint32Array ? FOR_INDICES : FOR_VERTICES
+    bufferViews.push({ buffer: 0, byteOffset: length, byteLength: bytes.length, target })
     chunks.push(bytes)
     length += bytes.length
     accessors.push({ bufferView: bufferViews.length - 1, ...more })
@@ -75,6 +76,9 @@ export function writeGlb(
   }
   return assembled(strToU8(JSON.stringify(json)), chunks, length)
 }
+
+/** What a stretch of the data is for (glTF 2.0, 5.11.5). */
+const [FOR_VERTICES, FOR_INDICES] = [34962, 34963]
 
 function boundsOf(positions: Float32Array): { readonly min: number[]; readonly max: number[] } {
   const [min, max] = [

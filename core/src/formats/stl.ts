@@ -14,7 +14,8 @@ export function writeStl(meshes: readonly Triangles[], name: string): Uint8Array
   view.setUint32(80, triangles.length, true)
   triangles.forEach((numbers, i) => {
     numbers.forEach((value, k) => {
-      view.setFloat32(84 + 50 * i + 4 * k, value, true)
+      // A nought has no sign in a file: readers compare places by their bytes.
+      view.setFloat32(84 + 50 * i + 4 * k, value + 0, true)
     })
   })
   return bytes

@@ -22,7 +22,7 @@ export function axisOf(solid: ForeignSolid): Line | undefined {
   const size = reachOf(solid)
   const candidates = distinct(
     [
-      ...solid.faces.flatMap((f) => (f.kind !== 'plane' && f.axis ? [f.axis] : [])),
+      ...largestAxes(solid, size),
       ...solid.faces.flatMap((f) =>
         f.kind === 'plane' && f.axis ? [{ at: solid.centre, along: f.axis.along }] : [],
       ),
@@ -45,6 +45,25 @@ export function axisOf(solid: ForeignSolid): Line | undefined {
     if (area > 0 && (!best || area > best.area * (1 + SAME))) best = { line, area }
   }
   return best && upright(best.line)
+}
+
+/** So many lines that faces are turned about are looked at; of hundreds of holes none is the axis. */
+const MOST_AXES = 16
+
+/** The lines that faces say to be turned about, those of the largest faces first. */
+function largestAxes({ faces }: ForeignSolid, size: number): Line[] {
+  const found: { readonly line: Line; area: number }[] = []
+  for (const f of faces) {
+    if (f.kind === 'plane' || !f.axis) continue
+    const { axis } = f
+    const known = found.find((k) => isOneLine(k.line, axis, size))
+    if (known) known.area += areaOf(f)
+    else found.push({ line: axis, area: areaOf(f) })
+  }
+  return found
+    .sort((a, b) => b.area - a.area)
+    .slice(0, MOST_AXES)
+    .map((k) => k.line)
 }
 
 /**
@@ -127,17 +146,18 @@ export function roundAbout(places: Float64Array): Line | undefined {
   return { at, along }
 }
 
+/** Whether two lines are one, whichever way they run. */
+function isOneLine(a: Line, b: Line, size: number): boolean {
+  const turn = crossPlaces(a.along, b.along)
+  const off = crossPlaces(subtractPlaces(b.at, a.at), a.along)
+  return Math.hypot(turn.x, turn.y, turn.z) < SAME && Math.hypot(off.x, off.y, off.z) < SAME * size
+}
+
 /** Each line once, whichever way it runs. */
 function distinct(lines: readonly Line[], size: number): Line[] {
   const kept: Line[] = []
   for (const line of lines) {
-    const known = kept.some((k) => {
-      const turn = crossPlaces(k.along, line.along)
-      const off = crossPlaces(subtractPlaces(line.at, k.at), k.along)
-      return (
-        Math.hypot(turn.x, turn.y, turn.z) < SAME && Math.hypot(off.x, off.y, off.z) < SAME * size
-      )
-    })
+    const known = kept.some((k) => isOneLine(k, line, size))
     if (!known) kept.push(line)
   }
   return kept

@@ -5,6 +5,7 @@ import {
   drawDraft,
   measureOffer,
   missingItems,
+  withProposals,
   perform,
   type BroughtSolid,
   type Command,
@@ -48,6 +49,8 @@ const STAYS = 1e-4
 const STRAIGHT = 1e-6
 /** Smooth joints turn by less than this, in radians. */
 const SMOOTH = 1e-5
+/** So many sizes are put on at once at most. */
+const MOST_SIZES = 2000
 /** Proposals are taken in so many rounds at most. */
 const MOST_ROUNDS = 12
 
@@ -250,8 +253,18 @@ function directionAt(piece: Piece, at: Vec): Vec {
 function sized(part: Part, sketchId: string): Part {
   let here = part
   for (let round = 0; round < MOST_ROUNDS; round++) {
-    const proposals = missingItems(here, sketchId)
+    const proposals = missingItems(here, sketchId, new Set(), MOST_SIZES)
     if (proposals.length === 0) break
+    const before = here.sketches.find((s) => s.id === sketchId)
+    const formulas = proposals.map((proposal) => ({
+      proposal,
+      formula: proposal.kind === 'size' ? figureOf(here, sketchId, proposal.offer) : '',
+    }))
+    const all = withProposals(here, sketchId, formulas)
+    if (all && before && stands(before, all)) {
+      here = all
+      continue
+    }
     for (const proposal of proposals) {
       const sketch = here.sketches.find((s) => s.id === sketchId)
       if (!sketch) return here

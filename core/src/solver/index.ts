@@ -1,3 +1,4 @@
+export { takingFreedoms } from './additions'
 export { solve, type Solution } from './solve'
 export { withPositions } from './positions'
 export type { Disagreement } from './explain'

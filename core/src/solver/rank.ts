@@ -39,8 +39,13 @@ interface Echelon {
  * Erisman & Reid, Direct Methods for Sparse Matrices, ch. 7), which keeps chains sparse.
  * @param rows matrix rows at a generic point
  * @param width number of columns
+ * @param order row numbers in the order to take them in, where that matters more than fill
  */
-export function analyseRank(rows: readonly SparseRow[], width: number): RankReport {
+export function analyseRank(
+  rows: readonly SparseRow[],
+  width: number,
+  order: readonly number[] = byFewestNewColumns(rows, width),
+): RankReport {
   const remaining = new Int32Array(width)
   for (const row of rows) for (const c of row.columns) remaining[c] = (remaining[c] ?? 0) + 1
   const pivotRow = new Int32Array(width).fill(-1)
@@ -50,7 +55,7 @@ export function analyseRank(rows: readonly SparseRow[], width: number): RankRepo
   const work = new Float64Array(width)
   let [rejected, accepted] = [1e-16, 1]
 
-  for (const number of byFewestNewColumns(rows, width)) {
+  for (const number of order) {
     const row = rows[number]
     if (!row) continue
     const scale = 1 / (Math.max(...row.entries.map(Math.abs)) || 1)
