@@ -43,7 +43,7 @@ export function* shapesIn(oc: OpenCascade, list: ShapeList, scope: Scope): Gener
   for (; !rest.IsEmpty(); rest.RemoveFirst()) yield scope.own(rest.First())
 }
 
-type ShapeKind = 'FACE' | 'EDGE' | 'SOLID' | 'VERTEX'
+type ShapeKind = 'FACE' | 'EDGE' | 'SHELL' | 'SOLID' | 'VERTEX'
 
 /** The parts of a kind that a shape is made of, one after another; shared ones come again. */
 export function* partsOf(

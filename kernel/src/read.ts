@@ -89,11 +89,38 @@ function solidsIn(oc: OpenCascade, text: string, scope: Scope): Shape[] {
     if (reader.NbShapes() === 0) throw empty
     const shape = scope.own(reader.OneShape())
     const solids = [...partsOf(oc, shape, 'SOLID', scope)]
-    if (solids.length === 0) throw empty
-    return solids
+    return solids.length > 0 ? solids : sewn(oc, shape, scope)
   } finally {
     oc.FS.unlink(FILE)
   }
+}
+
+/** Surfaces joined within this, in mm, are one skin. */
+const SEAM = 1e-3
+
+/**
+ * The solids that surfaces enclose, where a file holds these alone.
+ * @throws KernelFault when there are none, or they leave gaps
+ */
+function sewn(oc: OpenCascade, shape: Shape, scope: Scope): Shape[] {
+  if (partsOf(oc, shape, 'FACE', scope).next().done === true) throw empty
+  const sewing = scope.own(new oc.BRepBuilderAPI_Sewing(SEAM))
+  sewing.Add(shape)
+  sewing.Perform(scope.own(new oc.Message_ProgressRange()))
+  if (sewing.NbFreeEdges() > 0) {
+    throw new KernelFault(
+      'kernel.fileOpen',
+      `The file holds surfaces that do not close to a solid: they end at ${sewing.NbFreeEdges()} free edges.`,
+      'Close them where they come from, or write them as a solid.',
+    )
+  }
+  const skin = scope.own(sewing.SewedShape())
+  return [...partsOf(oc, skin, 'SHELL', scope)].map((shell) => {
+    const maker = scope.own(new oc.BRepBuilderAPI_MakeSolid(scope.own(oc.TopoDS.Shell(shell))))
+    const solid = scope.own(oc.TopoDS.Solid(scope.own(maker.Shape())))
+    oc.BRepLib.OrientClosedSolid(solid)
+    return solid
+  })
 }
 
 const broken = new KernelFault(
@@ -118,7 +145,7 @@ function foreignSolid(oc: OpenCascade, solid: Shape, scope: Scope): ForeignSolid
   const inside = scope.own(new oc.GProp_GProps())
   // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not; those of
   // surfaces of poles with weights are off by as much as 1e-4 unless they are refined.
-  if (faces.some((f) => f.kind === 'other' && f.axis)) {
+  if (faces.some((f) => f.along?.length === 1)) {
     oc.BRepGProp.VolumeProperties(solid, inside, false, false, false)
   } else oc.BRepGProp.VolumeProperties(solid, inside, 1e-9, false, false)
   const middle = scope.own(inside.CentreOfMass())

@@ -31,6 +31,7 @@ describe('files of turned solids', () => {
     ['fine-far1m', 'a fine step a metre from the origin'],
     ['bearing-seat-far2m', 'a bearing seat two metres from the origin'],
     ['bom', 'a file that begins with a mark of its byte order'],
+    ['closed-shell', 'a skin without a solid'],
   ])('%s: %s comes as an outline, all of it', (name) => {
     const found = came(name)
     expect(found.solids).toEqual([{ isTurned: true, isKept: false }])
@@ -41,6 +42,11 @@ describe('files of turned solids', () => {
     const sizes = came('micron-step').part.sketches[0]?.sizes ?? []
     const diameters = sizes.flatMap((s) => (s.kind === 'diameter' ? [Number(s.formula)] : []))
     expect(diameters).toEqual(expect.arrayContaining([20, 20.002]))
+  })
+
+  test('a skin with a gap is told to have one', () => {
+    const open = textOf('closed-shell').replace(/(CLOSED_SHELL\('',\()#\d+,/, '$1')
+    expect(() => partFromFile(kernel, open, 'a')).toThrow(/do not close to a solid/)
   })
 
   test('remarks before the first word of a file are passed over', () => {
@@ -61,7 +67,9 @@ describe('what a half-section does not tell is never passed over', () => {
     expect(solid?.departs?.by).toBeGreaterThan(1)
     expect(solid?.departs?.surface).toBeGreaterThan(0)
     expect(Math.abs(solid?.departs?.volume ?? 1)).toBeCloseTo(volume, 7)
-    expect(recoveredWords(found)).toMatch(/The solid has more: .* of its surface is not turned/)
+    expect(recoveredWords(found)).toMatch(
+      /% of the solid’s surface is not turned, up to [\d.]+ mm away: it is handed over as it came/,
+    )
   })
 
   test.each([['noise-0-0001'], ['round4']])(

@@ -154,7 +154,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     )
     expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
     expect(recoveredWords(recovered(written(demo('winding-wheel'))))).toContain(
-      'It stands as it came, and is what is handed over',
+      'it is handed over as it came, and the turned shape is a hidden reference.',
     )
   })
 })

@@ -14,10 +14,6 @@ import {
   type NewConstraint,
 } from '../edit'
 import {
-  crossPlaces,
-  dotPlaces,
-  place,
-  scalePlace,
   type Frame,
   type Piece,
   type Place,
@@ -31,12 +27,12 @@ import { createPart, measureOf, newBody, type ImportFrame, type Part } from '../
 import { evaluate } from '../route'
 import { profileOf, solidProperties } from '../section'
 import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'
-import { formatLength, unitScale, type UnitSettings } from '../units'
+import { unitScale, type UnitSettings } from '../units'
 import { accountFor, type Account } from './account'
-import { axisOf } from './axis'
 import { outlineOf } from './outline'
 import { planesOf } from './planes'
 import { leastRadius, reachAlong, reachOut } from './reach'
+import { frameOf, standOf } from './stand'
 import type { ForeignSolid, Line } from './types'
 
 /** Volumes that differ by less than this share are one. */
@@ -395,67 +391,3 @@ function turnedVolume(pieces: readonly Piece[]): number {
 
 /** Whether a half-section turned has about as much as the solid it is of. */
 const isNearly = (share: number): boolean => share > LEAST_SHARE && share < 1 / LEAST_SHARE
-
-/** The axis that solids are turned about, if the largest is, and where they begin along it. */
-function standOf(solids: readonly ForeignSolid[]): { readonly axis: Line; readonly start: number } {
-  const [largest] = [...solids].sort((a, b) => b.volume - a.volume)
-  const axis = (largest && axisOf(largest)) ?? { at: place(0, 0, 0), along: place(0, 0, 1) }
-  return { axis, start: Math.min(...solids.map((s) => reachAlong(s, axis)[0])) }
-}
-
-/** What takes the file's own places to those of the part: its axis to z, its start to nought. */
-function frameOf({ at, along }: Line, start: number): Frame {
-  const across = Math.abs(along.x) < 0.9 ? place(1, 0, 0) : place(0, 1, 0)
-  const first = unitPlace(crossPlaces(crossPlaces(along, across), along))
-  const second = crossPlaces(along, first)
-  const foot = place(at.x + start * along.x, at.y + start * along.y, at.z + start * along.z)
-  const rows = [first, second, along]
-  const [x, y, z] = rows.map((row) => -dotPlaces(row, foot))
-  return {
-    at: place(x ?? 0, y ?? 0, z ?? 0),
-    x: place(first.x, second.x, along.x),
-    z: place(first.z, second.z, along.z),
-  }
-}
-
-const unitPlace = (p: Place): Place => scalePlace(p, 1 / (Math.hypot(p.x, p.y, p.z) || 1))
-
-/** What came of it, in a few sentences for whoever brought the file. */
-export function recoveredWords({ part, solids }: RecoveredPart): string {
-  const turned = solids.filter((s) => s.isTurned).length
-  const others = solids.length - turned
-  const size = evaluate(part).bodies.find((b) => b.solid)?.solid
-  const tell = (mm: number): string => formatLength(mm, part.units)
-  const of = size ? ` of ⌀${tell(2 * size.radius)} × ${tell(size.to - size.from)}` : ''
-  if (turned === 0) {
-    return others === 1
-      ? 'It is not turned: it stands as it came.'
-      : 'None is turned: they stand as they came.'
-  }
-  const many = turned === 1 ? `Its half-section${of} is` : `${turned} half-sections are`
-  const words = [`${many} an editable profile now.`]
-  const departures = solids.flatMap((s) => s.departs ?? [])
-  if (departures.length > 0) words.push(departureWords(departures, part.units))
-  if (others > 0)
-    words.push(
-      `${others} ${others === 1 ? 'is' : 'are'} not turned and ${others === 1 ? 'stands as it' : 'stand as they'} came.`,
-    )
-  return words.join(' ')
-}
-
-function departureWords(departures: readonly Departure[], units: UnitSettings): string {
-  const most = (read: (d: Departure) => number): number => Math.max(...departures.map(read))
-  const [by, surface] = [most((d) => d.by), most((d) => d.surface)]
-  // What is less than the places shown is told all the same.
-  const far = by / unitScale('length', units)
-  const shown = far < 0.01 ? far.toPrecision(1) : formatLength(by, units)
-  const what =
-    surface > 0
-      ? `The solid has more: ${percent(surface)} of its surface is not turned, up to ${shown} ${units.length} away.`
-      : `The solid departs from that by up to ${shown} ${units.length}.`
-  return `${what} It stands as it came, and is what is handed over; the turned shape stands beside it as a reference, hidden.`
-}
-
-/** A share as percent, never told as nought where there is some. */
-const percent = (share: number): string =>
-  share < 1e-3 ? 'less than 0.1 %' : `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`

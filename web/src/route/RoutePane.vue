@@ -13,7 +13,6 @@ import {
   planeCalled,
   usesSketch,
   valuesOf,
-  type ExtrudeStep,
   type Measure,
   type Step,
 } from '@lathica/core'
@@ -28,6 +27,7 @@ import BodyList from './BodyList.vue'
 import { keySize } from './keySize'
 import ReportButton from './ReportButton.vue'
 import RunBar from './RunBar.vue'
+import { turnWords } from './turnWords'
 import { stepTitle } from './words'
 
 const parts = usePartStore()
@@ -79,7 +79,8 @@ function detailOf(step: Step, at: number): string {
     const name = sketch?.name ?? '?'
     const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
     const { solid } = body ?? {}
-    const wall = step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step)
+    const wall =
+      step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step, figure)
     if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${wall}`
     if (!solid) return `profile ${name}${wall}`
     const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
@@ -89,21 +90,6 @@ function detailOf(step: Step, at: number): string {
     ...{ faceOf: (key: string) => wordsFor(key, at), figure, lie: parts.lie },
     bodyName: (id) => parts.bodies.find((b) => b.id === id)?.name ?? 'a body that is gone',
   })
-}
-
-/** How a profile is turned, or drawn out, where it is not fully and round. */
-function turnWords(step: Step): string {
-  if (step.kind === 'extrude') return `, ${extrudeWords(step)}`
-  if (step.kind === 'sweep') return `, ${step.form === 'round' ? '⌀' : ''}${figure(step.width)}`
-  if (step.kind !== 'revolve') return ''
-  if (step.facets !== '') return `, ${figure(step.facets, 'number')} sides`
-  return step.turn === '' ? '' : `, by ${figure(step.turn, 'angle')}`
-}
-
-function extrudeWords({ reach, length, effect }: ExtrudeStep): string {
-  if (reach === 'through') return 'through all'
-  if (reach === 'face') return 'up to a face'
-  return `${figure(length)} ${effect === 'cut' ? 'deep' : 'long'}`
 }
 
 /** What a formula comes to, short; the formula itself when it comes to nothing. */
