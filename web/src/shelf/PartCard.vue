@@ -29,35 +29,8 @@ const changed = computed(() => {
 </script>
 
 <template>
-  <article v-if="!part.summary" class="card damaged" :aria-label="`${part.name}, damaged`">
-    <div class="open">
-      <div class="picture mark" aria-hidden="true">△</div>
-      <h3>{{ part.name }}</h3>
-      <p class="small">
-        <b class="failed">Damaged in the database.</b> What is stored can be downloaded as it is;
-        all other parts are as they were.
-      </p>
-    </div>
-    <footer>
-      <span class="soft small">changed {{ changed }}</span>
-      <span class="tools">
-        <a
-          class="raw"
-          :href="api.rawPart(part.id)"
-          :aria-label="`Download what is stored of ${part.name}`"
-          title="Download what is stored"
-          download
-        >
-          <Download :size="16" :stroke-width="1.5" />
-        </a>
-        <IconButton title="Delete" :label="`Delete ${part.name}`" @click="emit('remove')">
-          <Trash2 :size="16" :stroke-width="1.5" />
-        </IconButton>
-      </span>
-    </footer>
-  </article>
-  <article v-else class="card">
-    <RouterLink :to="{ name: 'model', params: { id: part.id } }" class="open">
+  <article class="card" :aria-label="part.summary ? undefined : `${part.name}, damaged`">
+    <RouterLink v-if="part.summary" :to="{ name: 'model', params: { id: part.id } }" class="open">
       <div class="picture"><PartPicture :summary="part.summary" /></div>
       <h3>{{ part.name }}</h3>
       <p class="figure figures">
@@ -71,19 +44,42 @@ const changed = computed(() => {
         </template>
       </p>
     </RouterLink>
+    <div v-else class="open">
+      <div class="picture mark" aria-hidden="true">△</div>
+      <h3>{{ part.name }}</h3>
+      <p class="small">
+        <b class="failed">Damaged in the database.</b> What is stored can be downloaded as it is.
+      </p>
+    </div>
     <footer>
       <span class="soft small">changed {{ changed }}</span>
       <span class="tools">
-        <IconButton title="Duplicate" :label="`Duplicate ${part.name}`" @click="emit('duplicate')">
-          <Copy :size="16" :stroke-width="1.5" />
-        </IconButton>
-        <IconButton
-          title="Download the part file"
-          :label="`Download ${part.name}`"
-          @click="emit('download')"
+        <template v-if="part.summary">
+          <IconButton
+            title="Duplicate"
+            :label="`Duplicate ${part.name}`"
+            @click="emit('duplicate')"
+          >
+            <Copy :size="16" :stroke-width="1.5" />
+          </IconButton>
+          <IconButton
+            title="Download the part file"
+            :label="`Download ${part.name}`"
+            @click="emit('download')"
+          >
+            <Download :size="16" :stroke-width="1.5" />
+          </IconButton>
+        </template>
+        <a
+          v-else
+          class="raw"
+          :href="api.rawPart(part.id)"
+          :aria-label="`Download what is stored of ${part.name}`"
+          title="Download what is stored"
+          download
         >
           <Download :size="16" :stroke-width="1.5" />
-        </IconButton>
+        </a>
         <IconButton title="Delete" :label="`Delete ${part.name}`" @click="emit('remove')">
           <Trash2 :size="16" :stroke-width="1.5" />
         </IconButton>
