@@ -71,7 +71,7 @@ const solvesWith =
   (part: Sketch, thoroughly: boolean): boolean => {
     const tried = attempt(part, values, { detours: thoroughly })
     if (tried.solved || !thoroughly) return tried.solved
-    return fromOtherStarts(part, values, tried, { loose: false, most }).solved
+    return fromOtherStarts(part, values, tried, { loose: isLoose(tried.begun), most }).solved
   }
 
 /** An attempt's place, or one that turns its corners as they were drawn, if there is one. */

@@ -45,9 +45,7 @@ export function fromOtherStarts(
     const fails = has(group, failed)
     if (!everywhere && !has(group, wanting)) continue
     const part = restrictedTo(sketch, group)
-    const found = fails
-      ? inFailing(part, values, search.most ?? (search.loose ? MOST_STARTS : FEW_STARTS))
-      : nearerThan(part, values, ended, search.loose ? NEARER_STARTS : FEW_STARTS)
+    const found = fails ? inFailing(part, values, search) : nearerThan(part, values, search, ended)
     if (!found && fails) return first
     found?.forEach((at, id) => places.set(id, at))
     moved ||= found !== undefined
@@ -83,8 +81,9 @@ const ENOUGH_FOUND = 3
 const SHARES = [1, 2, 0.5, 1, 3]
 
 /** The nearest of a few places where a part that fails from its start holds. */
-function inFailing(part: Sketch, values: SizeValues, most: number): Places | undefined {
-  const near = startsNear(part, values)
+function inFailing(part: Sketch, values: SizeValues, search: Search): Places | undefined {
+  const near = startsNear(part, values, search)
+  const most = search.most ?? (search.loose ? MOST_STARTS : FEW_STARTS)
   let nearest: Places | undefined
   let least = Infinity
   let found = 0
@@ -112,10 +111,11 @@ function inFailing(part: Sketch, values: SizeValues, most: number): Places | und
 function nearerThan(
   part: Sketch,
   values: SizeValues,
+  search: Search,
   ended: Places,
-  most: number,
 ): Places | undefined {
-  const near = startsNear(part, values)
+  const near = startsNear(part, values, search)
+  const most = search.loose ? NEARER_STARTS : FEW_STARTS
   let nearest: Places | undefined
   let least = distanceFrom(part, ended) * (1 - 1e-6)
   for (let k = 0, inVain = 0; k < most && inVain < PATIENCE; k++, inVain++) {
@@ -140,24 +140,26 @@ function tryFrom(start: Sketch, part: Sketch, values: SizeValues, turn: number):
 }
 
 /**
- * Starts near that of a part, by as much as it is off there on average. Every third is led first to where all
- * holds that has no sides, so that those are read there; every third other to where half holds.
+ * Starts near that of a part, by as much as it is off there on average. Where little holds, every third is led first
+ * to where all holds that has no sides, so that those are read there; every third other to where half holds. After
+ * an edit of what held none is: a side that can be told stays.
  */
 function startsNear(
   part: Sketch,
   values: SizeValues,
+  { loose }: Search,
 ): (base: Sketch, turn: number, without?: ReadonlySet<string>) => Sketch {
   const system = buildSystem(part, values)
   const usual = Math.max(usualMisfit(system), 1e-3 * system.extent)
   const random = createRandom(0x57a7)
   return (base, turn, without) => {
-    const reach = turn === 0 ? 0 : 2 * usual * (SHARES[turn % SHARES.length] ?? 1)
+    const reach = loose && turn === 0 ? 0 : 2 * usual * (SHARES[turn % SHARES.length] ?? 1)
     const points = base.points.map((p) => ({
       ...p,
       x: p.x + (random() - 0.5) * reach,
       y: p.y + (random() - 0.5) * reach,
     }))
-    if (turn % 3 === 2 && !without) return { ...part, points }
+    if (!loose || (turn % 3 === 2 && !without)) return { ...part, points }
     const counts = ({ id }: { readonly id: string }): boolean =>
       without ? !without.has(id) : turn % 3 === 0 ? !system.sides.has(id) : random() < 0.5
     const some = {
@@ -179,6 +181,7 @@ export function isLoose(system: System): boolean {
   const off = equations.filter((e) => Math.abs(e.evaluate(system.start, gradient)) > tolerance)
   return off.length > LOOSE * equations.length
 }
+
 /** How far points are from what is asked, on average, where they stand at the start: in mm. */
 function usualMisfit(system: System): number {
   const gradient = new Float64Array(WIDEST)
