@@ -16,7 +16,7 @@ check     compares the part with its inspection sheet, row by row
 export    writes the part as another file: step is exact, 3mf, stl and glb are triangles within
           the tolerance; -o - writes to standard output
 import    makes a part file of an exchange file (STEP): what is turned becomes a half-section with
-          sizes, all else stands beside it as it came
+          sizes; where that is not all of it, the solid itself stands for the part as it came
 
 Exit codes:
   0  all is well

@@ -63,6 +63,35 @@ describe('a file of triangles', () => {
   )
 })
 
+describe('what is to go by', () => {
+  const wheel = demo('line-sheave')
+  const asReference = { ...wheel, bodies: wheel.bodies.map((b) => ({ ...b, reference: true })) }
+
+  test.each(EXPORTERS.filter((e) => e.id !== 'json').map((e) => [e.id, e] as const))(
+    'is in no file: %s',
+    (_id, exporter) => {
+      const made = exporter.write(asReference, settings)
+      expect(made.ok ? '' : made.problem.message).toBe(
+        'Only what is to go by is there, and that is not handed over.',
+      )
+    },
+  )
+
+  test('is left out beside a body that goes out', () => {
+    const both = demo('guide-roller')
+    const step = (part: Part): number => {
+      const made = EXPORTERS.find((e) => e.id === 'step')?.write(part, settings)
+      const text = made?.ok && typeof made.value === 'string' ? made.value : ''
+      return (text.match(/MANIFOLD_SOLID_BREP/g) ?? []).length
+    }
+    const bodies = both.bodies.map((b, i) => ({ ...b, reference: i === 0 }))
+    expect([step(both), step({ ...both, bodies })]).toEqual([
+      both.bodies.length,
+      both.bodies.length - 1,
+    ])
+  })
+})
+
 describe('a welded mesh', () => {
   test.each(['spindle', 'float', 'bearing-housing', 'winding-grip'])(
     'of the %s has every side of a triangle met once the other way',

@@ -1,5 +1,6 @@
 import type { Part } from '../part'
 import { fail, succeed, type Result } from '../result'
+import { evaluate } from '../route'
 import { writeGlb } from './glb'
 import { writePartFile } from './partFile'
 import { meshedBodies, needsKernel, type BuiltGeometry } from './solids'
@@ -31,12 +32,19 @@ export interface Exporter {
   readonly write: (part: Part, settings: ExportSettings) => Result<string | Uint8Array>
 }
 
-const nothing = (): Result<never> =>
-  fail(
-    'export.nothing',
-    'Nothing is turned yet, so there is nothing to export.',
-    'Revolve a profile.',
-  )
+/** Why a part has nothing to hand over. */
+const nothing = (part: Part): Result<never> =>
+  evaluate(part).bodies.some((b) => b.reference && (b.mesh || b.section.regions.length > 0))
+    ? fail(
+        'export.nothing',
+        'Only what is to go by is there, and that is not handed over.',
+        'Revolve a profile, or let a body be no reference.',
+      )
+    : fail(
+        'export.nothing',
+        'Nothing is turned yet, so there is nothing to export.',
+        'Revolve a profile.',
+      )
 
 const notBuilt = (): Result<never> =>
   fail('export.kernel', 'The solid is not built yet.', 'Wait until it is, and try again.')
@@ -47,7 +55,7 @@ const ofTriangles =
   (part, { tolerance, built }) => {
     if (needsKernel(part) && !built) return notBuilt()
     const bodies = meshedBodies(part, tolerance, built)
-    return bodies.length === 0 ? nothing() : succeed(write(bodies, part))
+    return bodies.length === 0 ? nothing(part) : succeed(write(bodies, part))
   }
 
 /** Every kind of file, in the order it is offered. */
@@ -67,7 +75,7 @@ export const EXPORTERS: readonly Exporter[] = [
     write: (part, { at, built }) => {
       if (needsKernel(part) && !built) return notBuilt()
       const text = built?.step ?? writeStep(part, at)
-      return text === undefined ? nothing() : succeed(text)
+      return text === undefined ? nothing(part) : succeed(text)
     },
   },
   {
