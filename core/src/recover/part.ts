@@ -115,12 +115,11 @@ function recovered(
     const turned = pieces && withTurned(part, pieces)
     const volume = turned && volumeOf(turned)
     const share = volume === undefined ? 0 : volume / solid.volume
-    const account = accountOf(solid, axis, outlines[number]?.pieces)
-    const isTurned = isNearly(share) && account !== undefined && isTurnedBy(account)
+    const account = turnedAs(solid, axis, outlines[number]?.pieces, share)
+    const isTurned = account !== undefined
     if (turned && isTurned) part = turned
-    const isWhole =
-      account !== undefined && account.turned === 1 && Math.abs(share - 1) <= SAME_VOLUME
-    const isKept = !isTurned || !isWhole || rough.has(number)
+    const isWhole = account?.turned === 1 && Math.abs(share - 1) <= SAME_VOLUME
+    const isKept = !isWhole || rough.has(number)
     if (isKept) {
       const keeping = { file, number, frame, axis, start, pieces: isTurned ? pieces : undefined }
       part = withKept(part, solid, keeping, isTurned)
@@ -128,7 +127,7 @@ function recovered(
     told.push({
       isTurned,
       isKept,
-      ...(isTurned && isKept
+      ...(account && isKept
         ? { departs: { by: account.departure, surface: 1 - account.turned, volume: share - 1 } }
         : {}),
     })
@@ -140,15 +139,21 @@ function recovered(
 /** Less of a solid's surface than this is not enough to call it turned, and less of the turned one that is there. */
 const LEAST_TURNED = 0.5
 
-const accountOf = (
+/**
+ * How the faces of a solid stand to its half-section; undefined when it is not turned from that.
+ * @param share of the solid's volume that its half-section has when it is turned
+ */
+function turnedAs(
   solid: ForeignSolid,
   axis: Line,
   pieces: readonly Piece[] | undefined,
-): Account | undefined =>
-  pieces && pieces.length > 0 ? accountFor(solid, axis, pieces) : undefined
-
-const isTurnedBy = ({ turned, covered, hasOutside }: Account): boolean =>
-  turned >= LEAST_TURNED && covered >= LEAST_TURNED && hasOutside
+  share: number,
+): Account | undefined {
+  if (!pieces || pieces.length === 0 || !isNearly(share)) return undefined
+  const account = accountFor(solid, axis, pieces)
+  const { turned, covered, hasOutside } = account
+  return turned >= LEAST_TURNED && covered >= LEAST_TURNED && hasOutside ? account : undefined
+}
 
 /** The part with one more sketch, turned into a body of its own; undefined if that is not sound. */
 function withTurned(part: Part, pieces: readonly Piece[]): Part | undefined {
@@ -371,9 +376,7 @@ export function solidsToBring(
     const outline = outlineOf(solid, axis)
     const moved = outline && movedBy(outline.pieces, -start)
     const share = moved ? turnedVolume(moved) / solid.volume : 0
-    const account = accountOf(solid, axis, outline?.pieces)
-    const isTurned = isNearly(share) && account !== undefined && isTurnedBy(account)
-    const pieces = isTurned ? moved : undefined
+    const pieces = turnedAs(solid, axis, outline?.pieces, share) && moved
     return asItCame(solid, { file, number, frame, axis, start, pieces })
   })
 }
