@@ -82,7 +82,7 @@ const SHARES = [1, 2, 0.5, 1, 3]
 
 /** The nearest of a few places where a part that fails from its start holds. */
 function inFailing(part: Sketch, values: SizeValues, search: Search): Places | undefined {
-  const near = startsNear(part, values, search)
+  const { near, origin } = startsNear(part, values, search)
   const most = search.most ?? (search.loose ? MOST_STARTS : FEW_STARTS)
   let nearest: Places | undefined
   let least = Infinity
@@ -91,7 +91,7 @@ function inFailing(part: Sketch, values: SizeValues, search: Search): Places | u
   for (let k = 0; k < most && found < ENOUGH_FOUND; k++) {
     // Every fourth start lies near the place that came nearest to holding so far, without what did not hold there.
     const from = k % 4 === 3 && best ? near(best.at, k, best.off) : near(part, k)
-    const tried = tryFrom(from, part, values, k)
+    const tried = tryFrom(from, part, values, k, origin)
     if (!tried.solved) {
       const short = shortOf(tried)
       if (short < (best?.short ?? Infinity)) {
@@ -114,12 +114,12 @@ function nearerThan(
   search: Search,
   ended: Places,
 ): Places | undefined {
-  const near = startsNear(part, values, search)
+  const { near, origin } = startsNear(part, values, search)
   const most = search.loose ? NEARER_STARTS : FEW_STARTS
   let nearest: Places | undefined
   let least = distanceFrom(part, ended) * (1 - 1e-6)
   for (let k = 0, inVain = 0; k < most && inVain < PATIENCE; k++, inVain++) {
-    const tried = tryFrom(near(part, k), part, values, k)
+    const tried = tryFrom(near(part, k), part, values, k, origin)
     if (!tried.solved) continue
     const far = distanceFrom(part, tried.positions)
     if (far < least) [nearest, least, inVain] = [tried.positions, far, 0]
@@ -131,11 +131,17 @@ function nearerThan(
  * Solves a part from a start near its own, and goes from there as near to its own as can be. Ways of solving take
  * turns: a tie says nothing of the side its points are on before it holds.
  */
-function tryFrom(start: Sketch, part: Sketch, values: SizeValues, turn: number): Attempt {
+function tryFrom(
+  start: Sketch,
+  part: Sketch,
+  values: SizeValues,
+  turn: number,
+  origin: Float64Array,
+): Attempt {
   const found = (turn % 2 === 0 ? attemptUnmerged : attempt)(start, values, { detours: false })
   if (!found.solved) return found
   const at = withPositions(part, found.positions)
-  const nearer = attempt(at, values, { detours: false, near: buildSystem(part, values).start })
+  const nearer = attempt(at, values, { detours: false, near: origin })
   return nearer.solved ? nearer : found
 }
 
@@ -148,11 +154,15 @@ function startsNear(
   part: Sketch,
   values: SizeValues,
   { loose }: Search,
-): (base: Sketch, turn: number, without?: ReadonlySet<string>) => Sketch {
+): {
+  readonly near: (base: Sketch, turn: number, without?: ReadonlySet<string>) => Sketch
+  /** The coordinates of the part's own start, in mm. */
+  readonly origin: Float64Array
+} {
   const system = buildSystem(part, values)
   const usual = Math.max(usualMisfit(system), 1e-3 * system.extent)
   const random = createRandom(0x57a7)
-  return (base, turn, without) => {
+  const near = (base: Sketch, turn: number, without?: ReadonlySet<string>): Sketch => {
     const reach = loose && turn === 0 ? 0 : 2 * usual * (SHARES[turn % SHARES.length] ?? 1)
     const points = base.points.map((p) => ({
       ...p,
@@ -171,6 +181,7 @@ function startsNear(
     const { system: begun, settled } = attemptUnmerged(some, values, { detours: false })
     return withPositions({ ...part, points }, placesAt(begun, settled.coordinates))
   }
+  return { near, origin: system.start }
 }
 
 /** Whether more than a few typed values are off where the points stand at the start. */
