@@ -202,7 +202,8 @@ function sameWay(a: Piece, b: Piece): boolean {
 /**
  * The winding numbers of both outlines to the left of every half-edge: one ray for each connected
  * network, and from there on by going round the vertices. Wherever that meets a half-edge that is known
- * already, both numbers must be the same.
+ * already, both numbers must be the same; and so must what a ray says beside the longest edge of every chain, for
+ * what hangs at a single vertex agrees with itself wherever it is put.
  * @returns undefined when they are not
  */
 function windings(
@@ -212,6 +213,7 @@ function windings(
   const first = new Int32Array(startOf.length)
   const second = new Int32Array(startOf.length)
   const known = new Uint8Array(startOf.length)
+  const asked = new Uint8Array(edges.length)
   const set = (h: number, a: number, b: number): void => {
     const edge = edges[h >> 1]
     const way = (h & 1) === 0 ? 1 : -1
@@ -221,11 +223,13 @@ function windings(
     second[twin(h)] = b - way * (edge?.second ?? 0)
     known[h] = known[twin(h)] = 1
   }
-  for (let seed = 0; seed < startOf.length; seed += 2) {
-    const piece = edges[seed >> 1]?.piece
-    if (known[seed] === 1 || !piece || edges[seed >> 1]?.run) continue
+  for (const i of longFirst(edges)) {
+    const seed = 2 * i
+    const piece = edges[i]?.piece
+    if (known[seed] === 1 || !piece || edges[i]?.run) continue
     const [a, b] = besides(piece, edges)
     set(seed, a, b)
+    asked[i] = 1
     const queue = [startOf[seed] ?? 0, startOf[seed + 1] ?? 0]
     for (let v = queue.pop(); v !== undefined; v = queue.pop()) {
       const begin = firstAt[v] ?? 0
@@ -249,8 +253,46 @@ function windings(
       }
     }
   }
+  for (const i of longestOfChains(edges, startOf)) {
+    const piece = edges[i]?.piece
+    if (asked[i] === 1 || !piece) continue
+    const [a, b] = besides(piece, edges)
+    if (first[2 * i] !== a || second[2 * i] !== b) return undefined
+  }
   return [first, second]
 }
+
+/** Of every chain of edges, each of which begins where the one before ends, the longest, if it is long. */
+function longestOfChains(edges: readonly Stretch[], startOf: Int32Array): readonly number[] {
+  const longest: number[] = []
+  let [best, length] = [-1, SHORT_FOR_RAYS]
+  edges.forEach(({ piece, run }, i) => {
+    if (i > 0 && startOf[2 * i] !== startOf[2 * i - 1]) {
+      if (best >= 0) longest.push(best)
+      ;[best, length] = [-1, SHORT_FOR_RAYS]
+    }
+    const own = run ? 0 : distance(piece.from, piece.to)
+    if (own > length) [best, length] = [i, own]
+  })
+  if (best >= 0) longest.push(best)
+  return longest
+}
+
+/**
+ * Edges by number, short ones last: beside what is hardly longer than the vertex tolerance, ends that were merged
+ * may lie on either side, and a ray from there tells of nothing.
+ */
+function longFirst(edges: readonly Stretch[]): readonly number[] {
+  const [long, short]: [number[], number[]] = [[], []]
+  edges.forEach(({ piece }, i) => {
+    const isShort = distance(piece.from, piece.to) < SHORT_FOR_RAYS
+    ;(isShort ? short : long).push(i)
+  })
+  return [...long, ...short]
+}
+
+/** Rays begin on longer edges than this first. */
+const SHORT_FOR_RAYS = 1e3 * VERTEX_TOLERANCE
 
 /** How often the first and the second outline wind around a place just left of a piece's middle. */
 function besides(piece: Piece, edges: readonly Stretch[]): readonly [number, number] {
