@@ -118,8 +118,12 @@ test('a part that is damaged in the database is shown as one, and costs no other
   const id = /part\/([^/]+)/.exec((await whole.getAttribute('href')) ?? '')?.[1] ?? ''
   await page.route('**/api/projects', async (route) => {
     const answer = await route.fetch()
-    const projects = (await answer.json()) as { parts: { id: string; summary: unknown }[] }[]
-    for (const part of projects.flatMap((p) => p.parts)) if (part.id === id) part.summary = null
+    const projects = (await answer.json()) as {
+      parts: { id: string; damaged: boolean; summary: unknown }[]
+    }[]
+    for (const part of projects.flatMap((p) => p.parts)) {
+      if (part.id === id) Object.assign(part, { damaged: true, summary: null })
+    }
     await route.fulfill({ response: answer, json: projects })
   })
   const damaged = {

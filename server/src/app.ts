@@ -1,6 +1,5 @@
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
-import { bodyParser } from '@koa/bodyparser'
 import Koa, { type Middleware } from 'koa'
 import compress from 'koa-compress'
 import serve from 'koa-static'
@@ -12,17 +11,22 @@ import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
 import { answerErrors, logBroken } from './http/errors'
 import { guardHostAndOrigin, securityHeaders, wellFormedAddress } from './http/guard'
-import { LARGEST_BODY } from './http/validate'
 import { createMaterialLibrary } from './materials'
 import type { Jobs } from './jobs/jobs'
+import { patiently, type Write } from './database/writing'
 import { createRepository, type Repository } from './repository'
-import type { Weigher } from './weighing'
+import type { Summaries } from './summaries'
+import type { Threads } from './threads'
 
 export interface AppOptions {
   readonly database: Knex
   readonly log: Logger
-  /** Weighs parts that take the solid kernel; left out, their cards show no mass. */
-  readonly weigher?: Weigher
+  /** Do what takes long. */
+  readonly threads: Threads
+  /** Keeps up to date what the shelf shows. */
+  readonly summaries: Summaries
+  /** How the database takes a write; patiently, if left out. */
+  readonly write?: Write
   /** Writes and reads files; left out, there are no jobs. */
   readonly jobs?: (repository: Repository) => Jobs
   /** The folder of the built interface; left out, only the API is served. */
@@ -30,24 +34,25 @@ export interface AppOptions {
 }
 
 /** The server as a Koa application: guards, then the API, then the interface's files. */
-export function createApp({ database, log, weigher, jobs, webRoot }: AppOptions): Koa {
+export function createApp(options: AppOptions): Koa {
+  const { database, log, threads, summaries, write = patiently, jobs, webRoot } = options
   const app = new Koa()
-  const repository = createRepository(database, (id, { overall }) => {
-    if (overall && overall.mass === null) weigher?.want(id)
-  })
+  const repository = createRepository(database, (id) => summaries.want(id), write)
   app.on('error', logBroken(log))
   app.use(answerErrors(log))
   app.use(securityHeaders())
   app.use(guardHostAndOrigin())
   app.use(wellFormedAddress())
   app.use(compress({ threshold: 2048 }) as Middleware)
-  app.use(bodyParser({ enableTypes: ['json'], jsonLimit: LARGEST_BODY, jsonStrict: true }))
   app.use(async (ctx, next) => {
     if (ctx.path.startsWith('/api/')) ctx.set('Cache-Control', 'no-store')
     await next()
   })
-  const materials = materialRoutes(createMaterialLibrary(database))
-  const routers = [projectRoutes(repository), partRoutes(repository), materials]
+  const routers = [
+    projectRoutes(repository, threads, summaries),
+    partRoutes(repository, threads),
+    materialRoutes(createMaterialLibrary(database, write)),
+  ]
   if (jobs) routers.push(jobRoutes(repository, jobs(repository)))
   for (const router of routers) {
     app.use(router.routes() as Middleware)

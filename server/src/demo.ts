@@ -2,7 +2,8 @@ import { readFile, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
-import { readPartFile } from '@lathica/core'
+import { readPartFile, toDocument } from '@lathica/core'
+import { storable } from './partText'
 import { createRepository } from './repository'
 
 const DEMO_PROJECT = 'Skerry Point tide gauge'
@@ -15,7 +16,7 @@ export async function loadDemo(database: Knex, folder: string, log: Logger): Pro
   const files = (await readdir(folder)).filter((f) => f.endsWith('.lathica.json')).sort()
   for (const file of files) {
     const read = readPartFile(await readFile(join(folder, file), 'utf8'))
-    if (read.ok) await repository.createPart(project, read.value)
+    if (read.ok) await repository.createPart(project, storable(toDocument(read.value)))
     else log.warn({ file, problem: read.problem }, 'demo part left out')
   }
 }

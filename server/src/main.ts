@@ -3,12 +3,14 @@ import { dirname } from 'node:path'
 import { parseArgs } from 'node:util'
 import pino from 'pino'
 import { createApp } from './app'
-import { dayOf, keepCopy } from './database/copies'
+import { dayOf } from './database/copies'
 import { DatabaseFailure } from './database/failure'
 import { openDatabase } from './database/open'
+import { patiently, watchedWrite } from './database/writing'
 import { loadDemo } from './demo'
 import { createJobs, type Jobs } from './jobs/jobs'
-import { createWeigher } from './weighing'
+import { createSummaries } from './summaries'
+import { createThreads } from './threads'
 
 const { values } = parseArgs({
   options: {
@@ -28,28 +30,31 @@ const database = await openDatabase(values.database).catch((error: unknown) => {
 })
 if (values.demo !== undefined) await loadDemo(database, values.demo, log)
 
+const threads = createThreads()
+const inMemory = values.database === ':memory:'
+const write = inMemory ? patiently : watchedWrite(database, values.database)
+
 /** Looked at once an hour whether the copy of the day is there. */
 const HOUR = 3_600_000
 const keepToday = (): void => {
-  if (values.database === ':memory:') return
-  keepCopy(database, values.database, 'day', dayOf(new Date())).catch((error: unknown) => {
+  if (inMemory) return
+  const task = { filename: values.database, kind: 'day', label: dayOf(new Date()) } as const
+  threads.run('keep', task).catch((error: unknown) => {
     log.error({ err: error }, 'no copy of the day could be kept')
   })
 }
 setInterval(keepToday, HOUR).unref()
 
-const weigher = createWeigher(database, log)
+const summaries = createSummaries(database, threads, log, { write })
 let jobs: Jobs | undefined
 const app = createApp({
-  database,
-  log,
-  weigher,
-  jobs: (repository) => (jobs = createJobs(repository, log)),
+  ...{ database, log, threads, summaries, write },
+  jobs: (repository) => (jobs = createJobs(repository, threads, log)),
   ...(values.web === undefined ? {} : { webRoot: values.web }),
 })
 const server = app.listen(Number(values.port), '127.0.0.1')
 server.on('listening', () => {
-  void weigher.catchUp()
+  void summaries.catchUp()
   keepToday()
   process.stdout.write(`Lathica is served at http://127.0.0.1:${values.port}/\n`)
 })
@@ -61,7 +66,8 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 
 const stop = (): void => {
   server.close(() => {
-    void Promise.all([weigher.stop(), jobs?.stop()])
+    void Promise.all([summaries.stop(), jobs?.stop()])
+      .then(() => threads.stop())
       .then(() => database.destroy())
       .then(() => process.exit(0))
   })

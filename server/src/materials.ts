@@ -1,5 +1,6 @@
 import type { Material } from '@lathica/core'
 import type { Knex } from 'knex'
+import { patiently, type Write } from './database/writing'
 
 /** Materials of one's own. Parts hold copies of what they use, so that a part file is whole. */
 export interface MaterialLibrary {
@@ -9,15 +10,15 @@ export interface MaterialLibrary {
   remove(id: string): Promise<boolean>
 }
 
-export function createMaterialLibrary(database: Knex): MaterialLibrary {
+export function createMaterialLibrary(database: Knex, write: Write = patiently): MaterialLibrary {
   const rows = () => database<Material>('materials')
   return {
     list: () => rows().select('id', 'name', 'density', 'colour', 'look').orderBy('name'),
     async put(material) {
-      await rows().insert(material).onConflict('id').merge()
+      await write(() => rows().insert(material).onConflict('id').merge())
     },
     async remove(id) {
-      return (await rows().where({ id }).delete()) > 0
+      return (await write(() => rows().where({ id }).delete())) > 0
     },
   }
 }

@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
-import { storedPart, toDocument, type Part } from '@lathica/core'
-import { summarise, type PartSummary } from './summary'
+import { patiently, type Write } from './database/writing'
+import type { PartText } from './partText'
+import type { PartSummary } from './summary'
 
 export interface ProjectCard {
   readonly id: string
@@ -15,7 +16,9 @@ export interface PartCard {
   readonly name: string
   readonly revision: number
   readonly updatedAt: string
-  /** Null where what is stored is damaged: then the part can only be taken out as it is. */
+  /** What is stored is damaged: the part can only be taken out as it is. */
+  readonly damaged: boolean
+  /** Null while it has not been made, and of what is damaged. */
   readonly summary: PartSummary | null
 }
 
@@ -25,7 +28,9 @@ export interface StoredPart {
   readonly projectName: string
   readonly revision: number
   readonly updatedAt: string
-  readonly document: unknown
+  readonly name: string
+  /** The document, in JSON. */
+  readonly text: string
 }
 
 interface ProjectRow {
@@ -50,9 +55,6 @@ export class DamagedPart extends Error {
   }
 }
 
-/** A part whose document would not come back as it is: it is not stored. */
-export class UnstorablePart extends Error {}
-
 /** What saving came to: a new revision, or the one that stands in the way. */
 export type SaveOutcome =
   | { readonly outcome: 'saved'; readonly revision: number; readonly updatedAt: string }
@@ -65,31 +67,32 @@ export interface Repository {
   renameProject(id: string, name: string): Promise<boolean>
   setProjectDeleted(id: string, deleted: boolean): Promise<boolean>
   hasProject(id: string): Promise<boolean>
-  createPart(projectId: string, part: Part): Promise<{ id: string; revision: number } | undefined>
+  createPart(
+    projectId: string,
+    part: PartText,
+  ): Promise<{ id: string; revision: number } | undefined>
   /** @throws DamagedPart when its document is none */
   readPart(id: string): Promise<StoredPart | undefined>
   /** What is stored of a part, whatever it is. */
   rawPart(id: string): Promise<{ readonly name: string; readonly text: string } | undefined>
-  savePart(id: string, revision: number, part: Part): Promise<SaveOutcome>
+  savePart(id: string, revision: number, part: PartText): Promise<SaveOutcome>
   setPartDeleted(id: string, deleted: boolean): Promise<boolean>
 }
 
 /** Reads and writes projects and parts. Deleted ones are only marked, so that they can come back. */
 export function createRepository(
   database: Knex,
-  /** Told of every part that is written. */
-  onWritten: (id: string, summary: PartSummary) => void = () => undefined,
+  /** Told of every part that is written: its summary is that of an earlier revision. */
+  onWritten: (id: string) => void = () => undefined,
+  write: Write = patiently,
 ): Repository {
   const projects = () => database<ProjectRow>('projects')
   const parts = () => database<PartRow>('parts')
   const now = (): string => new Date().toISOString()
-  const content = (part: Part, summary: PartSummary) => ({
-    name: part.name,
-    document: textOf(part),
-    summary: JSON.stringify(summary),
-  })
   const touchProject = (id: string, at: string) =>
-    projects().where({ id }).update({ updated_at: at })
+    write(() => projects().where({ id }).update({ updated_at: at }))
+  const setDeleted = async (rows: () => Knex.QueryBuilder, deleted: boolean): Promise<boolean> =>
+    ((await write(() => rows().update({ deleted_at: deleted ? now() : null }))) as number) > 0
 
   return {
     async listProjects() {
@@ -98,7 +101,7 @@ export function createRepository(
         parts()
           .whereNull('deleted_at')
           .select('id', 'project_id', 'name', 'revision', 'updated_at', 'summary')
-          .select<ListedRow[]>(database.raw('json_valid(document) as sound'))
+          .select<ListedRow[]>(database.raw(SOUND))
           .orderBy('created_at'),
       ])
       return projectRows.map((project) => ({
@@ -111,22 +114,16 @@ export function createRepository(
 
     async createProject(name) {
       const row = { id: randomUUID(), name, created_at: now(), updated_at: now() }
-      await projects().insert(row)
+      await write(() => projects().insert(row))
       return row.id
     },
 
     async renameProject(id, name) {
-      const live = projects().where({ id }).whereNull('deleted_at')
-      return (await live.update({ name, updated_at: now() })) > 0
+      const live = () => projects().where({ id }).whereNull('deleted_at')
+      return (await write(() => live().update({ name, updated_at: now() }))) > 0
     },
 
-    async setProjectDeleted(id, deleted) {
-      return (
-        (await projects()
-          .where({ id })
-          .update({ deleted_at: deleted ? now() : null })) > 0
-      )
-    },
+    setProjectDeleted: (id, deleted) => setDeleted(() => projects().where({ id }), deleted),
 
     async hasProject(id) {
       return (await projects().where({ id }).whereNull('deleted_at').first()) !== undefined
@@ -137,23 +134,25 @@ export function createRepository(
       if (!project) return undefined
       const at = now()
       const id = randomUUID()
-      const summary = summarise(part)
-      await parts().insert({
-        ...content(part, summary),
-        id,
-        project_id: projectId,
-        revision: 1,
-        created_at: at,
-        updated_at: at,
-      })
+      const row = {
+        ...{ id, project_id: projectId, revision: 1, created_at: at, updated_at: at },
+        ...{ name: part.name, document: part.text, summary: 'null' },
+      }
+      await write(() => parts().insert(row))
       await touchProject(projectId, at)
-      onWritten(id, summary)
+      onWritten(id)
       return { id, revision: 1 }
     },
 
     async readPart(id) {
-      const row = await parts().where({ id }).whereNull('deleted_at').first()
+      const row = await parts()
+        .where({ id })
+        .whereNull('deleted_at')
+        .select('id', 'project_id', 'name', 'revision', 'updated_at', 'document')
+        .select<ReadRow[]>(database.raw(SOUND))
+        .then(([only]) => only)
       if (!row) return undefined
+      if (row.sound !== 1) throw new DamagedPart(row.name)
       const project = await projects().where({ id: row.project_id }).first()
       return {
         id: row.id,
@@ -161,7 +160,8 @@ export function createRepository(
         projectName: project?.name ?? '',
         revision: row.revision,
         updatedAt: row.updated_at,
-        document: parsed(row.document) ?? damaged(row.name),
+        name: row.name,
+        text: row.document,
       }
     },
 
@@ -172,12 +172,16 @@ export function createRepository(
 
     async savePart(id, revision, part) {
       const at = now()
-      const summary = summarise(part)
       // The revision is part of the condition, so that of two writers only one can win.
-      const changed = await parts()
-        .where({ id, revision })
-        .whereNull('deleted_at')
-        .update({ ...content(part, summary), revision: revision + 1, updated_at: at })
+      const changed = await write(() =>
+        parts()
+          .where({ id, revision })
+          .whereNull('deleted_at')
+          .update({
+            ...{ name: part.name, document: part.text },
+            ...{ revision: revision + 1, updated_at: at },
+          }),
+      )
       const row = await parts()
         .where({ id })
         .whereNull('deleted_at')
@@ -185,18 +189,24 @@ export function createRepository(
       if (!row) return { outcome: 'missing' }
       if (changed === 0) return { outcome: 'stale', revision: row.revision }
       await touchProject(row.project_id, at)
-      onWritten(id, summary)
+      onWritten(id)
       return { outcome: 'saved', revision: revision + 1, updatedAt: at }
     },
 
-    async setPartDeleted(id, deleted) {
-      return (
-        (await parts()
-          .where({ id })
-          .update({ deleted_at: deleted ? now() : null })) > 0
-      )
-    },
+    setPartDeleted: (id, deleted) => setDeleted(() => parts().where({ id }), deleted),
   }
+}
+
+/** 1 where a document is an object in JSON. */
+const SOUND =
+  "case when json_valid(document) then json_type(document) = 'object' else 0 end as sound"
+
+/** A part as it is read. */
+interface ReadRow extends Pick<
+  PartRow,
+  'id' | 'project_id' | 'name' | 'revision' | 'updated_at' | 'document'
+> {
+  readonly sound: number
 }
 
 /** A row of the shelf. */
@@ -204,40 +214,26 @@ interface ListedRow extends Pick<
   PartRow,
   'id' | 'project_id' | 'name' | 'revision' | 'updated_at' | 'summary'
 > {
-  /** 1 where the document is JSON. */
   readonly sound: number
 }
 
-/** The text of a part's document, once it was seen to come back as it is. @throws UnstorablePart */
-function textOf(part: Part): string {
-  const text = JSON.stringify(toDocument(part))
-  const read = storedPart(JSON.parse(text))
-  if (!read.ok) throw new UnstorablePart(read.problem.message)
-  if (JSON.stringify(toDocument(read.value)) !== text) {
-    throw new UnstorablePart('It would come back as something else.')
-  }
-  return text
-}
-
-function damaged(name: string): never {
-  throw new DamagedPart(name)
-}
-
-/** What a text in JSON says; undefined where it is none. */
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text) as unknown
-  } catch {
-    return undefined
-  }
-}
-
 function toCard(row: ListedRow): PartCard {
+  const damaged = row.sound !== 1
   return {
     id: row.id,
     name: row.name,
     revision: row.revision,
     updatedAt: row.updated_at,
-    summary: row.sound === 1 ? ((parsed(row.summary) ?? null) as PartSummary | null) : null,
+    damaged,
+    summary: damaged ? null : summaryOf(row.summary),
+  }
+}
+
+/** A summary that is damaged is as good as none: it is made again. */
+function summaryOf(text: string): PartSummary | null {
+  try {
+    return JSON.parse(text) as PartSummary | null
+  } catch {
+    return null
   }
 }

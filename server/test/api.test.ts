@@ -1,17 +1,14 @@
-import { request as httpRequest, type Server } from 'node:http'
+import { request as httpRequest } from 'node:http'
 import { mkdtemp, rm } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Knex } from 'knex'
-import pino from 'pino'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { createPart, toDocument, type Part } from '@lathica/core'
-import { createApp, openDatabase } from '../src'
+import { startServer, type Started } from './support'
 
 let folder: string
-let database: Knex
-let server: Server
+let started: Started
 let base: string
 
 beforeEach(async () => {
@@ -20,22 +17,13 @@ beforeEach(async () => {
 })
 
 afterEach(async () => {
-  await close()
+  await started.stop()
   await rm(folder, { recursive: true })
 })
 
 async function open(): Promise<void> {
-  database = await openDatabase(join(folder, 'test.sqlite'))
-  const app = createApp({ database, log: pino({ level: 'silent' }) })
-  server = await new Promise((resolve) => {
-    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
-  })
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
-}
-
-async function close(): Promise<void> {
-  await new Promise((resolve) => server.close(resolve))
-  await database.destroy()
+  started = await startServer({ filename: join(folder, 'test.sqlite') })
+  base = started.base
 }
 
 interface Answer {
@@ -63,7 +51,7 @@ async function call(
 /** What must be sent by hand, since fetch sets these headers itself. */
 function callWithHost(host: string): Promise<number> {
   return new Promise((resolve, reject) => {
-    const { port } = server.address() as AddressInfo
+    const { port } = started.server.address() as AddressInfo
     const sent = httpRequest({ port, host: '127.0.0.1', path: '/api/projects', headers: { host } })
     sent.on('response', (r) => resolve(r.statusCode ?? 0)).on('error', reject)
     sent.end()
@@ -94,13 +82,17 @@ describe('a damaged row', () => {
       document: toDocument(createPart({ name: 'Cord drum' })),
     })
     const torn = String(made.body['id'])
-    await database('parts').where({ id: torn }).update({ document: '{"format":"lathica-pa' })
+    await started
+      .database('parts')
+      .where({ id: torn })
+      .update({ document: '{"format":"lathica-pa' })
+    await started.summaries.settled(120_000)
     const [shelf] = (await call('GET', '/api/projects')).body as unknown as {
-      parts: { id: string; name: string; summary: unknown }[]
+      parts: { name: string; damaged: boolean; summary: unknown }[]
     }[]
-    expect(shelf?.parts.map((p) => [p.name, p.summary === null])).toEqual([
-      ['Float', false],
-      ['Cord drum', true],
+    expect(shelf?.parts.map((p) => [p.name, p.damaged, p.summary === null])).toEqual([
+      ['Float', false, false],
+      ['Cord drum', true, true],
     ])
     const read = await call('GET', `/api/parts/${torn}`)
     expect(read.status).toBe(422)
@@ -113,7 +105,7 @@ describe('a damaged row', () => {
     expect(raw.headers.get('content-disposition')).toContain('Cord drum.lathica.json')
     expect((await call('GET', `/api/parts/${sound}`)).status).toBe(200)
     // A summary alone that is damaged keeps the shelf no less.
-    await database('parts').where({ id: sound }).update({ summary: 'torn' })
+    await started.database('parts').where({ id: sound }).update({ summary: 'torn' })
     const again = await call('GET', '/api/projects')
     expect(again.status).toBe(200)
     expect((await call('GET', `/api/parts/${sound}`)).status).toBe(200)
@@ -125,11 +117,13 @@ describe('parts', () => {
     const id = await newPart()
     const saved = await save(id, 1, { ...float, name: 'Float, upper half' })
     expect(saved.body).toMatchObject({ revision: 2 })
-    await close()
+    await started.stop()
     await open()
     const read = await call('GET', `/api/parts/${id}`)
     expect(read.body).toMatchObject({ revision: 2, projectName: 'Skerry Point tide gauge' })
     expect(read.body['document']).toEqual(toDocument({ ...float, name: 'Float, upper half' }))
+    await started.summaries.catchUp()
+    await started.summaries.settled(120_000)
     const [project] = (await call('GET', '/api/projects')).body as unknown as { parts: object[] }[]
     expect(project?.parts[0]).toMatchObject({
       id,
@@ -244,7 +238,7 @@ describe('the library of materials', () => {
     expect((await call('PUT', '/api/materials/own-1', bronze)).status).toBe(200)
     await call('PUT', '/api/materials/own-2', { ...bronze, name: 'aspen', look: 'wood' })
     await call('PUT', '/api/materials/own-1', { ...bronze, density: 8.6e-3 })
-    await close()
+    await started.stop()
     await open()
     const listed = (await call('GET', '/api/materials')).body as unknown as object[]
     expect(listed).toEqual([

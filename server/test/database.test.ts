@@ -1,16 +1,19 @@
 import { spawn } from 'node:child_process'
 import { existsSync, readdirSync } from 'node:fs'
-import { mkdir, mkdtemp, open, readFile, rm, writeFile } from 'node:fs/promises'
+import { mkdir, mkdtemp, open, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import knex from 'knex'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { createPart } from '@lathica/core'
-import { createRepository, openDatabase } from '../src'
+import { createRepository, openDatabase, type Repository } from '../src'
 import { LibsqlClient } from '../src/database/client'
 import { folderOfCopies, keepCopy } from '../src/database/copies'
 import { DatabaseFailure } from '../src/database/failure'
+import { watchedWrite } from '../src/database/writing'
+import { toProblem } from '../src/http/errors'
+import { stored } from './support'
 
 let folder: string
 let file: string
@@ -34,8 +37,10 @@ async function filled(): Promise<void> {
   const repository = createRepository(database)
   const project = await repository.createProject('Skerry Point tide gauge')
   for (let i = 0; i < 40; i++) {
-    await repository.createPart(project, createPart({ name: `Part ${i}` }))
+    await repository.createPart(project, stored(createPart({ name: `Part ${i}` })))
   }
+  // All of it in the one file.
+  await database.raw('PRAGMA wal_checkpoint(TRUNCATE)')
   await database.destroy()
 }
 
@@ -70,6 +75,7 @@ describe('a database that cannot be used is told in a sentence, with a mend and 
     await filled()
     const handle = await open(file, 'r+')
     const { size } = await handle.stat()
+    // All but the first page, which says that it is a database.
     await handle.write(Buffer.alloc(size - 4096, 0xa5), 0, size - 4096, 4096)
     await handle.close()
     const { exitCode, mend } = await refusal()
@@ -151,5 +157,69 @@ describe('copies of a database', () => {
     const kept = await openDatabase(join(folderOfCopies(file), 'day-2026-11-18.sqlite'))
     expect((await createRepository(kept).listProjects())[0]?.parts).toHaveLength(40)
     await kept.destroy()
+  })
+})
+
+describe('while the server runs', () => {
+  const named = (at: Repository): Promise<string[]> =>
+    at.listProjects().then((all) => all.map((p) => p.name))
+
+  it('another program’s lock delays a write only: what is read is answered meanwhile', async () => {
+    const database = await openDatabase(file)
+    const repository = createRepository(database, undefined, watchedWrite(database, file))
+    await repository.createProject('Skerry Point tide gauge')
+    const other = bare()
+    await other.raw('BEGIN IMMEDIATE')
+    let written = false
+    const writing = repository.createProject('Spare parts').then(() => (written = true))
+    for (let i = 0; i < 5; i++) {
+      expect(await named(repository)).toEqual(['Skerry Point tide gauge'])
+      await new Promise((resolve) => setTimeout(resolve, 60))
+    }
+    expect(written).toBe(false)
+    await other.raw('COMMIT')
+    await writing
+    expect(await named(repository)).toEqual(['Skerry Point tide gauge', 'Spare parts'])
+    await other.destroy()
+    await database.destroy()
+  })
+
+  it('a file that vanished takes nothing more; what it held is kept, and once it is back all goes on', async () => {
+    await filled()
+    const database = await openDatabase(file)
+    const repository = createRepository(database, undefined, watchedWrite(database, file))
+    await repository.createProject('Spare parts')
+    await rename(file, `${file}.away`)
+    const refused = await repository.createProject('Lost').catch((error: unknown) => error)
+    expect(refused).toMatchObject({ exitCode: 11, status: 503 })
+    const [copy = ''] = readdirSync(folderOfCopies(file))
+    expect((refused as DatabaseFailure).mend).toContain(copy)
+    const kept = await openDatabase(join(folderOfCopies(file), copy))
+    expect(await named(createRepository(kept))).toEqual(['Skerry Point tide gauge', 'Spare parts'])
+    await kept.destroy()
+    await rename(`${file}.away`, file)
+    await repository.createProject('Found again')
+    expect(await named(repository)).toContain('Found again')
+    expect(await named(repository)).not.toContain('Lost')
+    await database.destroy()
+  })
+
+  it('a full disk is told as one, and what was saved before is there', async () => {
+    await filled()
+    const database = await openDatabase(file)
+    // As on a disk with no room for one page more.
+    const [{ page_count: pages }] = (await database.raw('PRAGMA page_count')) as [
+      { page_count: number },
+    ]
+    await database.raw(`PRAGMA max_page_count = ${pages}`)
+    const repository = createRepository(database, undefined, watchedWrite(database, file))
+    const [project] = await repository.listProjects()
+    const large = { ...stored(createPart({ name: 'Large' })), text: `{"a":"${'x'.repeat(1e6)}"}` }
+    const error = await repository
+      .createPart(project?.id ?? '', large)
+      .catch((refused: unknown) => refused)
+    expect(toProblem(error)).toMatchObject({ status: 507, mend: expect.stringContaining('room') })
+    expect((await repository.listProjects())[0]?.parts).toHaveLength(40)
+    await database.destroy()
   })
 })

@@ -1,53 +1,22 @@
-import { readFile } from 'node:fs/promises'
-import type { Server } from 'node:http'
-import type { AddressInfo } from 'node:net'
-import { fileURLToPath } from 'node:url'
 import { strFromU8, unzipSync } from 'fflate'
-import type { Knex } from 'knex'
-import pino from 'pino'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { EXPORTERS, createPart, readPartFile, type Part } from '@lathica/core'
-import {
-  createApp,
-  createJobs,
-  createRepository,
-  openDatabase,
-  type JobView,
-  type Jobs,
-  type Repository,
-} from '../src'
+import { EXPORTERS, createPart, type Part } from '@lathica/core'
+import type { JobView, Repository } from '../src'
+import { demo, startServer, stored as textOf, type Started } from './support'
 
-let database: Knex
+let started: Started
 let repository: Repository
-let jobs: Jobs | undefined
-let server: Server
 let base: string
 
-const log = pino({ level: 'silent' })
 beforeEach(async () => {
-  database = await openDatabase(':memory:')
-  repository = createRepository(database)
-  const app = createApp({ database, log, jobs: (own) => (jobs = createJobs(own, log)) })
-  server = await new Promise((resolve) => {
-    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
-  })
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+  started = await startServer()
+  ;({ repository, base } = started)
 })
-afterEach(async () => {
-  await jobs?.stop()
-  await new Promise((resolve) => server.close(resolve))
-  await database.destroy()
-})
+afterEach(() => started.stop())
 
-async function demo(name: string): Promise<Part> {
-  const file = fileURLToPath(new URL(`../../demo/${name}.lathica.json`, import.meta.url))
-  const read = readPartFile(await readFile(file, 'utf8'))
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
-}
 const newProject = (): Promise<string> => repository.createProject('Skerry Point tide gauge')
 async function stored(project: string, part: Part): Promise<string> {
-  const made = await repository.createPart(project, part)
+  const made = await repository.createPart(project, textOf(part))
   return made?.id ?? ''
 }
 
@@ -176,7 +145,9 @@ describe('parts handed over', () => {
       await start([wheel], 'stl'),
       await start([spindle], 'json'),
     ]
-    await vi.waitFor(async () => expect((await view(first)).state).toBe('running'))
+    await vi.waitFor(async () => expect((await view(first)).state).toBe('running'), {
+      timeout: 120_000,
+    })
     expect((await view(second)).state).toBe('waiting')
     expect((await call('DELETE', `/api/jobs/${second}`)).status).toBe(204)
     expect((await call('DELETE', `/api/jobs/${first}`)).status).toBe(204)
@@ -223,8 +194,36 @@ describe('files brought in', () => {
       expect(job.state).toBe('done')
       expect(job.notes[0]).toContain(words)
       const part = await repository.readPart(job.partId ?? '')
-      expect((part?.document as Part).name).toBe('Came from outside')
+      expect(part?.name).toBe('Came from outside')
     }
+  })
+
+  it('become nothing when that is cancelled, however far it is', async () => {
+    const project = await newProject()
+    const bytes = await fileOf(project, 'step')
+    let came = 0
+    for (const word of ['Loading', 'Reading', 'Weighing']) {
+      const { id } = await jobOf(await post(project, 'Cancelled.step', bytes))
+      await vi.waitFor(
+        async () => {
+          const { progress, state } = await view(id)
+          if (!progress.words.startsWith(word) && state !== 'done') throw new Error('not yet')
+        },
+        { timeout: 120_000, interval: 1 },
+      )
+      await call('DELETE', `/api/jobs/${id}`)
+      const { state } = await view(id)
+      // One that was done before stays done.
+      expect(['cancelled', 'done']).toContain(state)
+      if (state === 'done') came++
+    }
+    // What follows is not the answer to what was cancelled.
+    const { id } = await jobOf(await post(project, 'After.step', bytes))
+    const { job } = await ended(id)
+    const made = await repository.readPart(job.partId ?? '')
+    expect(made?.name).toBe('After')
+    const names = (await repository.listProjects()).flatMap((p) => p.parts.map((x) => x.name))
+    expect(names.filter((name) => name === 'Cancelled')).toHaveLength(came)
   })
 
   it('that are none are refused in words', async () => {

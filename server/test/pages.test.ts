@@ -1,22 +1,20 @@
-import { request, type Server } from 'node:http'
+import { request } from 'node:http'
 import { mkdir, mkdtemp, rm, writeFile } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import type { Knex } from 'knex'
 import pino from 'pino'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { createApp, createRepository, openDatabase } from '../src'
+import { createRepository, openDatabase } from '../src'
 import { loadDemo } from '../src/demo'
+import { startServer, type Started } from './support'
 
 const DEMO = fileURLToPath(new URL('../../demo', import.meta.url))
 const logged: string[] = []
 const log = pino({ level: 'warn' }, { write: (line: string) => void logged.push(line) })
 let folder: string
-let database: Knex
-let app: ReturnType<typeof createApp>
-let server: Server
+let started: Started
 
 beforeAll(async () => {
   folder = await mkdtemp(join(tmpdir(), 'lathica-pages-'))
@@ -25,16 +23,10 @@ beforeAll(async () => {
   await writeFile(join(folder, 'assets', 'main-abc123.js'), `/* ${'x'.repeat(5000)} */`)
   await writeFile(join(folder, 'assets', 'large.bin'), Buffer.alloc(30_000_000, 7))
   await writeFile(join(folder, '..', 'secret.txt'), 'secret')
-  database = await openDatabase(':memory:')
-  app = createApp({ database, log, webRoot: folder })
-  server = await new Promise((resolve) => {
-    const listening = app.listen(0, '127.0.0.1', () => resolve(listening))
-  })
+  started = await startServer({ log, webRoot: folder })
 })
 afterAll(async () => {
-  server.closeAllConnections()
-  await new Promise((done) => server.close(done))
-  await database.destroy()
+  await started.stop()
   await rm(folder, { recursive: true })
 })
 
@@ -46,7 +38,7 @@ interface Answer {
 
 /** Asks with the path exactly as written: fetch would tidy it up first. */
 function get(path: string, headers: Record<string, string> = {}): Promise<Answer> {
-  const { port } = server.address() as AddressInfo
+  const { port } = started.server.address() as AddressInfo
   return new Promise((resolve, reject) => {
     const asked = request({ host: '127.0.0.1', port, path, headers }, (response) => {
       let body = ''
@@ -91,8 +83,8 @@ describe('the interface’s files', () => {
   })
 
   it('break off where the page is left, which is no fault; what else breaks is logged', async () => {
-    const brokenOff = new Promise<NodeJS.ErrnoException>((done) => app.once('error', done))
-    const { port } = server.address() as AddressInfo
+    const brokenOff = new Promise<NodeJS.ErrnoException>((done) => started.app.once('error', done))
+    const { port } = started.server.address() as AddressInfo
     const asked = request({ host: '127.0.0.1', port, path: '/assets/large.bin' }, (response) => {
       response.once('data', () => response.destroy())
     })
@@ -100,7 +92,7 @@ describe('the interface’s files', () => {
     asked.end()
     expect((await brokenOff).code).toBeDefined()
     expect(logged).toEqual([])
-    app.emit('error', new Error('the disk is gone'))
+    started.app.emit('error', new Error('the disk is gone'))
     expect(logged.join('')).toContain('the disk is gone')
   })
 
@@ -139,9 +131,11 @@ describe('the interface’s files', () => {
 
 describe('the demo project', () => {
   it('fills an empty database once, and leaves a used one alone', async () => {
-    const fresh = await openDatabase(':memory:')
-    await loadDemo(fresh, DEMO, log)
-    const repository = createRepository(fresh)
+    const fresh = await startServer()
+    await loadDemo(fresh.database, DEMO, log)
+    await fresh.summaries.catchUp()
+    await fresh.summaries.settled(120_000)
+    const { repository } = fresh
     const [project] = await repository.listProjects()
     expect(project?.name).toBe('Skerry Point tide gauge')
     expect(project?.parts.map((p) => p.name).sort()).toEqual([
@@ -166,9 +160,9 @@ describe('the demo project', () => {
     const spindle = project?.parts.find((p) => p.name === 'Spindle')
     expect(spindle?.summary?.overall).toMatchObject({ diameter: 44, length: 171 })
     expect(spindle?.summary?.outline[0]?.length).toBeGreaterThan(20)
-    await loadDemo(fresh, DEMO, log)
+    await loadDemo(fresh.database, DEMO, log)
     expect(await repository.listProjects()).toHaveLength(1)
-    await fresh.destroy()
+    await fresh.stop()
   })
 
   it('leaves out a file that cannot be read, and takes the others', async () => {

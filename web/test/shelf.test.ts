@@ -31,6 +31,7 @@ const router = createRouter({
 const card = (summary: PartSummary) => {
   const part: PartCardData = {
     id: 'p1',
+    damaged: false,
     name: 'Spindle',
     revision: 3,
     updatedAt: '2026-11-02T10:42:00.000Z',

@@ -1,7 +1,9 @@
 import Router from '@koa/router'
 import { EXPORT_CHORD_TOLERANCE, LARGEST_MESH_FILE, isForeignFile } from '@lathica/core'
+import { createReadStream, rmSync } from 'node:fs'
 import type { Context } from 'koa'
-import { HttpProblem, notFound } from '../http/errors'
+import { bodyToFile, jsonBody } from '../http/body'
+import { HttpProblem, notFound } from '../http/problem'
 import { checkBody, exportBody } from '../http/validate'
 import type { Jobs } from '../jobs/jobs'
 import type { JobTask, JobView } from '../jobs/types'
@@ -14,6 +16,7 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
   const started = (ctx: Context, task: JobTask): void => {
     const job = jobs.start(task)
     if (!job) {
+      if (task.kind === 'import') rmSync(task.path, { force: true })
       throw new HttpProblem(
         503,
         'job.many',
@@ -31,14 +34,13 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
     return job
   }
 
-  router.post('/jobs', async (ctx) => {
+  router.post('/jobs', jsonBody(), async (ctx) => {
     const asked = checkBody(exportBody, ctx.request.body)
     const { parts, format, tolerance = EXPORT_CHORD_TOLERANCE, name = 'parts' } = asked
     const stored = await Promise.all(parts.map((id) => repository.readPart(id ?? '')))
     const found = stored.flatMap((p) => {
       if (!p) throw notFound('part')
-      const { name: own } = p.document as { readonly name: string }
-      return [{ name: own, document: JSON.stringify(p.document) }]
+      return [{ name: p.name, document: p.text }]
     })
     started(ctx, { kind: 'export', name, parts: found, format, tolerance })
   })
@@ -55,8 +57,9 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
     }
     const projectId = ctx.params['id'] ?? ''
     if (!(await repository.hasProject(projectId))) throw notFound('project')
-    const bytes = await bytesOf(ctx.req, LARGEST_MESH_FILE)
-    started(ctx, { kind: 'import', projectId, fileName, bytes })
+    const path = jobs.place()
+    await bodyToFile(ctx, path, LARGEST_MESH_FILE)
+    started(ctx, { kind: 'import', projectId, fileName, path })
   })
 
   router.get('/jobs/:id', (ctx) => {
@@ -70,7 +73,9 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
     ctx.type = file.type
     // What follows the last stroke would be taken for the name.
     ctx.attachment(file.name.replace(/[\\/]/g, '-'))
-    ctx.body = Buffer.from(file.content)
+    ctx.length = file.size
+    ctx.body = createReadStream(file.path)
+    ctx.res.once('finish', () => jobs.fetched(id))
   })
 
   router.delete('/jobs/:id', (ctx) => {
@@ -79,19 +84,4 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
   })
 
   return router
-}
-
-/** A body as it comes, of so many bytes at most. */
-async function bytesOf(request: AsyncIterable<unknown>, most: number): Promise<Uint8Array> {
-  const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of request) {
-    const bytes = chunk as Buffer
-    size += bytes.length
-    if (size > most) {
-      throw new HttpProblem(413, 'body.large', 'This file is too large.', 'Write it coarser.')
-    }
-    chunks.push(bytes)
-  }
-  return new Uint8Array(Buffer.concat(chunks))
 }

@@ -1,7 +1,8 @@
 import Router from '@koa/router'
 import { LOOKS, refuseMaterial, type Material } from '@lathica/core'
 import { mixed, number, object, string } from 'yup'
-import { HttpProblem, notFound } from '../http/errors'
+import { jsonBody } from '../http/body'
+import { HttpProblem, notFound } from '../http/problem'
 import { checkBody } from '../http/validate'
 import type { MaterialLibrary } from '../materials'
 
@@ -26,7 +27,7 @@ export function materialRoutes(library: MaterialLibrary): Router {
     ctx.body = await library.list()
   })
 
-  router.put('/:id', async (ctx) => {
+  router.put('/:id', jsonBody(), async (ctx) => {
     const id = ctx.params['id'] ?? ''
     if (!/^[a-z0-9-]{1,60}$/.test(id)) throw notFound('material')
     const material = { ...checkBody(materialBody, ctx.request.body), id }

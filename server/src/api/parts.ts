@@ -1,16 +1,20 @@
 import Router from '@koa/router'
-import { HttpProblem, notFound } from '../http/errors'
-import { checkBody, checkPart, savePartBody } from '../http/validate'
+import { acceptedPart } from '../http/accepted'
+import { HttpProblem, notFound } from '../http/problem'
 import type { Repository } from '../repository'
+import type { Threads } from '../threads'
 
 /** Single parts: read, saved by revision, deleted and brought back. */
-export function partRoutes(repository: Repository): Router {
+export function partRoutes(repository: Repository, threads: Threads): Router {
   const router = new Router({ prefix: '/api/parts' })
 
   router.get('/:id', async (ctx) => {
     const part = await repository.readPart(ctx.params['id'] ?? '')
     if (!part) throw notFound('part')
-    ctx.body = part
+    const { text, ...told } = part
+    // The document is handed on as it is stored: to read it here would keep others waiting.
+    ctx.type = 'json'
+    ctx.body = `${JSON.stringify(told).slice(0, -1)},"document":${text}}`
   })
 
   router.get('/:id/raw', async (ctx) => {
@@ -22,8 +26,8 @@ export function partRoutes(repository: Repository): Router {
   })
 
   router.put('/:id', async (ctx) => {
-    const { revision, document } = checkBody(savePartBody, ctx.request.body)
-    const saved = await repository.savePart(ctx.params['id'] ?? '', revision, checkPart(document))
+    const { revision, part } = await acceptedPart(ctx, threads, 'save')
+    const saved = await repository.savePart(ctx.params['id'] ?? '', revision, part)
     switch (saved.outcome) {
       case 'missing':
         throw notFound('part')

@@ -1,23 +1,35 @@
 import Router from '@koa/router'
-import { notFound } from '../http/errors'
-import { checkBody, checkPart, newPartBody, projectBody } from '../http/validate'
+import { notFound } from '../http/problem'
+import { acceptedPart } from '../http/accepted'
+import { jsonBody } from '../http/body'
+import { checkBody, projectBody } from '../http/validate'
 import type { Repository } from '../repository'
+import type { Summaries } from '../summaries'
+import type { Threads } from '../threads'
+
+/** The shelf waits so long for what it shows of parts that were just saved, in ms. */
+const LONGEST_FOR_SUMMARIES = 1500
 
 /** Projects, and new parts in them. */
-export function projectRoutes(repository: Repository): Router {
+export function projectRoutes(
+  repository: Repository,
+  threads: Threads,
+  summaries: Summaries,
+): Router {
   const router = new Router({ prefix: '/api/projects' })
 
   router.get('/', async (ctx) => {
+    await summaries.settled(LONGEST_FOR_SUMMARIES)
     ctx.body = await repository.listProjects()
   })
 
-  router.post('/', async (ctx) => {
+  router.post('/', jsonBody(), async (ctx) => {
     const { name } = checkBody(projectBody, ctx.request.body)
     ctx.status = 201
     ctx.body = { id: await repository.createProject(name) }
   })
 
-  router.patch('/:id', async (ctx) => {
+  router.patch('/:id', jsonBody(), async (ctx) => {
     const { name } = checkBody(projectBody, ctx.request.body)
     if (!(await repository.renameProject(ctx.params['id'] ?? '', name))) throw notFound('project')
     ctx.status = 204
@@ -36,8 +48,10 @@ export function projectRoutes(repository: Repository): Router {
   })
 
   router.post('/:id/parts', async (ctx) => {
-    const { document } = checkBody(newPartBody, ctx.request.body)
-    const created = await repository.createPart(ctx.params['id'] ?? '', checkPart(document))
+    const id = ctx.params['id'] ?? ''
+    if (!(await repository.hasProject(id))) throw notFound('project')
+    const { part } = await acceptedPart(ctx, threads, 'new')
+    const created = await repository.createPart(id, part)
     if (!created) throw notFound('project')
     ctx.status = 201
     ctx.body = created

@@ -9,8 +9,8 @@ const KEPT = 7
 export const folderOfCopies = (filename: string): string =>
   join(dirname(filename), `${basename(filename)}.copies`)
 
-/** Copies kept before the database was brought up to date, and those kept once a day. */
-export type CopyKind = 'migration' | 'day'
+/** Copies kept before the database was brought up to date, once a day, and when its file had vanished. */
+export type CopyKind = 'migration' | 'day' | 'vanished'
 
 /**
  * Keeps a copy of a database beside it, whole and checked, and lets the oldest of its sort go. A copy that was not

@@ -5,6 +5,8 @@ export class DatabaseFailure extends Error {
     message: string,
     readonly mend: string,
     options?: ErrorOptions,
+    /** What a request that met it is answered with. */
+    readonly status = 503,
   ) {
     super(message, options)
   }
@@ -15,6 +17,8 @@ interface Told {
   readonly exitCode: number
   readonly message: string
   readonly mend: string
+  /** What a request is answered with that meets it while the server runs; 503 where left out. */
+  readonly status?: number
 }
 
 /** What the driver says, by code or in words, and what that means to whoever starts the server. */
@@ -59,7 +63,8 @@ const FAILURES: readonly Told[] = [
     when: /SQLITE_FULL|disk is full|ENOSPC/,
     exitCode: 8,
     message: 'does not fit its disk any more',
-    mend: 'Make room on the disk, and start again: nothing that was saved is lost.',
+    mend: 'Make room on the disk, and try again: nothing that was saved is lost.',
+    status: 507,
   },
 ]
 
@@ -71,7 +76,7 @@ export function failureOf(error: unknown, filename: string): unknown {
   const told = FAILURES.find((f) => f.when.test(said))
   if (!told) return error
   const words = `The database ${filename} ${told.message}.`
-  return new DatabaseFailure(told.exitCode, words, told.mend, { cause: error })
+  return new DatabaseFailure(told.exitCode, words, told.mend, { cause: error }, told.status)
 }
 
 /** A file that is a database, but of something else. */
@@ -81,3 +86,19 @@ export const foreignDatabase = (filename: string): DatabaseFailure =>
     `The database ${filename} belongs to another program.`,
     'Name another file with --database; this one is left as it is.',
   )
+
+/** The file is not where it was, while the server runs: what is written to it now, no one finds again. */
+export const vanishedDatabase = (filename: string, kept: string | undefined): DatabaseFailure =>
+  new DatabaseFailure(
+    11,
+    `The database ${filename} was moved or deleted while Lathica ran; nothing more is saved.`,
+    kept === undefined
+      ? 'Move it back where it was; Lathica goes on as soon as it is there.'
+      : `Move it back where it was, or put ${kept} there and start Lathica again.`,
+  )
+
+/** Whether an error says that another program holds the database just now. */
+export const isHeld = (error: unknown): boolean => {
+  const { code = '', message = '' } = error as { code?: unknown; message?: unknown }
+  return /SQLITE_BUSY|SQLITE_LOCKED|database is locked/.test(`${String(code)} ${String(message)}`)
+}

@@ -1,24 +1,9 @@
 import type { Middleware } from 'koa'
 import type { Logger } from 'pino'
 import { ValidationError } from 'yup'
-import { DamagedPart, UnstorablePart } from '../repository'
-
-/** An answer that says what went wrong: a status, and a body of code, message and mend. */
-export class HttpProblem extends Error {
-  constructor(
-    readonly status: number,
-    readonly code: string,
-    message: string,
-    readonly mend: string,
-    readonly extra: Readonly<Record<string, unknown>> = {},
-  ) {
-    super(message)
-  }
-}
-
-export function notFound(what: string): HttpProblem {
-  return new HttpProblem(404, 'not-found', `There is no such ${what}.`, 'Go back to the shelf.')
-}
+import { failureOf, DatabaseFailure } from '../database/failure'
+import { DamagedPart } from '../repository'
+import { HttpProblem, notFound } from './problem'
 
 /** Turns whatever is thrown into an answer; bugs are logged and never shown. */
 export function answerErrors(log: Logger): Middleware {
@@ -51,7 +36,8 @@ export function logBroken(log: Logger): (error: NodeJS.ErrnoException) => void {
 /** What Node calls it when whoever asked has gone. */
 const LEFT: ReadonlySet<string> = new Set(['ERR_STREAM_PREMATURE_CLOSE', 'ECONNRESET', 'EPIPE'])
 
-function toProblem(error: unknown): HttpProblem {
+/** What an error is answered with. */
+export function toProblem(error: unknown): HttpProblem {
   if (error instanceof HttpProblem) return error
   if (error instanceof DamagedPart) {
     return new HttpProblem(
@@ -59,14 +45,6 @@ function toProblem(error: unknown): HttpProblem {
       'part.damaged',
       `What is stored of “${error.called}” is damaged and cannot be read.`,
       'Download it as it is from the shelf; all other parts are as they were.',
-    )
-  }
-  if (error instanceof UnstorablePart) {
-    return new HttpProblem(
-      422,
-      'part.unstorable',
-      `This part could not be read again if it were stored. ${error.message}`,
-      'Undo the last change and save again.',
     )
   }
   if (error instanceof ValidationError) {
@@ -80,6 +58,10 @@ function toProblem(error: unknown): HttpProblem {
   if (status === 403) return notFound('address')
   if (status === 400 || status === 415) {
     return new HttpProblem(400, 'body.json', 'The request is not JSON.', 'Send JSON.')
+  }
+  const failure = failureOf(error, 'of this server')
+  if (failure instanceof DatabaseFailure) {
+    return new HttpProblem(failure.status, 'database', failure.message, failure.mend)
   }
   return new HttpProblem(500, 'server', 'The server failed at this.', 'Try again in a moment.')
 }

@@ -1,6 +1,6 @@
 import type { Middleware } from 'koa'
 import helmet from 'koa-helmet'
-import { HttpProblem } from './errors'
+import { HttpProblem } from './problem'
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]'])
 

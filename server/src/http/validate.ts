@@ -1,6 +1,5 @@
-import { EXPORTERS, LARGEST_PART_FILE, readPart, type Part } from '@lathica/core'
+import { EXPORTERS, LARGEST_PART_FILE } from '@lathica/core'
 import { array, mixed, number, object, string, type InferType, type Schema } from 'yup'
-import { HttpProblem } from './errors'
 
 /** The largest body accepted, in bytes. */
 export const LARGEST_BODY = LARGEST_PART_FILE
@@ -34,12 +33,4 @@ export const exportBody = object({
 /** The body, checked against a shape. Throws a validation error that says what is wrong. */
 export function checkBody<S extends Schema>(schema: S, body: unknown): InferType<S> {
   return schema.validateSync(body, { strict: true, abortEarly: false }) as InferType<S>
-}
-
-/** A part out of a document that came in. Throws an answer that says what is wrong with it. */
-export function checkPart(value: unknown): Part {
-  const read = readPart(value)
-  if (read.ok) return read.value
-  const { code, message, mend } = read.problem
-  throw new HttpProblem(422, code, message, mend)
 }

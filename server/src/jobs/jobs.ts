@@ -1,17 +1,26 @@
 import { randomUUID } from 'node:crypto'
-import type { Worker } from 'node:worker_threads'
-import { readPart, type Problem } from '@lathica/core'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { MessageChannel } from 'node:worker_threads'
+import type { Problem } from '@lathica/core'
 import type { Logger } from 'pino'
 import type { Repository } from '../repository'
-import { startThread } from '../threads'
-import type { JobAnswer, JobFile, JobProgress, JobState, JobTask, JobView } from './types'
+import type { Threads } from '../threads'
+import type { FilesAnswer } from '../threads/files'
+import type { JobFile, JobProgress, JobState, JobTask, JobView } from './types'
 
-/** Jobs that write and read files, one after another, in a thread of its own. */
+/** Jobs that write and read files, one after another, in a thread. Their files lie on the disk, never in memory. */
 export interface Jobs {
+  /** A place for a file on its way; whoever puts it there lets it go, or starts a job with it. */
+  place(): string
   /** Puts a job in line; undefined while too many wait. */
   start(task: JobTask): JobView | undefined
   view(id: string): JobView | undefined
   file(id: string): JobFile | undefined
+  /** The file was fetched: it is kept for a little while only. */
+  fetched(id: string): void
   /** Ends a job that waits or runs; nothing of it stays. False where there is none. */
   cancel(id: string): boolean
   stop(): Promise<void>
@@ -19,16 +28,20 @@ export interface Jobs {
 
 /** More jobs than this do not wait in line. */
 const MOST_WAITING = 20
-/** What a job came to is kept for so long, in ms. */
+/** What a job came to is kept for so long, in ms; and so long once it was fetched. */
 const KEPT = 10 * 60_000
+const KEPT_FETCHED = 60_000
+/** Files of ended jobs take so many bytes at most; the oldest go first. */
+const MOST_BYTES = 500_000_000
 /** A job that tells nothing for so long, in ms, is given up. */
 const SILENT = 120_000
-/** A thread with nothing to do is let go after so long, in ms, with the memory of the kernel. */
-const IDLE = 30_000
+/** A job that takes so long altogether, in ms, is given up. */
+const LONGEST = 15 * 60_000
 
 interface Job {
   readonly id: string
-  readonly task: JobTask
+  readonly kind: JobTask['kind']
+  readonly ending: AbortController
   state: JobState
   progress: JobProgress
   notes: readonly string[]
@@ -43,100 +56,119 @@ const GIVEN_UP: Problem = {
   mend: 'Try again with fewer parts, or a coarser tolerance.',
 }
 
-export function createJobs(repository: Repository, log: Logger): Jobs {
+const TOO_MUCH: Problem = {
+  code: 'job.memory',
+  message: 'The work was given up: it took more memory than a job may.',
+  mend: 'Try again with fewer parts, or a file with fewer faces.',
+}
+
+export function createJobs(repository: Repository, threads: Threads, log: Logger): Jobs {
   const jobs = new Map<string, Job>()
-  let thread: Worker | undefined
-  let idle: ReturnType<typeof setTimeout> | undefined
-  let running: { readonly job: Job; readonly end: () => void } | undefined
+  let folder: string | undefined
 
-  const endThread = async (): Promise<void> => {
-    const ending = thread
-    thread = undefined
-    await ending?.terminate()
+  const place = (): string => {
+    folder ??= mkdtempSync(join(tmpdir(), 'lathica-jobs-'))
+    return join(folder, randomUUID())
   }
+  const isOpen = ({ state }: Job): boolean => state === 'waiting' || state === 'running'
 
-  function next(): void {
-    if (running) return
-    clearTimeout(idle)
-    const job = [...jobs.values()].find((j) => j.state === 'waiting')
-    if (job) {
-      void run(job).finally(next)
-      return
+  async function run(job: Job, task: JobTask): Promise<void> {
+    const out = place()
+    const { port1, port2 } = new MessageChannel()
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const giveUp = (): void => {
+      settle(job, { state: 'failed', problem: GIVEN_UP })
+      job.ending.abort()
     }
-    idle = setTimeout(() => void endThread(), IDLE)
-    idle.unref()
-  }
-
-  async function run(job: Job): Promise<void> {
-    job.state = 'running'
-    const worker = (thread ??= startThread('files'))
-    await new Promise<void>((resolve) => {
-      let timer: ReturnType<typeof setTimeout> | undefined
-      const end = (): void => {
-        clearTimeout(timer)
-        worker.off('message', hear)
-        worker.off('error', broken)
-        running = undefined
-        resolve()
-      }
-      const giveUp = (): void => {
-        settle(job, { state: 'failed', problem: GIVEN_UP })
-        void endThread()
-        end()
-      }
-      const wait = (): void => {
-        clearTimeout(timer)
-        timer = setTimeout(giveUp, SILENT)
-        timer.unref()
-      }
-      const broken = (error: Error): void => {
-        log.warn({ job: job.id, err: error }, 'a job broke')
-        giveUp()
-      }
-      const hear = (answer: JobAnswer): void => {
-        wait()
-        if (answer.kind === 'progress') job.progress = answer.progress
-        else void finish(job, answer).then(end, broken)
-      }
-      running = { job, end }
-      worker.on('message', hear)
-      worker.on('error', broken)
-      wait()
-      worker.postMessage(job.task)
+    let begun = 0
+    port1.on('message', (progress: JobProgress) => {
+      if (!isOpen(job)) return
+      begun ||= Date.now()
+      job.state = 'running'
+      job.progress = progress
+      clearTimeout(timer)
+      const left = begun + LONGEST - Date.now()
+      timer = setTimeout(giveUp, Math.max(0, Math.min(SILENT, left)))
+      timer.unref()
     })
+    try {
+      const answer = await threads.run(
+        'files',
+        { job: task, out, port: port2 },
+        { signal: job.ending.signal, transfer: [port2] },
+      )
+      await finish(job, task, answer)
+    } catch (error) {
+      if (isOpen(job)) {
+        const { code } = error as { code?: unknown }
+        log.warn({ job: job.id, err: error }, 'a job broke')
+        const problem = code === 'ERR_WORKER_OUT_OF_MEMORY' ? TOO_MUCH : GIVEN_UP
+        settle(job, { state: 'failed', problem })
+      }
+    } finally {
+      clearTimeout(timer)
+      port1.close()
+      if (task.kind === 'import') await rm(task.path, { force: true })
+      if (job.file?.path !== out) await rm(out, { force: true })
+    }
   }
 
-  async function finish(job: Job, answer: Exclude<JobAnswer, { kind: 'progress' }>): Promise<void> {
+  async function finish(job: Job, task: JobTask, answer: FilesAnswer): Promise<void> {
+    if (!isOpen(job)) return
     if (answer.kind === 'failed') settle(job, { state: 'failed', problem: answer.problem })
-    else if (answer.kind === 'files') {
-      settle(job, { state: 'done', file: answer.file, notes: answer.notes })
-    } else if (job.task.kind === 'import') {
-      const read = readPart(JSON.parse(answer.document))
-      const made = read.ok && (await repository.createPart(job.task.projectId, read.value))
-      const gone: Problem = {
-        code: 'not-found',
-        message: 'The project is gone that this was for.',
-        mend: 'Choose another project.',
-      }
-      if (!made) settle(job, { state: 'failed', problem: read.ok ? gone : read.problem })
-      else settle(job, { state: 'done', partId: made.id, notes: [answer.words] })
+    else if (answer.kind === 'file') {
+      const done = { done: job.progress.of, of: job.progress.of, words: 'Done' }
+      settle(job, { state: 'done', file: answer.file, notes: answer.notes, progress: done })
+      letGoOldest()
+    } else if (task.kind === 'import') {
+      const made = await repository.createPart(task.projectId, answer.part)
+      // Whoever cancelled meanwhile wants no part.
+      if (!isOpen(job)) {
+        if (made) await repository.setPartDeleted(made.id, true)
+      } else if (made) settle(job, { state: 'done', partId: made.id, notes: [answer.words] })
+      else settle(job, { state: 'failed', problem: GONE })
     }
   }
 
   /** What a job came to is told for a while. */
   function settle(job: Job, to: Partial<Job> & { readonly state: JobState }): void {
     Object.assign(job, to)
-    setTimeout(() => jobs.delete(job.id), KEPT).unref()
+    setTimeout(() => {
+      letGo(job)
+      jobs.delete(job.id)
+    }, KEPT).unref()
+  }
+
+  function letGo(job: Job): void {
+    const { file } = job
+    if (!file) return
+    delete job.file
+    rm(file.path, { force: true }).catch((error: unknown) =>
+      log.warn({ job: job.id, err: error }, 'a file could not be let go'),
+    )
+  }
+
+  function letGoOldest(): void {
+    let bytes = 0
+    for (const job of [...jobs.values()].reverse()) {
+      bytes += job.file?.size ?? 0
+      // The newest stays, however large it is.
+      if (bytes > MOST_BYTES && bytes > (job.file?.size ?? 0)) letGo(job)
+    }
   }
 
   return {
+    place,
     start(task) {
       const waiting = [...jobs.values()].filter((j) => j.state === 'waiting').length
       if (waiting >= MOST_WAITING) return undefined
       const progress = { done: 0, of: 1, words: 'Waits for its turn' }
-      const job: Job = { id: randomUUID(), task, state: 'waiting', progress, notes: [] }
+      const job: Job = {
+        ...{ id: randomUUID(), kind: task.kind, ending: new AbortController() },
+        ...{ state: 'waiting', progress, notes: [] },
+      }
       jobs.set(job.id, job)
-      next()
+      void run(job, task)
       return viewOf(job)
     },
     view(id) {
@@ -144,32 +176,44 @@ export function createJobs(repository: Repository, log: Logger): Jobs {
       return job && viewOf(job)
     },
     file: (id) => jobs.get(id)?.file,
+    fetched(id) {
+      setTimeout(() => {
+        const job = jobs.get(id)
+        if (job) letGo(job)
+      }, KEPT_FETCHED).unref()
+    },
     cancel(id) {
       const job = jobs.get(id)
       if (!job) return false
-      if (job.state !== 'waiting' && job.state !== 'running') return true
+      if (!isOpen(job)) return true
       settle(job, { state: 'cancelled' })
-      if (running?.job === job) {
-        // What is within the kernel does not hear: the thread ends with it.
-        void endThread()
-        running.end()
-      }
+      // What is within the kernel does not hear: its thread ends with it.
+      job.ending.abort()
       return true
     },
     async stop() {
-      clearTimeout(idle)
-      for (const job of jobs.values()) if (job.state === 'waiting') job.state = 'cancelled'
-      running?.end()
-      await endThread()
+      for (const job of jobs.values()) {
+        if (!isOpen(job)) continue
+        job.state = 'cancelled'
+        job.ending.abort()
+      }
+      if (folder !== undefined) rmSync(folder, { recursive: true, force: true })
+      return Promise.resolve()
     },
   }
 }
 
-function viewOf({ id, task, state, progress, notes, problem, file, partId }: Job): JobView {
+const GONE: Problem = {
+  code: 'not-found',
+  message: 'The project is gone that this was for.',
+  mend: 'Choose another project.',
+}
+
+function viewOf({ id, kind, state, progress, notes, problem, file, partId }: Job): JobView {
   return {
-    ...{ id, kind: task.kind, state, progress, notes },
+    ...{ id, kind, state, progress, notes },
     ...(problem ? { problem } : {}),
-    ...(file ? { file: { name: file.name, size: file.content.length } } : {}),
+    ...(file ? { file: { name: file.name, size: file.size } } : {}),
     ...(partId === undefined ? {} : { partId }),
   }
 }

@@ -16,7 +16,8 @@ export type JobTask =
       readonly kind: 'import'
       readonly projectId: string
       readonly fileName: string
-      readonly bytes: Uint8Array
+      /** Where what came lies until it has been read. */
+      readonly path: string
     }
 
 /** How far a job has come. */
@@ -31,15 +32,11 @@ export interface JobProgress {
 export interface JobFile {
   readonly name: string
   readonly type: string
-  readonly content: Uint8Array
+  /** Where it lies until it is let go. */
+  readonly path: string
+  /** in bytes */
+  readonly size: number
 }
-
-/** What the thread tells: on the way, and in the end. */
-export type JobAnswer =
-  | { readonly kind: 'progress'; readonly progress: JobProgress }
-  | { readonly kind: 'files'; readonly file: JobFile; readonly notes: readonly string[] }
-  | { readonly kind: 'part'; readonly document: string; readonly words: string }
-  | { readonly kind: 'failed'; readonly problem: Problem }
 
 export type JobState = 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
 

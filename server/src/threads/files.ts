@@ -1,4 +1,5 @@
-import { parentPort } from 'node:worker_threads'
+import { readFile, writeFile } from 'node:fs/promises'
+import type { MessagePort } from 'node:worker_threads'
 import {
   EXPORTERS,
   bodyPlans,
@@ -22,18 +23,46 @@ import {
   type Kernel,
 } from '@lathica/kernel'
 import { strToU8, zipSync } from 'fflate'
-import type { JobAnswer, JobFile, JobTask } from '../jobs/types'
+import { HttpProblem } from '../http/problem'
+import { NO_ROOM } from '../jobs/room'
+import type { JobFile, JobProgress, JobTask } from '../jobs/types'
+import { storable, type PartText } from '../partText'
 
-/** The thread that writes and reads files: each job is one message, its answers are several. */
-parentPort?.on('message', (task: JobTask) => {
-  void (task.kind === 'export' ? written(task) : broughtIn(task)).catch((error: unknown) => {
-    if (!(error instanceof KernelFault)) throw error
-    tell({ kind: 'failed', problem: error.problem })
-  })
-})
+/** A job, and where it tells how far it has come. */
+export interface FilesTask {
+  readonly job: JobTask
+  /** Where a file goes that is written. */
+  readonly out: string
+  readonly port: MessagePort
+}
 
-const tell = (answer: JobAnswer): void => parentPort?.postMessage(answer)
-const fail = (problem: Problem): void => tell({ kind: 'failed', problem })
+/** What a job came to. */
+export type FilesAnswer =
+  | { readonly kind: 'file'; readonly file: JobFile; readonly notes: readonly string[] }
+  | { readonly kind: 'part'; readonly part: PartText; readonly words: string }
+  | { readonly kind: 'failed'; readonly problem: Problem }
+
+type Tell = (progress: JobProgress) => void
+
+/** Writes parts as files, or makes a part of a file. */
+export async function files({ job, out, port }: FilesTask): Promise<FilesAnswer> {
+  const tell: Tell = (progress) => port.postMessage(progress)
+  try {
+    return await (job.kind === 'export' ? written(job, out, tell) : broughtIn(job, tell))
+  } catch (error) {
+    if (error instanceof KernelFault) return fail(error.problem)
+    if (error instanceof HttpProblem) {
+      const { code, message, mend } = error
+      return fail({ code, message, mend })
+    }
+    if ((error as NodeJS.ErrnoException).code === 'ENOSPC') return fail(NO_ROOM)
+    throw error
+  } finally {
+    port.close()
+  }
+}
+
+const fail = (problem: Problem): FilesAnswer => ({ kind: 'failed', problem })
 
 let loaded: Promise<Kernel> | undefined
 const kernelAtHand = (): Promise<Kernel> => (loaded ??= loadKernel())
@@ -42,7 +71,11 @@ type ExportTask = Extract<JobTask, { kind: 'export' }>
 type ImportTask = Extract<JobTask, { kind: 'import' }>
 
 /** Writes a file for each part; several of them are packed together. */
-async function written({ parts, format, tolerance, name }: ExportTask): Promise<void> {
+async function written(
+  { parts, format, tolerance, name }: ExportTask,
+  out: string,
+  tell: Tell,
+): Promise<FilesAnswer> {
   const exporter = EXPORTERS.find((e) => e.id === format)
   if (!exporter) throw new Error(`there is no format ${format}`)
   const read = parts.flatMap(({ document }) => {
@@ -52,30 +85,36 @@ async function written({ parts, format, tolerance, name }: ExportTask): Promise<
   // A body that takes the kernel is one thing to do, and so is each file.
   const of = read.reduce((sum, part) => sum + 1 + liftedIn(part, exporter), 0)
   let done = 0
-  const files: JobFile[] = []
+  const made: Written[] = []
   const notes: string[] = []
   for (const part of read) {
-    tell({ kind: 'progress', progress: { done, of, words: `Writing ${part.name}` } })
+    tell({ done, of, words: `Writing ${part.name}` })
     const file = await fileOf(part, exporter, tolerance, (body) => {
       done++
-      tell({
-        kind: 'progress',
-        progress: { done, of, words: `Writing ${part.name}: ${body} is built` },
-      })
+      tell({ done, of, words: `Writing ${part.name}: ${body} is built` })
     })
     done++
     if (typeof file === 'string') notes.push(`${part.name}: ${file}`)
-    else files.push(file)
+    else made.push(file)
   }
-  tell({ kind: 'progress', progress: { done: of, of, words: 'Putting the files together' } })
-  const [only] = files
+  tell({ done: of, of, words: 'Putting the files together' })
+  const [only] = made
   if (!only) {
-    fail({
+    return fail({
       ...{ code: 'export.nothing', message: 'None of these parts has anything to hand over.' },
       mend: notes[0] ?? 'Turn a profile first.',
     })
-  } else if (read.length === 1) tell({ kind: 'files', file: only, notes })
-  else tell({ kind: 'files', file: packed(files, name), notes })
+  }
+  const { content, ...told } = read.length === 1 ? only : packed(made, name)
+  await writeFile(out, content)
+  return { kind: 'file', file: { ...told, path: out, size: content.length }, notes }
+}
+
+/** A file as it is written. */
+interface Written {
+  readonly name: string
+  readonly type: string
+  readonly content: Uint8Array
 }
 
 const liftedIn = (part: Part, exporter: Exporter): number =>
@@ -89,7 +128,7 @@ async function fileOf(
   exporter: Exporter,
   tolerance: number,
   onBody: (name: string) => void,
-): Promise<JobFile | string> {
+): Promise<Written | string> {
   const lifted = liftedIn(part, exporter) > 0
   const kernel = lifted ? await kernelAtHand() : undefined
   try {
@@ -110,7 +149,7 @@ async function fileOf(
 const ENDINGS = EXPORTERS.map((e) => `.${e.extension}`)
 
 /** Several files in one archive, those of one name told apart. */
-function packed(files: readonly JobFile[], name: string): JobFile {
+function packed(files: readonly Written[], name: string): Written {
   const entries: Record<string, Uint8Array> = {}
   const taken = new Set<string>()
   for (const { name: own, content } of files) {
@@ -128,25 +167,20 @@ function packed(files: readonly JobFile[], name: string): JobFile {
 }
 
 /** Makes a part of a file. */
-async function broughtIn({ fileName, bytes }: ImportTask): Promise<void> {
-  const at = (done: number, words: string): void =>
-    tell({ kind: 'progress', progress: { done, of: 3, words } })
+async function broughtIn({ fileName, path }: ImportTask, tell: Tell): Promise<FilesAnswer> {
+  const bytes = await readFile(path)
   if (isMeshFile(fileName)) {
-    at(1, `Reading ${fileName}`)
+    tell({ done: 1, of: 3, words: `Reading ${fileName}` })
     const made = partFromMeshes(bytes, fileName)
-    if (!made.ok) fail(made.problem)
-    else {
-      const document = JSON.stringify(toDocument(made.value.part))
-      tell({ kind: 'part', document, words: made.value.words })
-    }
-    return
+    if (!made.ok) return fail(made.problem)
+    return { kind: 'part', part: storable(toDocument(made.value.part)), words: made.value.words }
   }
-  at(0, 'Loading the solid kernel')
+  tell({ done: 0, of: 3, words: 'Loading the solid kernel' })
   const kernel = await kernelAtHand()
-  at(1, `Reading ${fileName}`)
+  tell({ done: 1, of: 3, words: `Reading ${fileName}` })
   const recovered = partFromFile(kernel, new TextDecoder().decode(bytes), plainName(fileName))
-  at(2, 'Weighing its bodies')
+  tell({ done: 2, of: 3, words: 'Weighing its bodies' })
   settlePlans(recovered.part, (plan) => kernel.weigh(plan))
-  const document = JSON.stringify(toDocument(recovered.part))
-  tell({ kind: 'part', document, words: recoveredWords(recovered) })
+  const part = storable(toDocument(recovered.part))
+  return { kind: 'part', part, words: recoveredWords(recovered) }
 }

@@ -21,7 +21,9 @@ export interface PartCardData {
   readonly name: string
   readonly revision: number
   readonly updatedAt: string
-  /** Null where what is stored is damaged. */
+  /** What is stored cannot be read. */
+  readonly damaged: boolean
+  /** Null while it has not been made, and of what is damaged. */
   readonly summary: PartSummary | null
 }
 

@@ -12,7 +12,7 @@ const emit = defineEmits<{ remove: []; duplicate: []; download: [] }>()
 
 const figures = computed(() => {
   const { summary } = props.part
-  if (!summary) return { size: 'cannot be read', mass: '' }
+  if (!summary) return { size: 'being read …', mass: '' }
   const { overall, units } = summary
   if (!overall) return { size: 'nothing turned yet', mass: '' }
   const diameter = formatLength(overall.diameter, units)
@@ -29,17 +29,17 @@ const changed = computed(() => {
 </script>
 
 <template>
-  <article class="card" :aria-label="part.summary ? undefined : `${part.name}, damaged`">
-    <RouterLink v-if="part.summary" :to="{ name: 'model', params: { id: part.id } }" class="open">
-      <div class="picture"><PartPicture :summary="part.summary" /></div>
+  <article class="card" :aria-label="part.damaged ? `${part.name}, damaged` : undefined">
+    <RouterLink v-if="!part.damaged" :to="{ name: 'model', params: { id: part.id } }" class="open">
+      <div class="picture"><PartPicture v-if="part.summary" :summary="part.summary" /></div>
       <h3>{{ part.name }}</h3>
       <p class="figure figures">
         <span>{{ figures.size }}</span>
         <span>{{ figures.mass }}</span>
       </p>
       <p class="soft small">
-        {{ part.summary.material }}
-        <template v-if="part.summary.failedSteps > 0">
+        {{ part.summary?.material }}
+        <template v-if="part.summary && part.summary.failedSteps > 0">
           · <b class="failed">△ {{ part.summary.failedSteps }} failing</b>
         </template>
       </p>
@@ -54,7 +54,7 @@ const changed = computed(() => {
     <footer>
       <span class="soft small">changed {{ changed }}</span>
       <span class="tools">
-        <template v-if="part.summary">
+        <template v-if="!part.damaged">
           <IconButton
             title="Duplicate"
             :label="`Duplicate ${part.name}`"

@@ -20,6 +20,10 @@ import type { Problem } from '@lathica/core'
 const MOST_LOOKS = 10
 const LOOK_AGAIN = 3000
 
+/** Whether more will be told of a part than is known now. */
+const isUnfinished = ({ damaged, summary }: PartCardData): boolean =>
+  !damaged && (summary === null || summary.overall?.mass === null)
+
 /** The projects and parts one starts from, and what can be done with them. */
 export function useShelf() {
   const projects = shallowRef<readonly ProjectData[]>([])
@@ -50,11 +54,11 @@ export function useShelf() {
     }
   }
 
-  /** Masses that take the solid kernel come later; they are looked for a few times. */
+  /** Pictures of what was just saved, and masses that take the solid kernel, come later; they are looked for a few times. */
   let looks = 0
   let timer: ReturnType<typeof setTimeout> | undefined
   function lookAgain(): void {
-    const open = projects.value.some((p) => p.parts.some((x) => x.summary?.overall?.mass === null))
+    const open = projects.value.some((p) => p.parts.some(isUnfinished))
     if (!open || looks >= MOST_LOOKS) return
     looks += 1
     clearTimeout(timer)

@@ -1,0 +1,8 @@
+import { readPart } from '@lathica/core'
+import { summarise, type PartSummary } from '../summary'
+
+/** What the shelf shows of a part, from its document in JSON; undefined when it cannot be read. */
+export function summary(document: string): PartSummary | undefined {
+  const read = readPart(JSON.parse(document))
+  return read.ok ? summarise(read.value) : undefined
+}
