@@ -145,3 +145,121 @@ test('a part that is damaged in the database is shown as one, and costs no other
   await expect(page.getByRole('link', { name: 'Download what is stored' })).toBeVisible()
   await shop.openDemo('spindle')
 })
+
+const shot = async (page: Page, name: string): Promise<void> => {
+  const folder = process.env['LATHICA_SHOTS']
+  if (folder) await page.screenshot({ path: `${folder}/${name}.png` })
+}
+
+/** A tab that was closed with work on a part that the server never saw. */
+async function leftBehind(shop: Workshop, name: string): Promise<string> {
+  await makePin(shop, name)
+  const address = shop.page.url()
+  await shop.page.route('**/api/**', (route) => route.abort())
+  await shop.label('⌀16').click()
+  await shop.type('20.5')
+  await expect(saveState(shop.page)).toHaveText('not saved yet')
+  await shop.page.close()
+  return address
+}
+
+test('work that a closed tab could not save is offered: compared, dropped, brought back, taken up', async ({
+  page,
+  context,
+}) => {
+  const address = await leftBehind(new Workshop(await context.newPage()), 'Left behind')
+  const shop = new Workshop(page)
+  await page.goto(address)
+  await shop.ready()
+  await expect(shop.label('⌀16')).toBeVisible()
+  const offer = page.getByRole('status').filter({ hasText: 'on this part was not saved' })
+  await expect(offer).toContainText(/Work of \d\d:\d\d/)
+  await shot(page, 'offer')
+  await offer.getByRole('button', { name: 'Compare' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByRole('row').filter({ hasText: 'in profile' }).first()).toContainText(
+    '1620.5',
+  )
+  await expect(dialog).toContainText('⌀20.5 × ')
+  await shot(page, 'compare')
+  await dialog.getByRole('button', { name: 'Back' }).click()
+  await offer.getByRole('button', { name: 'Drop it' }).click()
+  await expect(offer).toHaveCount(0)
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(offer).toBeVisible()
+  await offer.getByRole('button', { name: 'Take it up' }).click()
+  await expect(shop.label('⌀20.5')).toBeVisible()
+  await shop.saved()
+  await page.keyboard.press('Control+z')
+  await expect(shop.label('⌀16')).toBeVisible()
+  await shop.saved()
+  await page.reload()
+  await shop.ready()
+  await expect(offer).toHaveCount(0)
+})
+
+test('work on a part that was deleted meanwhile stands on the shelf, and becomes a part', async ({
+  page,
+  context,
+}) => {
+  const address = await leftBehind(new Workshop(await context.newPage()), 'Deleted meanwhile')
+  await page.request.delete(address.replace('/part/', '/api/parts/'))
+  await page.goto('/')
+  const line = page.getByRole('status').filter({ hasText: 'Deleted meanwhile' })
+  await expect(line).toContainText('the part itself was deleted')
+  await shot(page, 'shelf')
+  await line.getByRole('button', { name: 'Keep as a part of its own' }).click()
+  await expect(page.getByRole('link', { name: /^Deleted meanwhile \(work of/ })).toBeVisible()
+  await expect(line).toHaveCount(0)
+})
+
+test('a part that is deleted while one works on it is put back by one click', async ({
+  page,
+  context,
+}) => {
+  const shop = new Workshop(page)
+  await makePin(shop, 'Deleted at work')
+  const other = await context.newPage()
+  await other.goto('/')
+  const remove = other.getByRole('button', { name: 'Delete Deleted at work', exact: true })
+  await remove.first().click()
+  const banner = page.getByRole('alert').filter({ hasText: 'was deleted in another tab' })
+  await expect(banner).toBeVisible()
+  await shop.label('⌀16').click()
+  await shop.type('17.5')
+  await expect(saveState(page)).toHaveText('not saved: deleted elsewhere')
+  await shot(page, 'gone')
+  await banner.getByRole('button', { name: 'Put it back on the shelf' }).click()
+  await shop.saved()
+  await expect(banner).toHaveCount(0)
+  await page.reload()
+  await shop.ready()
+  await expect(shop.label('⌀17.5')).toBeVisible()
+})
+
+test('a browser that keeps nothing says so, and asks before unsaved work is left', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'indexedDB', {
+      value: {
+        open: () => {
+          throw new DOMException('not here', 'SecurityError')
+        },
+      },
+    })
+  })
+  const shop = new Workshop(page)
+  await makePin(shop, 'Nothing kept')
+  await page.route('**/api/**', (route) => route.abort())
+  await shop.label('⌀16').click()
+  await shop.type('18')
+  await expect(saveState(page)).toHaveText('not saved, and not kept')
+  await page.getByTitle('To the shelf').click()
+  const question = page.getByRole('dialog').filter({ hasText: 'Leave unsaved work behind?' })
+  await shot(page, 'leave')
+  await question.getByRole('button', { name: 'Stay' }).click()
+  await expect(shop.label('⌀18')).toBeVisible()
+  await page.unroute('**/api/**')
+  await shop.saved()
+})

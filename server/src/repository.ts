@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto'
+import type { PartSummary } from '@lathica/core'
 import type { Knex } from 'knex'
 import { patiently, type Write } from './database/writing'
 import type { PartText } from './partText'
-import type { PartSummary } from './summary'
 
 export interface ProjectCard {
   readonly id: string

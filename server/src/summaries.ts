@@ -1,7 +1,7 @@
+import type { PartSummary } from '@lathica/core'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
 import { patiently, type Write } from './database/writing'
-import type { PartSummary } from './summary'
 import type { Threads } from './threads'
 
 /** Keeps what the shelf shows of parts up to date, in threads. */

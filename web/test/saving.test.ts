@@ -2,17 +2,21 @@
 import { renamePart, type Part } from '@lathica/core'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { readDraft } from '../src/store/drafts'
+import { draftsLeft, type Draft } from '../src/drafts/drafts'
 import { usePartStore } from '../src/store/part'
+import { tellDeleted } from '../src/store/saver'
 import { sameDocument } from '../src/store/sameDocument'
+import { FakeBrowser } from './support/browser'
 import { FakeServer } from './support/server'
 import { spindle } from './support/spindle'
 
 let server: FakeServer
+let browser: FakeBrowser
 
 beforeEach(() => {
-  vi.useFakeTimers()
-  localStorage.clear()
+  // What the browser's stores wait for runs on.
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'Date'] })
+  browser = new FakeBrowser()
   server = new FakeServer(spindle())
 })
 afterEach(() => {
@@ -20,8 +24,10 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-/** A page of its own that has opened the part. */
-async function openPage() {
+/** A page that has opened the part: of the tab that was there before, or of another. */
+async function openPage(tab: 'same' | 'other' = 'same') {
+  if (tab === 'other') browser.otherTab()
+  else browser.reload()
   setActivePinia(createPinia())
   const store = usePartStore()
   await store.open('p1')
@@ -29,7 +35,12 @@ async function openPage() {
 }
 
 /** Lets so much time pass, and everything that it sets off. */
-const pass = (ms: number) => vi.advanceTimersByTimeAsync(ms)
+async function pass(ms: number): Promise<void> {
+  await vi.advanceTimersByTimeAsync(ms)
+  await browser.settle()
+}
+const drafts = (): Promise<readonly Draft[]> => draftsLeft('p1')
+const draftName = async (): Promise<string | undefined> => (await drafts())[0]?.name
 const storedName = () => (server.document as Part).name
 
 describe('an opened part', () => {
@@ -42,7 +53,7 @@ describe('an opened part', () => {
     await pass(2000)
     expect(store.save.kind).toBe('saved')
     expect([storedName(), server.saves]).toEqual(['Two', 1])
-    expect(readDraft('p1')).toBeUndefined()
+    expect(await drafts()).toEqual([])
   })
 
   it('saves undo and redo like any edit', async () => {
@@ -74,7 +85,7 @@ describe('an opened part', () => {
     store.run(renamePart('Two'))
     await pass(2000)
     expect(store.save.kind).toBe('unreachable')
-    expect((readDraft('p1')?.document as Part).name).toBe('Two')
+    expect(await draftName()).toBe('Two')
     server.mode = 'up'
     await pass(40_000)
     expect([store.save.kind, storedName()]).toEqual(['saved', 'Two'])
@@ -129,7 +140,7 @@ describe('an opened part', () => {
     await pass(2000)
     expect(await store.keepAsCopy()).toBe('copy')
     expect(server.created).toMatchObject([{ name: 'Mine (my copy)' }])
-    expect(readDraft('p1')).toBeUndefined()
+    expect(await drafts()).toEqual([])
     expect(storedName()).toBe('Theirs')
   })
 
@@ -145,7 +156,7 @@ describe('an opened part', () => {
     expect(storedName()).toBe('Mine again')
   })
 
-  it('sets a draft against a newer server state before the designer, not over it', async () => {
+  it('offers a draft beside a newer server state, and does not put it over that', async () => {
     const store = await openPage()
     server.mode = 'down'
     store.run(renamePart('Draft'))
@@ -154,9 +165,108 @@ describe('an opened part', () => {
     server.mode = 'up'
     server.changeElsewhere({ ...spindle(), name: 'Theirs' })
     const again = await openPage()
-    expect([again.part?.name, again.save.kind]).toEqual(['Draft', 'stale'])
+    expect([again.part?.name, again.save.kind]).toEqual(['Theirs', 'saved'])
+    expect(again.drafts.map((d) => d.name)).toEqual(['Draft'])
     await pass(5000)
-    expect(storedName()).toBe('Theirs')
+    expect([storedName(), await draftName()]).toEqual(['Theirs', 'Draft'])
+    const [draft] = again.drafts
+    if (draft) await again.takeDraft(draft)
+    await pass(2000)
+    expect([storedName(), again.drafts, await drafts()]).toEqual(['Draft', [], []])
+    again.stepBack()
+    expect(again.part?.name).toBe('Theirs')
+  })
+
+  it('offers what another tab left behind; what a tab that is open has not saved is its own', async () => {
+    const first = await openPage()
+    server.mode = 'down'
+    first.run(renamePart('Of the first'))
+    await pass(1000)
+    server.mode = 'up'
+    const second = await openPage('other')
+    expect(second.drafts).toEqual([])
+    browser.crash(1)
+    const third = await openPage('other')
+    expect([third.part?.name, third.drafts.map((d) => d.name)]).toEqual([
+      'Spindle',
+      ['Of the first'],
+    ])
+    third.run(renamePart('Of the third'))
+    await pass(1000)
+    // Its own draft went with its saving, the other one stays until it is chosen.
+    expect([storedName(), await draftName()]).toEqual(['Of the third', 'Of the first'])
+    const [draft] = third.drafts
+    const back = draft && (await third.letGoDraft(draft))
+    expect(await drafts()).toEqual([])
+    await back?.()
+    expect(third.drafts.map((d) => d.name)).toEqual(['Of the first'])
+    expect(await (draft && third.keepDraftAsPart(draft, 'Of the first (kept)'))).toBe('copy')
+    expect(server.created).toMatchObject([{ name: 'Of the first (kept)' }])
+    expect(await drafts()).toEqual([])
+  })
+
+  it('of a doubled tab is not mistaken for that of the first', async () => {
+    const first = await openPage()
+    server.mode = 'down'
+    first.run(renamePart('Of the first'))
+    await pass(1000)
+    server.mode = 'up'
+    // What a doubled tab takes over says that it is the first, which is still there.
+    browser.doubleTab()
+    setActivePinia(createPinia())
+    const double = usePartStore()
+    await double.open('p1')
+    expect([double.part?.name, double.drafts]).toEqual(['Spindle', []])
+    server.mode = 'down'
+    double.run(renamePart('Of the double'))
+    await pass(1000)
+    browser.crash(1)
+    browser.crash(2)
+    expect((await drafts()).map((d) => d.name).sort()).toEqual(['Of the double', 'Of the first'])
+  })
+
+  it('says where a browser keeps nothing', async () => {
+    const store = await openPage()
+    browser.keepNothing()
+    server.mode = 'down'
+    store.run(renamePart('One'))
+    await pass(1000)
+    expect([store.save.kind, store.isKept]).toEqual(['unreachable', false])
+    server.mode = 'up'
+    await pass(40_000)
+    expect([store.save.kind, storedName()]).toEqual(['saved', 'One'])
+  })
+
+  it('takes over drafts as they were kept once', async () => {
+    const document = JSON.parse(JSON.stringify({ ...spindle(), name: 'Kept once' })) as object
+    localStorage.setItem('lathica.draft.p1', JSON.stringify({ revision: 1, document }))
+    const store = await openPage()
+    expect(store.drafts.map((d) => d.name)).toEqual(['Kept once'])
+    expect(localStorage.length).toBe(0)
+  })
+
+  it('that was deleted elsewhere is told, kept, and put back at a word', async () => {
+    const store = await openPage()
+    server.deleted = true
+    store.run(renamePart('Goes on'))
+    await pass(2000)
+    expect([store.save.kind, await draftName()]).toEqual(['gone', 'Goes on'])
+    store.run(renamePart('Goes on and on'))
+    await pass(60_000)
+    expect(store.save.kind).toBe('gone')
+    expect(await store.putPartBack()).toBe('p1')
+    await pass(2000)
+    expect([store.save.kind, storedName(), await drafts()]).toEqual(['saved', 'Goes on and on', []])
+  })
+
+  it('that is no more at all becomes a new part', async () => {
+    const store = await openPage()
+    server.deleted = 'for good'
+    store.run(renamePart('Goes on'))
+    await pass(2000)
+    expect(await store.putPartBack()).toBe('copy')
+    expect(server.created).toMatchObject([{ name: 'Goes on' }])
+    expect(await drafts()).toEqual([])
   })
 
   it('says what is wrong when it cannot be opened', async () => {
@@ -185,13 +295,15 @@ describe('two pages with the same part', () => {
   it('follow each other while nothing waits', async () => {
     vi.useRealTimers()
     const first = await openPage()
-    const second = await openPage()
+    const second = await openPage('other')
     first.run(renamePart('From the first'))
     await first.saveNow()
     await vi.waitFor(() => expect(second.part?.name).toBe('From the first'))
     expect(second.save.kind).toBe('saved')
     second.stepBack()
     expect(second.part?.name).toBe('Spindle')
+    tellDeleted('p1')
+    await vi.waitFor(() => expect([first.save.kind, second.save.kind]).toEqual(['gone', 'gone']))
     first.close()
     second.close()
   })

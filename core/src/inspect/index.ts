@@ -31,3 +31,4 @@ export {
   type Verdict,
 } from './sheet'
 export { tellFailure, tellFigures, tellTolerance, tellValue, unitWords } from './tell'
+export { summarise, type PartSummary } from './summary'

@@ -1,11 +1,11 @@
 import { fileURLToPath } from 'node:url'
+import type { PartSummary } from '@lathica/core'
 import type { MessagePort } from 'node:worker_threads'
 import PQueue from 'p-queue'
 import { Piscina } from 'piscina'
 import type { AcceptTask, Accepted } from './accept'
 import type { FilesTask, FilesAnswer } from './files'
 import type { KeepTask } from './keep'
-import type { PartSummary } from '../summary'
 
 /** Work that is done in threads, so that whoever asks something else is answered meanwhile. */
 export interface Works {

@@ -1,5 +1,4 @@
-import { readPart } from '@lathica/core'
-import { summarise, type PartSummary } from '../summary'
+import { readPart, summarise, type PartSummary } from '@lathica/core'
 
 /** What the shelf shows of a part, from its document in JSON; undefined when it cannot be read. */
 export function summary(document: string): PartSummary | undefined {

@@ -1,6 +1,5 @@
-import { readPart } from '@lathica/core'
+import { readPart, summarise, type PartSummary } from '@lathica/core'
 import { loadKernel, settlePlans } from '@lathica/kernel'
-import { summarise, type PartSummary } from '../summary'
 
 const kernel = loadKernel()
 

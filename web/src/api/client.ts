@@ -1,20 +1,4 @@
-import type { Material, Part, Problem, UnitSettings } from '@lathica/core'
-
-/** What a card on the shelf shows of a part; see the server's summary. Lengths in mm, mass in g. */
-export interface PartSummary {
-  readonly lie: Part['lie']
-  readonly units: UnitSettings
-  readonly material: string
-  readonly colour: string
-  readonly overall: {
-    readonly diameter: number
-    readonly length: number
-    readonly mass: number | null
-  } | null
-  readonly outline: readonly (readonly number[])[]
-  readonly pencil: readonly (readonly number[])[]
-  readonly failedSteps: number
-}
+import type { Material, PartSummary, Problem } from '@lathica/core'
 
 export interface PartCardData {
   readonly id: string

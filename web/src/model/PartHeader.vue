@@ -27,7 +27,14 @@ function finishRename(): void {
   if (name.value.trim() !== '' && name.value !== parts.name) parts.run(renamePart(name.value))
 }
 
-const saved = computed(() => saveWords(parts.save))
+const saved = computed(() => {
+  const words = saveWords(parts.save)
+  if (parts.save.kind === 'saved' || parts.isKept) return words
+  return {
+    text: 'not saved, and not kept',
+    title: `This browser cannot keep unsaved work: leave the page open until it is saved. ${words.title}`,
+  }
+})
 
 /** How the part stands with the server, in a word or two and in a sentence. */
 function saveWords(save: SaveState): { readonly text: string; readonly title: string } {
@@ -48,10 +55,16 @@ function saveWords(save: SaveState): { readonly text: string; readonly title: st
       return { text: 'not saved', title: `${save.problem.message} ${save.problem.mend}` }
     case 'stale':
       return { text: 'not saved: changed elsewhere', title: 'Choose in the line below.' }
+    case 'gone':
+      return { text: 'not saved: deleted elsewhere', title: 'Choose in the line below.' }
   }
 }
 
-const warns = computed(() => ['unreachable', 'refused', 'stale'].includes(parts.save.kind))
+const warns = computed(
+  () =>
+    ['unreachable', 'refused', 'stale', 'gone'].includes(parts.save.kind) ||
+    (parts.save.kind !== 'saved' && !parts.isKept),
+)
 const body = computed(() => parts.bodies[0])
 </script>
 

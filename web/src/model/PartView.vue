@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { Button, Result, Spin } from 'ant-design-vue'
+import { useEventListener } from '@vueuse/core'
+import { Button, Modal, Result, Spin } from 'ant-design-vue'
 import { computed, onBeforeUnmount, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRouter } from 'vue-router'
 import { api } from '../api/client'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useViewsStore } from '../store/views'
+import DraftBanner from '../drafts/DraftBanner.vue'
+import GoneBanner from './GoneBanner.vue'
 import PartHeader from './PartHeader.vue'
 import StaleBanner from './StaleBanner.vue'
 
@@ -34,16 +37,36 @@ watch(
 
 /** How long leaving waits for the server; what it does not take stays in the browser. */
 const LEAVE_MS = 1500
-const saveBeforeLeaving = async (): Promise<void> => {
+const saveBeforeLeaving = async (): Promise<boolean> => {
   board.field = undefined
   await Promise.race([parts.saveNow(), new Promise((done) => setTimeout(done, LEAVE_MS))])
+  return !wouldLose() || askedToLeave()
 }
+
+/** What is neither saved nor kept by the browser is lost with the page. */
+const wouldLose = (): boolean => parts.save.kind !== 'saved' && !parts.isKept
+
+const askedToLeave = (): Promise<boolean> =>
+  new Promise((resolve) => {
+    Modal.confirm({
+      title: 'Leave unsaved work behind?',
+      content: 'It is not on the server, and this browser cannot keep it.',
+      okText: 'Leave it',
+      cancelText: 'Stay',
+      onOk: () => resolve(true),
+      onCancel: () => resolve(false),
+    })
+  })
+
+useEventListener('beforeunload', (event) => {
+  if (wouldLose()) event.preventDefault()
+})
 /** Whether something is stored that cannot be read: not where the part is gone, or nobody answers. */
 const isThere = computed(() => /^(part\.damaged|file\.)/.test(parts.loadProblem?.code ?? ''))
 
 onBeforeRouteLeave(saveBeforeLeaving)
 onBeforeRouteUpdate(async (to) => {
-  if (to.params['id'] !== props.id) await saveBeforeLeaving()
+  return to.params['id'] === props.id || saveBeforeLeaving()
 })
 onBeforeUnmount(() => {
   parts.close()
@@ -70,6 +93,8 @@ onBeforeUnmount(() => {
     <template v-else>
       <PartHeader />
       <StaleBanner v-if="parts.save.kind === 'stale'" />
+      <GoneBanner v-else-if="parts.save.kind === 'gone'" />
+      <DraftBanner v-for="draft in parts.drafts" :key="`${draft.tab} ${draft.at}`" :draft="draft" />
       <RouterView />
     </template>
   </div>

@@ -3,6 +3,7 @@ import { Button } from 'ant-design-vue'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { usePartStore } from '../store/part'
+import BannerLine from '../ui/BannerLine.vue'
 
 const parts = usePartStore()
 const router = useRouter()
@@ -23,28 +24,12 @@ async function takeTheirs(): Promise<void> {
 </script>
 
 <template>
-  <div class="stale" role="alert">
-    <span>
-      This part was changed in another tab or on another machine since you began. Nothing is
-      overwritten; your work is kept here.
-    </span>
-    <Button size="small" :disabled="busy" @click="takeTheirs">Take the newer state</Button>
-    <Button size="small" :disabled="busy" @click="keepMine">Keep mine as its own part</Button>
-  </div>
+  <BannerLine tone="warns">
+    This part was changed in another tab or on another machine since you began. Nothing is
+    overwritten; your work is kept here.
+    <template #choices>
+      <Button size="small" :disabled="busy" @click="takeTheirs">Take the newer state</Button>
+      <Button size="small" :disabled="busy" @click="keepMine">Keep mine as its own part</Button>
+    </template>
+  </BannerLine>
 </template>
-
-<style scoped>
-.stale {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  flex: none;
-  padding: 6px 14px;
-  border-bottom: 1px solid var(--conflict);
-  background: var(--conflict-wash);
-}
-
-.stale span {
-  flex: 1;
-}
-</style>

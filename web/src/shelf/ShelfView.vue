@@ -5,6 +5,7 @@ import { Search } from 'lucide-vue-next'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PartCardData, ProjectData } from '../api/client'
+import DraftList from '../drafts/DraftList.vue'
 import ThemeButton from '../ui/ThemeButton.vue'
 import ProjectShelf from './ProjectShelf.vue'
 import { useShelf } from './useShelf'
@@ -26,6 +27,8 @@ const shown = computed(() =>
     .map((project) => ({ project, parts: project.parts.filter(matches) }))
     .filter(({ parts }) => words.value.length === 0 || parts.length > 0),
 )
+
+const known = computed(() => new Set(projects.value.flatMap((p) => p.parts.map((part) => part.id))))
 
 async function create(project: ProjectData, part: Part): Promise<void> {
   const id = await shelf.createPart(project.id, part)
@@ -54,6 +57,7 @@ async function createProject(): Promise<void> {
       <Button @click="naming = true">New project</Button>
       <ThemeButton />
     </header>
+    <DraftList v-if="!loading && !problem" :parts="known" @kept="shelf.load" />
     <main>
       <Spin v-if="loading" class="loading" tip="Looking through the shelf …"><div /></Spin>
       <Result

@@ -8,12 +8,13 @@ import {
   writePartFile,
   type Part,
 } from '@lathica/core'
-import { message } from 'ant-design-vue'
-import { h, onBeforeUnmount, ref, shallowRef } from 'vue'
+import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'
 import { partFromForeign } from '../files/bringIn'
 import { tell, tellProblem } from '../notices'
+import { offerBack } from '../offerBack'
+import { tellDeleted } from '../store/saver'
 import type { Problem } from '@lathica/core'
 
 /** How often, and after how long in ms, the shelf looks for masses that were not told yet. */
@@ -86,7 +87,7 @@ export function useShelf() {
     })
     if (done !== true) return
     await load()
-    offerBack(what, async () => {
+    offerBack(`“${what}” was deleted.`, async () => {
       await ask(back)
       await load()
     })
@@ -95,7 +96,10 @@ export function useShelf() {
   const removePart = (part: PartCardData) =>
     remove(
       part.name,
-      () => api.deletePart(part.id),
+      async () => {
+        await api.deletePart(part.id)
+        tellDeleted(part.id)
+      },
       () => api.restorePart(part.id),
     )
 
@@ -168,21 +172,4 @@ export function useShelf() {
     download,
     importFiles,
   }
-}
-
-/** Says that something was deleted, and brings it back on request. */
-function offerBack(what: string, bringBack: () => Promise<void>): void {
-  const key = `deleted-${Date.now()}`
-  const undo = (): void => {
-    message.destroy(key)
-    void bringBack()
-  }
-  void message.info({
-    key,
-    duration: 8,
-    content: h('span', [
-      `“${what}” was deleted. `,
-      h('button', { type: 'button', class: 'plain undo', onClick: undo }, 'Bring it back'),
-    ]),
-  })
 }

@@ -17,11 +17,12 @@ import {
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartData } from '../api/client'
+import { draftsLeft, dropDraft, putBack, type Draft } from '../drafts/drafts'
+import { thisTab } from '../drafts/tab'
 import { told } from '../kernel/told'
 import { tellProblem } from '../notices'
 import { following } from './follow'
 import { createSaver, type SaveState } from './saver'
-import { dropDraft, readDraft } from './drafts'
 import { sameDocument } from './sameDocument'
 
 /** The opened part: its document, the way back and forth, and how it stands with the server. */
@@ -33,6 +34,10 @@ export const usePartStore = defineStore('part', () => {
   const preview = shallowRef<Part>()
   const loadProblem = shallowRef<Problem>()
   const save = shallowRef<SaveState>({ kind: 'saved', at: '' })
+  /** Whether this browser keeps what the server has not yet. */
+  const isKept = ref(true)
+  /** What other visits could not save, for the designer to choose. */
+  const drafts = shallowRef<readonly Draft[]>([])
 
   const part = computed<Part | undefined>(() => preview.value ?? history.value?.part)
   // Pieces that a drag leaves as they are, so that what shows them is not drawn anew at every move.
@@ -57,6 +62,7 @@ export const usePartStore = defineStore('part', () => {
     document: () => history.value?.part,
     onState: (next) => (save.value = next),
     onNewer: (revision) => void takeNewerQuietly(revision),
+    onKept: (is) => (isKept.value = is),
   })
 
   /** Opens a part. What an earlier visit could not save is taken up again. */
@@ -71,27 +77,109 @@ export const usePartStore = defineStore('part', () => {
         loadProblem.value = read.problem
         return
       }
+      const [own, left] = [await thisTab(), await draftsLeft(partId)]
+      if (id.value !== partId) return
       project.value = { id: stored.projectId, name: stored.projectName }
       history.value = createHistory(read.value)
-      saver.begin(partId, stored.revision, stored.updatedAt)
-      takeUpDraft(partId, stored)
+      begin(stored)
+      drafts.value = left.filter((draft) => !isSettled(draft, stored, own))
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (id.value === partId) loadProblem.value = error.problem
     }
   }
 
-  function takeUpDraft(partId: string, stored: PartData): void {
-    const draft = readDraft(partId)
-    if (!draft || !history.value) return
-    const read = readPart(draft.document)
-    if (!read.ok || sameDocument(draft.document, stored.document)) {
-      dropDraft(partId)
-      return
+  const begin = ({ id: partId, projectId, revision, updatedAt }: PartData): void =>
+    saver.begin(partId, projectId, revision, updatedAt)
+
+  /**
+   * Whether nothing is to be asked about a draft: the server has it already, or it is this page's own and goes on
+   * where it was, since nobody saved meanwhile.
+   */
+  function isSettled(draft: Draft, stored: PartData, own: string): boolean {
+    if (sameDocument(draft.document, stored.document)) {
+      void dropDraft(draft.partId, draft.tab)
+      return true
     }
+    return draft.tab === own && draft.revision === stored.revision && takeUp(draft)
+  }
+
+  /** Makes a draft the state of the part, as an edit. False when it cannot be read; that is told. */
+  function takeUp(draft: Draft): boolean {
+    const read = readPart(draft.document)
+    if (!read.ok) tellProblem(read.problem)
+    if (!read.ok || !history.value) return false
     history.value = record(history.value, 'take up unsaved work', read.value)
-    if (draft.revision === stored.revision) saver.changed()
-    else saver.disagree(stored.revision)
+    preview.value = undefined
+    saver.changed()
+    return true
+  }
+
+  const withdraw = (draft: Draft): void => {
+    drafts.value = drafts.value.filter((d) => d !== draft)
+  }
+
+  /** Takes up what another visit could not save; it stays where it is until it is kept as this page's own. */
+  async function takeDraft(draft: Draft): Promise<void> {
+    if (!takeUp(draft)) return
+    withdraw(draft)
+    await saver.kept()
+    if (isKept.value && draft.tab !== (await thisTab())) await dropDraft(draft.partId, draft.tab)
+  }
+
+  /** Makes a draft a part of its own, and returns its id. */
+  async function keepDraftAsPart(draft: Draft, name: string): Promise<string | undefined> {
+    const made = await created(draft.projectId, { ...draft.document, name: name.slice(0, 80) })
+    if (made === undefined) return undefined
+    withdraw(draft)
+    await dropDraft(draft.partId, draft.tab)
+    return made
+  }
+
+  /** Lets a draft go; what is returned brings it back. */
+  async function letGoDraft(draft: Draft): Promise<() => Promise<void>> {
+    withdraw(draft)
+    await dropDraft(draft.partId, draft.tab)
+    return async () => {
+      await putBack(draft)
+      if (id.value === draft.partId) drafts.value = [...drafts.value, draft]
+    }
+  }
+
+  /** A new part of the project, or of any there is where that is gone; a refusal is told. */
+  async function created(projectId: string, document: object): Promise<string | undefined> {
+    try {
+      const projects = await api.projects()
+      const into = projects.find((p) => p.id === projectId) ?? projects[0]
+      const where = into?.id ?? (await api.createProject('Unsaved work')).id
+      return (await api.createPart(where, document)).id
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      tellProblem(error.problem)
+      return undefined
+    }
+  }
+
+  /** Puts a part back that was deleted elsewhere, and returns its id: another one where it is no more. */
+  async function putPartBack(): Promise<string | undefined> {
+    const own = history.value?.part
+    if (!own) return undefined
+    try {
+      await api.restorePart(id.value)
+      const stored = await api.part(id.value)
+      begin(stored)
+      if (!sameDocument(stored.document, toDocument(own))) saver.changed()
+      return id.value
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error
+      if (error.status === 404) {
+        const made = await created(project.value.id, toDocument(own))
+        if (made !== undefined) await dropDraft(id.value)
+        return made
+      }
+      tellProblem(error.problem)
+      return undefined
+    }
   }
 
   function close(): void {
@@ -100,6 +188,7 @@ export const usePartStore = defineStore('part', () => {
     history.value = undefined
     preview.value = undefined
     loadProblem.value = undefined
+    drafts.value = []
   }
 
   function become(next: History): void {
@@ -146,7 +235,9 @@ export const usePartStore = defineStore('part', () => {
       const read = readPart(stored.document)
       if (!read.ok || !history.value) return
       history.value = record(history.value, 'take the newer state', read.value)
-      saver.begin(stored.id, stored.revision, stored.updatedAt)
+      preview.value = undefined
+      begin(stored)
+      await dropDraft(stored.id)
     } catch (error) {
       if (error instanceof ApiError) tellProblem(error.problem)
       else throw error
@@ -163,16 +254,10 @@ export const usePartStore = defineStore('part', () => {
   async function keepAsCopy(): Promise<string | undefined> {
     const own = history.value?.part
     if (!own) return undefined
-    try {
-      const copy = { ...own, name: `${own.name} (my copy)`.slice(0, 80) }
-      const made = await api.createPart(project.value.id, toDocument(copy))
-      dropDraft(id.value)
-      return made.id
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      tellProblem(error.problem)
-      return undefined
-    }
+    const name = `${own.name} (my copy)`.slice(0, 80)
+    const made = await created(project.value.id, toDocument({ ...own, name }))
+    if (made !== undefined) await dropDraft(id.value)
+    return made
   }
 
   return {
@@ -182,6 +267,8 @@ export const usePartStore = defineStore('part', () => {
     preview,
     loadProblem,
     save,
+    isKept,
+    drafts,
     part,
     materials,
     bodies,
@@ -203,6 +290,10 @@ export const usePartStore = defineStore('part', () => {
     stepForth,
     takeNewer,
     keepAsCopy,
+    takeDraft,
+    keepDraftAsPart,
+    letGoDraft,
+    putPartBack,
     saveNow: () => saver.flush(),
   }
 })

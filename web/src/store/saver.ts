@@ -1,6 +1,6 @@
 import { toDocument, type Part, type Problem } from '@lathica/core'
 import { ApiError, api } from '../api/client'
-import { dropDraft, keepDraft } from './drafts'
+import { dropDraft, keepDraft } from '../drafts/drafts'
 import { sameDocument } from './sameDocument'
 
 /** How the opened part stands with the server. */
@@ -14,23 +14,29 @@ export type SaveState =
   | { readonly kind: 'refused'; readonly problem: Problem }
   /** Someone else saved in between; the designer chooses. */
   | { readonly kind: 'stale'; readonly revision: number }
+  /** Someone else deleted the part; the designer chooses. */
+  | { readonly kind: 'gone' }
 
 interface SaverOptions {
   readonly document: () => Part | undefined
   readonly onState: (state: SaveState) => void
   /** Another page saved this part, and nothing waits here. */
   readonly onNewer: (revision: number) => void
+  /** Whether this browser keeps what the server has not yet. */
+  readonly onKept: (isKept: boolean) => void
 }
 
 export interface Saver {
-  /** Starts to keep a part that stands at a revision. */
-  begin(partId: string, revision: number, at: string): void
+  /** Starts to keep a part of a project that stands at a revision. */
+  begin(partId: string, projectId: string, revision: number, at: string): void
   /** Says that the part has changed; it is saved in a moment. */
   changed(): void
   /** Says that the server has a state one's own does not follow from. */
   disagree(revision: number): void
   /** Saves at once what waits. */
   flush(): Promise<void>
+  /** Resolves when what was changed last is kept by the browser, or cannot be. */
+  kept(): Promise<void>
   end(): void
 }
 
@@ -39,17 +45,28 @@ const SETTLE_MS = 500
 const FIRST_RETRY_MS = 1500
 const LONGEST_RETRY_MS = 15_000
 
+/** What open pages tell one another of a part: the revision they saved, or that it was deleted. */
 interface Told {
   readonly id: string
-  readonly revision: number
+  readonly revision: number | 'gone'
 }
+
+/** Told on by what deletes a part. */
+export function tellDeleted(id: string): void {
+  const pages = new BroadcastChannel(CHANNEL)
+  pages.postMessage({ id, revision: 'gone' } satisfies Told)
+  pages.close()
+}
+
+const CHANNEL = 'lathica.saved'
 
 /**
  * Saves a part whenever it changes: one request at a time, tried again while the server is away,
  * stopped when another page's work would be overwritten. Open pages tell one another what they saved.
  */
-export function createSaver({ document, onState, onNewer }: SaverOptions): Saver {
+export function createSaver({ document, onState, onNewer, onKept }: SaverOptions): Saver {
   let partId = ''
+  let projectId = ''
   let revision = 0
   let state: SaveState = { kind: 'saved', at: '' }
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -57,7 +74,8 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
   let retryMs = FIRST_RETRY_MS
   /** What the draft in the browser holds. */
   let kept: Part | undefined
-  const pages = new BroadcastChannel('lathica.saved')
+  let keeping: Promise<void> = Promise.resolve()
+  const pages = new BroadcastChannel(CHANNEL)
 
   const become = (next: SaveState): void => {
     state = next
@@ -71,22 +89,26 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
 
   const keep = (part: Part): void => {
     kept = part
-    keepDraft(partId, { revision, document: toDocument(part) })
+    const draft = { partId, projectId, name: part.name, revision, document: toDocument(part) }
+    keeping = keepDraft(draft).then(onKept)
   }
 
   const changed = (): void => {
     const part = document()
     if (!part || partId === '') return
     keep(part)
-    if (state.kind === 'stale') return
+    if (isAtOdds()) return
     if (state.kind !== 'saving') become({ kind: 'waiting' })
     schedule(SETTLE_MS)
   }
 
+  /** Saving waits for a choice of the designer. */
+  const isAtOdds = (): boolean => state.kind === 'stale' || state.kind === 'gone'
+
   const flush = async (): Promise<void> => {
     clearTimeout(timer)
     if (running) await running
-    if (partId === '' || state.kind === 'saved' || state.kind === 'stale') return
+    if (partId === '' || state.kind === 'saved' || isAtOdds()) return
     running = saveOnce().finally(() => (running = undefined))
     await running
   }
@@ -98,12 +120,13 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
     become({ kind: 'saving' })
     try {
       const saved = await api.savePart(savedId, revision, toDocument(part))
-      if (kept === part) dropDraft(savedId)
+      if (kept === part) void dropDraft(savedId)
       settled(savedId, part, saved.revision, saved.updatedAt)
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (savedId !== partId) return
       if (error.status === 409) await stale(savedId, part, error)
+      else if (error.status === 404) become({ kind: 'gone' })
       else failed(error)
     }
   }
@@ -123,7 +146,7 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
     const there = await api.part(savedId).catch(() => undefined)
     if (savedId !== partId) return
     if (there && sameDocument(there.document, toDocument(part))) {
-      dropDraft(savedId)
+      if (kept === part) void dropDraft(savedId)
       settled(savedId, part, there.revision, there.updatedAt)
     } else become({ kind: 'stale', revision: error.revision ?? revision + 1 })
   }
@@ -139,7 +162,12 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
   }
 
   pages.onmessage = ({ data }: MessageEvent<Told>) => {
-    if (data.id !== partId || data.revision <= revision) return
+    if (data.id !== partId) return
+    if (data.revision === 'gone') {
+      become({ kind: 'gone' })
+      return
+    }
+    if (data.revision <= revision || state.kind === 'gone') return
     if (state.kind === 'saved') onNewer(data.revision)
     else if (state.kind !== 'saving') become({ kind: 'stale', revision: data.revision })
   }
@@ -147,8 +175,8 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
   /** A page that closes sends what waits; should that fail, the draft is there at the next visit. */
   const onLeave = (): void => {
     const part = document()
-    if (!part || partId === '' || state.kind === 'saved' || state.kind === 'stale') return
-    keep(part)
+    if (!part || partId === '' || state.kind === 'saved') return
+    if (kept !== part) keep(part)
     if (state.kind === 'waiting') {
       void api.savePart(partId, revision, toDocument(part), true).catch(() => undefined)
     }
@@ -158,9 +186,10 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
   }
 
   return {
-    begin(id, at, savedAt) {
+    begin(id, project, at, savedAt) {
       clearTimeout(timer)
       partId = id
+      projectId = project
       revision = at
       retryMs = FIRST_RETRY_MS
       become({ kind: 'saved', at: savedAt })
@@ -174,6 +203,7 @@ export function createSaver({ document, onState, onNewer }: SaverOptions): Saver
       become({ kind: 'stale', revision: newer })
     },
     flush,
+    kept: () => keeping,
     end() {
       clearTimeout(timer)
       partId = ''

@@ -7,6 +7,8 @@ export class FakeServer {
   document: unknown
   /** What the next requests meet: a working server, none, or one that fails. */
   mode: 'up' | 'down' | 'failing' = 'up'
+  /** The part is no more: it can be brought back, or not. */
+  deleted: boolean | 'for good' = false
   saves = 0
   created: unknown[] = []
 
@@ -28,14 +30,21 @@ export class FakeServer {
       return json(500, { code: 'server', message: 'The server failed.', mend: 'Try again.' })
     }
     const body = init.body === undefined ? {} : (JSON.parse(String(init.body)) as SaveBody)
-    if (init.method === 'PUT') return this.save(body)
-    if (init.method === 'POST') {
+    if (path === '/api/projects' && init.method === 'GET') {
+      return json(200, [{ id: 'g1', name: 'Skerry Point tide gauge', updatedAt: '', parts: [] }])
+    }
+    if (path.endsWith('/restore') && this.deleted !== 'for good') {
+      this.deleted = false
+      return new Response(null, { status: 204 })
+    }
+    if (init.method === 'POST' && path.endsWith('/parts')) {
       this.created.push(body.document)
       return json(201, { id: 'copy', revision: 1 })
     }
-    if (!path.endsWith('/p1')) {
+    if (!path.includes('/p1') || this.deleted !== false) {
       return json(404, { code: 'not-found', message: 'There is no such part.', mend: 'Go back.' })
     }
+    if (init.method === 'PUT') return this.save(body)
     return json(200, {
       id: 'p1',
       projectId: 'g1',

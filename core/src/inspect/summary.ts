@@ -1,14 +1,9 @@
-import {
-  evaluate,
-  isAcross,
-  locator,
-  loopsOf,
-  overallOf,
-  pieceOf,
-  pointsAlong,
-  usesSketch,
-  type Part,
-} from '@lathica/core'
+import { pointsAlong } from '../geometry'
+import { usesSketch, type Part } from '../part'
+import { evaluate } from '../route'
+import { loopsOf } from '../section'
+import { isAcross, locator, pieceOf } from '../sketch'
+import { overallOf } from './report'
 
 /** What a card on the shelf shows of a part. */
 export interface PartSummary {
