@@ -3,6 +3,7 @@ import { checkPart } from './check'
 import { exportPart, FORMATS } from './export'
 import { importPart } from './import'
 import { inspectPart } from './inspect'
+import { rescueParts } from './rescue'
 import { EXIT, Stop, type Streams } from './exit'
 
 const USAGE = `Usage:
@@ -10,6 +11,7 @@ const USAGE = `Usage:
   lathica check FILE [--json | --csv]
   lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM]
   lathica import FILE.step -o OUT
+  lathica rescue DATABASE -o NEW_DATABASE
 
 inspect   tells mass properties of every body, and how sketches and steps stand
 check     compares the part with its inspection sheet, row by row
@@ -17,11 +19,13 @@ export    writes the part as another file: step is exact, 3mf, stl and glb are t
           the tolerance; -o - writes to standard output
 import    makes a part file of an exchange file (STEP): what is turned becomes a half-section with
           sizes; where that is not all of it, the solid itself stands for the part as it came
+rescue    saves what can be read of a damaged database of the server into a new one; the damaged
+          one is left as it is
 
 Exit codes:
   0  all is well
   1  the part was read, but a step fails, a sketch conflicts, a value has no result, or a row of the
-     inspection sheet fails or cannot be judged
+     inspection sheet fails or cannot be judged; or something that was rescued is torn
   2  the call is off
   3  the file cannot be read, or is not a part file
   4  there is nothing to export, or the output cannot be written
@@ -49,13 +53,14 @@ async function dispatch(args: readonly string[], streams: Streams): Promise<numb
     streams.stdout.write(USAGE)
     return command === undefined && values.help !== true ? EXIT.usage : EXIT.well
   }
-  if (!['inspect', 'check', 'export', 'import'].includes(command)) {
+  if (!['inspect', 'check', 'export', 'import', 'rescue'].includes(command)) {
     throw new Stop(EXIT.usage, `There is no command “${command}”. Try lathica --help.`)
   }
   if (file === undefined) throw new Stop(EXIT.usage, `${command} needs a file behind it.`)
   if (rest.length > 0) throw new Stop(EXIT.usage, `Only one file at a time: what is “${rest[0]}”?`)
   if (command === 'inspect') return inspectPart(file, values.json === true, streams)
   if (command === 'check') return checkPart(file, values, streams)
+  if (command === 'rescue') return rescueParts(file, values.output, streams)
   if (command === 'import') return importPart(file, values.output, streams)
   return exportPart(file, values, streams)
 }

@@ -5,7 +5,8 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { promisify } from 'node:util'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { readPartFile, type PartReport } from '@lathica/core'
+import { readPartFile, toDocument, type PartReport } from '@lathica/core'
+import { createRepository, openDatabase, storable } from '@lathica/server'
 import { bevel, cylinder, rounding, tube, turned } from './support/pappus'
 import { main } from '../src/main'
 
@@ -336,5 +337,32 @@ describe('lathica import', () => {
     const { code, err } = await call('import', step, '-o', join(folder, 'no', 'where.json'))
     expect(code).toBe(4)
     expect(err).toContain('cannot be written')
+  })
+})
+
+describe('lathica rescue', () => {
+  it('saves what a damaged database holds into a new one', async () => {
+    const database = join(folder, 'gauge.sqlite')
+    const made = await openDatabase(database)
+    const repository = createRepository(made)
+    const project = await repository.createProject('Skerry Point tide gauge')
+    const read = readPartFile(await readFile(SPINDLE, 'utf8'))
+    if (!read.ok) throw new Error(read.problem.message)
+    await repository.createPart(project, storable(toDocument(read.value)))
+    await made.raw('PRAGMA wal_checkpoint(TRUNCATE)')
+    await made.destroy()
+    const bytes = await readFile(database)
+    await writeFile(database, bytes.fill(0xa5, 0, 4096))
+    const saved = join(folder, 'saved.sqlite')
+    const answer = await call('rescue', database, '-o', saved)
+    expect(answer).toEqual({
+      ...{ code: 0, err: '' },
+      out: `1 part in 1 project and 0 materials are in ${saved}.\n`,
+    })
+    expect((await call('rescue', database, '-o', saved)).code).toBe(4)
+    expect((await call('rescue', join(folder, 'none'), '-o', saved)).code).toBe(3)
+    expect((await call('rescue', database)).code).toBe(2)
+    const empty = await file('empty.sqlite', '')
+    expect((await call('rescue', empty, '-o', join(folder, 'b.sqlite'))).code).toBe(3)
   })
 })

@@ -45,7 +45,7 @@ const FAILURES: readonly Told[] = [
     when: /SQLITE_CORRUPT|malformed/,
     exitCode: 5,
     message: 'is damaged',
-    mend: 'Keep a copy of it; then start from the newest copy that is beside it, in the folder of copies, with --database.',
+    mend: 'Save what can be read of it with “npx lathica rescue”, or start from the newest copy that is beside it, in the folder of copies, with --database.',
   },
   {
     when: /SQLITE_READONLY|readonly database|EACCES|EROFS|SQLITE_CANTOPEN|[Uu]nable to open/,
