@@ -12,6 +12,8 @@ export interface Draft {
   readonly revision: number
   /** When it was last changed, in ms since 1970. */
   readonly at: number
+  /** Another one at every change: what was read once may have been replaced since. */
+  readonly stamp: string
   readonly document: object
 }
 
@@ -54,7 +56,7 @@ async function bringOver(made: IDBPDatabase<Schema>): Promise<void> {
       const { revision, document } = JSON.parse(localStorage.getItem(key) ?? '') as Draft
       const { name } = document as { readonly name?: unknown }
       const draft = { tab: 'former', partId, projectId: '', name: String(name), revision, document }
-      await made.put('drafts', { ...draft, at: Date.now() })
+      await made.put('drafts', { ...draft, at: Date.now(), stamp: crypto.randomUUID() })
     } catch {
       // What cannot be read is no work that could be lost.
     }
@@ -63,24 +65,48 @@ async function bringOver(made: IDBPDatabase<Schema>): Promise<void> {
 }
 
 /** Keeps this tab's work on a part, in place of what it was. False when this browser cannot. */
-export async function keepDraft(draft: Omit<Draft, 'tab' | 'at'>): Promise<boolean> {
-  const at = Date.now()
+export async function keepDraft(draft: Omit<Draft, 'tab' | 'at' | 'stamp'>): Promise<boolean> {
+  const made = { at: Date.now(), stamp: crypto.randomUUID() }
   try {
     const tab = await thisTab()
-    await (await database()).put('drafts', { ...draft, tab, at })
+    await (await database()).put('drafts', { ...draft, ...made, tab })
     return true
   } catch {
     return false
   }
 }
 
-/** Lets a draft go: what it holds is saved, or no longer wanted. Of this tab, if no other is named. */
-export async function dropDraft(partId: string, tab?: string): Promise<void> {
+/** Lets this tab's draft of a part go: what it holds is saved. */
+export async function dropOwnDraft(partId: string): Promise<void> {
   try {
-    await (await database()).delete('drafts', [tab ?? (await thisTab()), partId])
+    await (await database()).delete('drafts', [await thisTab(), partId])
   } catch {
     // One that cannot be let go is offered once more.
   }
+}
+
+/** Lets a draft go that was read before; not what its tab has put in its place since. */
+export async function dropDraft({ tab, partId, stamp }: Draft): Promise<void> {
+  try {
+    const { store, done } = (await database()).transaction('drafts', 'readwrite')
+    const now = await store.get([tab, partId])
+    if (now?.stamp === stamp) await store.delete([tab, partId])
+    await done
+  } catch {
+    // As above.
+  }
+}
+
+/** Makes room for new work of this tab beside a draft of its own that waits for a choice. */
+export async function setAside(draft: Draft): Promise<Draft> {
+  const aside = { ...draft, tab: crypto.randomUUID() }
+  const moving = (await database()).transaction('drafts', 'readwrite')
+  await Promise.all([
+    moving.store.put(aside),
+    moving.store.delete([draft.tab, draft.partId]),
+    moving.done,
+  ])
+  return aside
 }
 
 /** Puts a draft back that was let go. */

@@ -17,7 +17,14 @@ import {
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartData } from '../api/client'
-import { draftsLeft, dropDraft, putBack, type Draft } from '../drafts/drafts'
+import {
+  draftsLeft,
+  dropDraft,
+  dropOwnDraft,
+  putBack,
+  setAside,
+  type Draft,
+} from '../drafts/drafts'
 import { thisTab } from '../drafts/tab'
 import { told } from '../kernel/told'
 import { tellProblem } from '../notices'
@@ -82,7 +89,8 @@ export const usePartStore = defineStore('part', () => {
       project.value = { id: stored.projectId, name: stored.projectName }
       history.value = createHistory(read.value)
       begin(stored)
-      drafts.value = left.filter((draft) => !isSettled(draft, stored, own))
+      const offered = left.filter((draft) => !isSettled(draft, stored, own))
+      drafts.value = await Promise.all(offered.map((d) => (d.tab === own ? setAside(d) : d)))
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (id.value === partId) loadProblem.value = error.problem
@@ -98,7 +106,7 @@ export const usePartStore = defineStore('part', () => {
    */
   function isSettled(draft: Draft, stored: PartData, own: string): boolean {
     if (sameDocument(draft.document, stored.document)) {
-      void dropDraft(draft.partId, draft.tab)
+      void dropDraft(draft)
       return true
     }
     return draft.tab === own && draft.revision === stored.revision && takeUp(draft)
@@ -124,7 +132,7 @@ export const usePartStore = defineStore('part', () => {
     if (!takeUp(draft)) return
     withdraw(draft)
     await saver.kept()
-    if (isKept.value && draft.tab !== (await thisTab())) await dropDraft(draft.partId, draft.tab)
+    if (isKept.value) await dropDraft(draft)
   }
 
   /** Makes a draft a part of its own, and returns its id. */
@@ -132,14 +140,14 @@ export const usePartStore = defineStore('part', () => {
     const made = await created(draft.projectId, { ...draft.document, name: name.slice(0, 80) })
     if (made === undefined) return undefined
     withdraw(draft)
-    await dropDraft(draft.partId, draft.tab)
+    await dropDraft(draft)
     return made
   }
 
   /** Lets a draft go; what is returned brings it back. */
   async function letGoDraft(draft: Draft): Promise<() => Promise<void>> {
     withdraw(draft)
-    await dropDraft(draft.partId, draft.tab)
+    await dropDraft(draft)
     return async () => {
       await putBack(draft)
       if (id.value === draft.partId) drafts.value = [...drafts.value, draft]
@@ -174,7 +182,7 @@ export const usePartStore = defineStore('part', () => {
       if (!(error instanceof ApiError)) throw error
       if (error.status === 404) {
         const made = await created(project.value.id, toDocument(own))
-        if (made !== undefined) await dropDraft(id.value)
+        if (made !== undefined) await dropOwnDraft(id.value)
         return made
       }
       tellProblem(error.problem)
@@ -237,7 +245,7 @@ export const usePartStore = defineStore('part', () => {
       history.value = record(history.value, 'take the newer state', read.value)
       preview.value = undefined
       begin(stored)
-      await dropDraft(stored.id)
+      await dropOwnDraft(stored.id)
     } catch (error) {
       if (error instanceof ApiError) tellProblem(error.problem)
       else throw error
@@ -256,7 +264,7 @@ export const usePartStore = defineStore('part', () => {
     if (!own) return undefined
     const name = `${own.name} (my copy)`.slice(0, 80)
     const made = await created(project.value.id, toDocument({ ...own, name }))
-    if (made !== undefined) await dropDraft(id.value)
+    if (made !== undefined) await dropOwnDraft(id.value)
     return made
   }
 

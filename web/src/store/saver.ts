@@ -1,6 +1,6 @@
 import { toDocument, type Part, type Problem } from '@lathica/core'
 import { ApiError, api } from '../api/client'
-import { dropDraft, keepDraft } from '../drafts/drafts'
+import { dropOwnDraft, keepDraft } from '../drafts/drafts'
 import { sameDocument } from './sameDocument'
 
 /** How the opened part stands with the server. */
@@ -120,7 +120,7 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
     become({ kind: 'saving' })
     try {
       const saved = await api.savePart(savedId, revision, toDocument(part))
-      if (kept === part) void dropDraft(savedId)
+      if (kept === part) void dropOwnDraft(savedId)
       settled(savedId, part, saved.revision, saved.updatedAt)
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
@@ -146,7 +146,7 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
     const there = await api.part(savedId).catch(() => undefined)
     if (savedId !== partId) return
     if (there && sameDocument(there.document, toDocument(part))) {
-      if (kept === part) void dropDraft(savedId)
+      if (kept === part) void dropOwnDraft(savedId)
       settled(savedId, part, there.revision, there.updatedAt)
     } else become({ kind: 'stale', revision: error.revision ?? revision + 1 })
   }

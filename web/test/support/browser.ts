@@ -4,6 +4,11 @@ import { vi } from 'vitest'
 import { forgetStore } from '../../src/drafts/drafts'
 import { forgetTab } from '../../src/drafts/tab'
 
+function forgetAll(): void {
+  forgetTab()
+  forgetStore()
+}
+
 /**
  * A browser's tabs as pages see them: each has its store of the session, all share the stores of the site and the
  * locks, which go with the page that holds them. The first tab is there from the start; tabs count from one.
@@ -14,14 +19,12 @@ export class FakeBrowser {
   private tab = 1
   private tabs = 1
 
-  constructor() {
+  /** @param forget what a page that begins forgets of the one before it */
+  constructor(private readonly forget: () => void = forgetAll) {
     localStorage.clear()
     sessionStorage.clear()
     vi.stubGlobal('indexedDB', new IDBFactory())
-    vi.stubGlobal(
-      'navigator',
-      Object.create(navigator, { locks: { value: this.locks() } }) as object,
-    )
+    Object.defineProperty(navigator, 'locks', { configurable: true, value: this.locks() })
     this.begin()
   }
 
@@ -52,6 +55,11 @@ export class FakeBrowser {
     this.begin()
   }
 
+  /** The number of the tab in hand. */
+  get inHand(): number {
+    return this.tab
+  }
+
   /** A tab's page ends, whatever it was doing. */
   crash(tab: number): void {
     for (const [name, holder] of this.holders) if (holder === tab) this.holders.delete(name)
@@ -72,8 +80,7 @@ export class FakeBrowser {
   }
 
   private begin(): void {
-    forgetTab()
-    forgetStore()
+    this.forget()
   }
 
   private locks(): object {

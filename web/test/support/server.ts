@@ -5,8 +5,8 @@ import { vi } from 'vitest'
 export class FakeServer {
   revision = 1
   document: unknown
-  /** What the next requests meet: a working server, none, or one that fails. */
-  mode: 'up' | 'down' | 'failing' = 'up'
+  /** What the next requests meet: a working server, none, one that fails, or one whose answers are lost. */
+  mode: 'up' | 'down' | 'failing' | 'deaf' = 'up'
   /** The part is no more: it can be brought back, or not. */
   deleted: boolean | 'for good' = false
   saves = 0
@@ -29,6 +29,12 @@ export class FakeServer {
     if (this.mode === 'failing') {
       return json(500, { code: 'server', message: 'The server failed.', mend: 'Try again.' })
     }
+    const answer = this.answerTo(path, init)
+    if (this.mode === 'deaf') throw new TypeError('Failed to fetch')
+    return answer
+  }
+
+  private answerTo(path: string, init: RequestInit): Response {
     const body = init.body === undefined ? {} : (JSON.parse(String(init.body)) as SaveBody)
     if (path === '/api/projects' && init.method === 'GET') {
       return json(200, [{ id: 'g1', name: 'Skerry Point tide gauge', updatedAt: '', parts: [] }])
