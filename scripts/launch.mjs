@@ -1,6 +1,6 @@
 /**
  * Starts what the README promises, on a machine that has nothing yet but Node and npm:
- * `demo`, `test`, `dev`, `bench`, `fuzz` and `screenshots`. It runs before anything is installed, so it uses Node alone.
+ * `demo`, `test`, `dev`, `bench`, `fuzz`, `soak` and `screenshots`. It runs before anything is installed, so it uses Node alone.
  */
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
@@ -186,7 +186,11 @@ async function test() {
     await build()
   }
   console.log('Trials at random, beside the checks …')
-  await Promise.all([checked(), must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))])
+  const tried = async () => {
+    await must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))
+    await must('A trial of the server', ...tool('tsx/dist/cli.mjs', SOAK))
+  }
+  await Promise.all([checked(), tried()])
   const unitArgs = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
   const unitCode = await run(...tool('vitest/vitest.mjs', unitArgs))
   const browserCode = await run(...tool('@playwright/test/cli.js', ['test'], { env }))
@@ -215,8 +219,22 @@ async function fuzz() {
   )
 }
 
+/** Trials of the server and of pages, for so many minutes: `npm run soak -- 30`. */
+async function soak() {
+  const [minutes = '10', ...rest] = process.argv.slice(3)
+  process.exit(
+    await run(...tool('tsx/dist/cli.mjs', ['soak/run.ts', '--minutes', minutes, ...rest])),
+  )
+}
+
 /** A short watch with cases that are the same every time; the first finding ends it. */
 const WATCH = ['fuzz/run.ts', '--minutes', '2', '--seed', '1', '--count', '600', '--first']
+
+/** A short trial of the server: what is lost or hangs ends it; times are not judged beside other work. */
+const SOAK = [
+  ...['soak/run.ts', '--minutes', '1', '--losses'],
+  ...['--only', 'kills while saving,hostile files,solids that come in'],
+]
 
 const DEPEND = [
   '--config',
@@ -228,7 +246,7 @@ const DEPEND = [
   'cli/src',
 ]
 
-const commands = { demo, test, dev, bench, screenshots, fuzz }
+const commands = { demo, test, dev, bench, screenshots, fuzz, soak }
 const command = commands[process.argv[2] ?? '']
 if (!command) {
   console.error(`Use one of: ${Object.keys(commands).join(', ')}.`)

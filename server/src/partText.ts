@@ -19,6 +19,9 @@ export function storable(document: unknown): PartText {
     throw new HttpProblem(422, code, message, mend)
   }
   const text = JSON.stringify(toDocument(read.value))
+  const { name } = read.value
+  // What is written as it came was read just now.
+  if (text === JSON.stringify(document)) return { name, text }
   const back = storedPart(JSON.parse(text))
   const isSame = back.ok && JSON.stringify(toDocument(back.value)) === text
   if (!isSame) {
@@ -30,5 +33,5 @@ export function storable(document: unknown): PartText {
       'Undo the last change and save again.',
     )
   }
-  return { name: read.value.name, text }
+  return { name, text }
 }

@@ -89,8 +89,9 @@ export function createRepository(
   const projects = () => database<ProjectRow>('projects')
   const parts = () => database<PartRow>('parts')
   const now = (): string => new Date().toISOString()
-  const touchProject = (id: string, at: string) =>
-    write(() => projects().where({ id }).update({ updated_at: at }))
+  /** What is written together waits for the disk once, and is there all or not at all. */
+  const together = <T>(work: (within: Knex.Transaction) => Promise<T>): Promise<T> =>
+    write(() => database.transaction(work))
   const setDeleted = async (rows: () => Knex.QueryBuilder, deleted: boolean): Promise<boolean> =>
     ((await write(() => rows().update({ deleted_at: deleted ? now() : null }))) as number) > 0
 
@@ -138,8 +139,10 @@ export function createRepository(
         ...{ id, project_id: projectId, revision: 1, created_at: at, updated_at: at },
         ...{ name: part.name, document: part.text, summary: 'null' },
       }
-      await write(() => parts().insert(row))
-      await touchProject(projectId, at)
+      await together(async (within) => {
+        await within('parts').insert(row)
+        await within('projects').where({ id: projectId }).update({ updated_at: at })
+      })
       onWritten(id)
       return { id, revision: 1 }
     },
@@ -172,25 +175,23 @@ export function createRepository(
 
     async savePart(id, revision, part) {
       const at = now()
-      // The revision is part of the condition, so that of two writers only one can win.
-      const changed = await write(() =>
-        parts()
-          .where({ id, revision })
-          .whereNull('deleted_at')
+      const outcome = await together(async (within): Promise<SaveOutcome> => {
+        const live = () => within<PartRow>('parts').where({ id }).whereNull('deleted_at')
+        // The revision is part of the condition, so that of two writers only one can win.
+        const changed = await live()
+          .where({ revision })
           .update({
             ...{ name: part.name, document: part.text },
             ...{ revision: revision + 1, updated_at: at },
-          }),
-      )
-      const row = await parts()
-        .where({ id })
-        .whereNull('deleted_at')
-        .first('revision', 'project_id')
-      if (!row) return { outcome: 'missing' }
-      if (changed === 0) return { outcome: 'stale', revision: row.revision }
-      await touchProject(row.project_id, at)
-      onWritten(id)
-      return { outcome: 'saved', revision: revision + 1, updatedAt: at }
+          })
+        const row = await live().first('revision', 'project_id')
+        if (!row) return { outcome: 'missing' }
+        if (changed === 0) return { outcome: 'stale', revision: row.revision }
+        await within('projects').where({ id: row.project_id }).update({ updated_at: at })
+        return { outcome: 'saved', revision: revision + 1, updatedAt: at }
+      })
+      if (outcome.outcome === 'saved') onWritten(id)
+      return outcome
     },
 
     setPartDeleted: (id, deleted) => setDeleted(() => parts().where({ id }), deleted),

@@ -6,9 +6,12 @@ import type { Threads } from './threads'
 
 /** Keeps what the shelf shows of parts up to date, in threads. */
 export interface Summaries {
-  /** A part was written: what is shown of it is made anew; it is weighed once it has been left alone for a while. */
+  /**
+   * A part was written: what is shown of it is made anew once it has been left alone for a while, or someone looks;
+   * then it is weighed.
+   */
   want(id: string): void
-  /** Resolves when nothing is due any more that is quick, or after so long in ms. */
+  /** Makes at once what is due and quick; resolves when that is done, or after so long in ms. */
   settled(longest: number): Promise<void>
   /** Wants every part of which no summary was made, or that has not been weighed yet. */
   catchUp(): Promise<void>
@@ -17,7 +20,7 @@ export interface Summaries {
 
 export interface SummariesOptions {
   readonly write?: Write
-  /** So long a part is left alone before it is weighed, in ms. */
+  /** So long parts are left alone before they are summed up, and then weighed, in ms. */
   readonly patience?: number
 }
 
@@ -36,6 +39,7 @@ export function createSummaries(
   const timers = new Map<string, ReturnType<typeof setTimeout>>()
   const ended = new AbortController()
   let working: Promise<void> | undefined
+  let quiet: ReturnType<typeof setTimeout> | undefined
   let weighing: Promise<void> = Promise.resolve()
 
   /** Makes the summary of a part's present revision; undefined when there is none. */
@@ -86,12 +90,21 @@ export function createSummaries(
     if (ended.signal.aborted) return
     clearTimeout(timers.get(id))
     due.add(id)
-    working ??= workOff()
+    // Quick edits, and those of many parts, go together.
+    clearTimeout(quiet)
+    quiet = setTimeout(begin, patience)
+    quiet.unref()
+  }
+
+  function begin(): void {
+    clearTimeout(quiet)
+    if (due.size > 0 && !ended.signal.aborted) working ??= workOff()
   }
 
   return {
     want,
     async settled(longest) {
+      begin()
       if (!working) return
       let timer: ReturnType<typeof setTimeout> | undefined
       const late = new Promise<void>((resolve) => (timer = setTimeout(resolve, longest)))
@@ -104,11 +117,13 @@ export function createSummaries(
         .select('id', 'summary')) as readonly { readonly id: string; readonly summary: string }[]
       for (const { id, summary } of rows) {
         if (summary.includes('"mass":null')) weighLater(id, 0)
-        else if (!summary.startsWith('{')) want(id)
+        else if (!summary.startsWith('{')) due.add(id)
       }
+      begin()
     },
     async stop() {
       ended.abort()
+      clearTimeout(quiet)
       for (const timer of timers.values()) clearTimeout(timer)
       await working
       await weighing

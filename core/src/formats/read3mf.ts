@@ -4,8 +4,10 @@ import { fail, succeed, type Result } from '../result'
 import { MOST_TRIANGLES, type ForeignMesh } from './foreignMesh'
 import { tooManyTriangles } from './tooMany'
 
-/** Unpacked files larger than this are refused before they are unpacked, in bytes. */
-const LARGEST_MODEL = 250_000_000
+/** Unpacked files larger than this are refused before they are unpacked, in bytes: all triangles there may be take some 30 MB. */
+const LARGEST_MODEL = 80_000_000
+/** Models of more marks than this are refused before they are read. */
+const MOST_TAGS = 3 * MOST_TRIANGLES
 /** Components within components go no deeper. */
 const DEEPEST = 8
 /** A file's components, each as often as it is used, are no more. */
@@ -29,7 +31,11 @@ export function read3mf(bytes: Uint8Array): Result<readonly ForeignMesh[]> {
   if (!unpacked.ok) return unpacked
   const { texts, start } = unpacked.value
   const models = new Map<string, Node>()
+  let tags = 0
   for (const [path, text] of texts) {
+    if (!/^\s*</.test(text)) return notSound
+    for (let at = text.indexOf('<'); at >= 0; at = text.indexOf('<', at + 1)) tags++
+    if (tags > MOST_TAGS) return tooManyTriangles(MOST_TRIANGLES + 1)
     const model = parsed(text)
     if (!model) return notSound
     const refused = refusedBy(model, namespacesIn(text))

@@ -4,6 +4,9 @@ import type { Threads } from '../threads'
 import { jsonBytes } from './body'
 import { HttpProblem } from './problem'
 
+/** Larger bodies than this, in bytes, are read apart from the others: a part of 3,000 lines takes about 1 MB. */
+const LARGE = 1_000_000
+
 /** A document that takes longer than this to be read, in ms, is refused. */
 const LONGEST = 30_000
 
@@ -19,7 +22,7 @@ export async function acceptedPart(
   const bytes = await jsonBytes(ctx)
   const accepted = await threads
     .run(
-      'accept',
+      bytes.length > LARGE ? 'acceptLarge' : 'accept',
       { kind, bytes },
       { signal: AbortSignal.timeout(LONGEST), transfer: [bytes.buffer] },
     )

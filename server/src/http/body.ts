@@ -1,7 +1,4 @@
-import { createWriteStream } from 'node:fs'
-import { rm } from 'node:fs/promises'
-import { Transform } from 'node:stream'
-import { pipeline } from 'node:stream/promises'
+import { open, rm } from 'node:fs/promises'
 import { bodyParser } from '@koa/bodyparser'
 import type { Context, Middleware } from 'koa'
 import { NO_ROOM } from '../jobs/room'
@@ -19,10 +16,7 @@ export async function jsonBytes(ctx: Context): Promise<Uint8Array<ArrayBuffer>> 
     throw new HttpProblem(400, 'body.json', 'The request is not JSON.', 'Send JSON.')
   }
   const chunks: Buffer[] = []
-  let size = 0
-  for await (const chunk of ctx.req as AsyncIterable<Buffer>) {
-    size += chunk.length
-    if (size > LARGEST_BODY) throw tooLarge('This is too large to be saved.', 'Make it smaller.')
+  for await (const chunk of upTo(ctx, LARGEST_BODY, 'This is too large to be saved.')) {
     chunks.push(chunk)
   }
   // A copy of its own can be handed over; a small buffer shares its memory with others.
@@ -31,22 +25,27 @@ export async function jsonBytes(ctx: Context): Promise<Uint8Array<ArrayBuffer>> 
 
 /** Writes a body to a file as it comes. @throws HttpProblem when it is larger than so many bytes, or there is no room */
 export async function bodyToFile(ctx: Context, path: string, most: number): Promise<void> {
-  let size = 0
-  const counted = new Transform({
-    transform(chunk: Buffer, _, done) {
-      size += chunk.length
-      if (size > most) done(tooLarge('This file is too large.', 'Write it coarser.'))
-      else done(null, chunk)
-    },
-  })
+  const file = await open(path, 'w')
   try {
-    await pipeline(ctx.req, counted, createWriteStream(path))
+    for await (const chunk of upTo(ctx, most, 'This file is too large.')) await file.write(chunk)
+    await file.close()
   } catch (error) {
+    await file.close()
     await rm(path, { force: true })
     if ((error as NodeJS.ErrnoException).code !== 'ENOSPC') throw error
     throw new HttpProblem(507, NO_ROOM.code, NO_ROOM.message, NO_ROOM.mend)
   }
 }
 
-const tooLarge = (message: string, mend: string): HttpProblem =>
-  new HttpProblem(413, 'body.large', message, mend)
+/** A body piece by piece, up to so many bytes. */
+async function* upTo(ctx: Context, most: number, message: string): AsyncGenerator<Buffer> {
+  let size = 0
+  for await (const chunk of ctx.req.iterator({ destroyOnReturn: false }) as AsyncIterable<Buffer>) {
+    size += chunk.length
+    if (size > most) {
+      ctx.req.resume()
+      throw new HttpProblem(413, 'body.large', message, 'Make it smaller, or coarser.')
+    }
+    yield chunk
+  }
+}

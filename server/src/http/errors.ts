@@ -1,4 +1,4 @@
-import type { Middleware } from 'koa'
+import type { Context, Middleware } from 'koa'
 import type { Logger } from 'pino'
 import { ValidationError } from 'yup'
 import { failureOf, DatabaseFailure } from '../database/failure'
@@ -14,6 +14,7 @@ export function answerErrors(log: Logger): Middleware {
     } catch (error) {
       const problem = toProblem(error)
       if (problem.status >= 500) log.error({ err: error, path: ctx.path }, 'request failed')
+      await letRunOut(ctx)
       ctx.status = problem.status
       ctx.body = {
         code: problem.code,
@@ -23,6 +24,26 @@ export function answerErrors(log: Logger): Middleware {
       }
     }
   }
+}
+
+/** How long what is not read of a request is let run out, in ms. */
+const LONGEST_RUN = 10_000
+
+/** What was not read of a request is let run out, so that whoever sends it hears the answer; nothing follows it. */
+async function letRunOut({ req, res }: Context): Promise<void> {
+  if (req.complete || req.destroyed) return
+  res.setHeader('Connection', 'close')
+  await new Promise<void>((resolve) => {
+    const timer = setTimeout(resolve, LONGEST_RUN)
+    const ended = (): void => {
+      clearTimeout(timer)
+      resolve()
+    }
+    req.once('end', ended).once('close', ended).once('error', ended)
+    req.removeAllListeners('readable')
+    req.on('data', () => undefined)
+    req.resume()
+  })
 }
 
 /** Told of an answer that broke off while it was sent. A page that was left meanwhile is no fault. */

@@ -11,6 +11,8 @@ import type { KeepTask } from './keep'
 export interface Works {
   /** Checks a document that came in, and makes of it what is stored. */
   readonly accept: { readonly task: AcceptTask; readonly gives: Accepted }
+  /** The same for large ones: what they leave in memory goes with their thread. */
+  readonly acceptLarge: Works['accept']
   /** What the shelf shows of a part, without the solid kernel; undefined when it cannot be read. */
   readonly summarise: { readonly task: string; readonly gives: PartSummary | undefined }
   /** The same, with the mass of what takes the solid kernel. */
@@ -69,6 +71,7 @@ export function createThreads(): Threads {
   const aside = lineFor(1)
   const lines: Readonly<Record<Work, Line>> = {
     accept: lineFor(2, './accept.ts'),
+    acceptLarge: lineFor(1),
     summarise: aside,
     keep: aside,
     weigh: lineFor(1),

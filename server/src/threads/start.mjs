@@ -7,6 +7,7 @@ register()
 if (workerData.first) await import(workerData.first)
 
 export const accept = async (task) => (await import('./accept.ts')).accept(task)
+export const acceptLarge = (task) => accept(task)
 export const summarise = async (task) => (await import('./summarise.ts')).summary(task)
 export const weigh = async (task) => (await import('./weigh.ts')).weigh(task)
 export const files = async (task) => (await import('./files.ts')).files(task)
