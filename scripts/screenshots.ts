@@ -46,11 +46,17 @@ try {
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-funnel', (shop) => shop.openPart('Ink funnel'))
-  await take('groove', async (shop, page) => {
+  await take('unsaved-work', async (shop, page) => {
+    // Another tab is closed with work that the server never saw.
+    const left = new Workshop(await page.context().newPage())
+    await left.openPart('Spindle')
+    await left.page.route('**/api/**', (route) => route.abort())
+    await left.label('⌀35').click()
+    await left.type('36')
+    await left.page.locator('[data-save="unreachable"]').waitFor()
+    await left.page.close()
     await shop.openPart('Spindle')
-    await shop.route.getByRole('button', { name: /Groove/ }).click()
-    await shop.card.getByLabel('Distance', { exact: true }).fill('12')
-    await page.mouse.move(300, 700)
+    await page.getByRole('button', { name: 'Compare' }).click()
   })
   await take('model-dark', (shop) => shop.openPart('Spindle'), 'dark')
   const toInspect = async (page: Page): Promise<Inspection> => {

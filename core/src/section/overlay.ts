@@ -275,8 +275,13 @@ function longestOfChains(edges: readonly Stretch[], startOf: Int32Array): readon
     if (own > length) [best, length] = [i, own]
   })
   if (best >= 0) longest.push(best)
-  return longest
+  // Many chains cross one another at many vertices, and agree there or not.
+  const every = Math.ceil(longest.length / MOST_CHAINS)
+  return longest.filter((_, i) => i % every === 0)
 }
+
+/** So many chains of an arrangement are looked at by rays, evenly spread. */
+const MOST_CHAINS = 8
 
 /**
  * Edges by number, short ones last: beside what is hardly longer than the vertex tolerance, ends that were merged
