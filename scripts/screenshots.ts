@@ -31,7 +31,8 @@ async function take(
 try {
   await take('shelf', async (_shop, page) => {
     await page.goto('/')
-    await page.getByRole('link', { name: /^Spindle/ }).waitFor()
+    // What takes the solid kernel is weighed a moment later.
+    await page.getByRole('link', { name: /^Guide segment.* g/ }).waitFor({ timeout: 120_000 })
   })
   await take('hand-over', async (_shop, page) => {
     await page.goto('/')

@@ -78,6 +78,8 @@ export class ServerProcess {
     return fetch(this.base + path, {
       method,
       headers: {
+        // A connection that is kept may be closed just when it is used again; saves come too often for that.
+        ...(method === 'PUT' ? {} : { connection: 'close' }),
         'content-type':
           body instanceof Uint8Array ? 'application/octet-stream' : 'application/json',
       },

@@ -67,7 +67,7 @@ describe('what is to go by', () => {
   const wheel = demo('line-sheave')
   const asReference = { ...wheel, bodies: wheel.bodies.map((b) => ({ ...b, reference: true })) }
 
-  test.each(EXPORTERS.filter((e) => e.id !== 'json').map((e) => [e.id, e] as const))(
+  test.each(EXPORTERS.filter((e) => e.of !== 'document').map((e) => [e.id, e] as const))(
     'is in no file: %s',
     (_id, exporter) => {
       const made = exporter.write(asReference, settings)

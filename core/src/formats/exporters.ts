@@ -3,6 +3,8 @@ import { fail, succeed, type Result } from '../result'
 import { evaluate } from '../route'
 import { writeGlb } from './glb'
 import { writePartFile } from './partFile'
+import { writeSectionSvg } from './sectionSvg'
+import { writeSizes } from './sizesCsv'
 import { meshedBodies, needsKernel, type BuiltGeometry } from './solids'
 import { writeStep } from './step'
 import { writeStl } from './stl'
@@ -29,6 +31,8 @@ export interface Exporter {
   readonly about: string
   /** True where triangles stand for surfaces, within a tolerance. */
   readonly triangles: boolean
+  /** What of a part goes into it: its document, its section, or its solids. */
+  readonly of: 'document' | 'section' | 'solids'
   readonly write: (part: Part, settings: ExportSettings) => Result<string | Uint8Array>
 }
 
@@ -64,14 +68,14 @@ export const EXPORTERS: readonly Exporter[] = [
     ...{ id: 'json', name: 'Part file', extension: 'lathica.json', type: 'application/json' },
     about:
       'Everything: profiles with their constraints and sizes, values, materials, the route and the inspection sheet. It opens here again, and the command line reads it.',
-    triangles: false,
+    ...{ triangles: false, of: 'document' },
     write: (part) => succeed(writePartFile(part)),
   },
   {
     ...{ id: 'step', name: 'STEP, ISO 10303', extension: 'step', type: 'model/step' },
     about:
       'Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm, every body with its name and colour, the axis along Z.',
-    triangles: false,
+    ...{ triangles: false, of: 'solids' },
     write: (part, { at, built }) => {
       if (needsKernel(part) && !built) return notBuilt()
       const text = built?.step ?? writeStep(part, at)
@@ -79,15 +83,37 @@ export const EXPORTERS: readonly Exporter[] = [
     },
   },
   {
+    ...{ id: 'svg', name: 'Section, SVG', extension: 'svg', type: 'image/svg+xml' },
+    about:
+      'A drawing for documents and cutters: the section through the axis and the view from the right, in mm, with true arcs and curves.',
+    ...{ triangles: false, of: 'section' },
+    write: (part) => {
+      const text = writeSectionSvg(part)
+      return text === undefined ? nothing(part) : succeed(text)
+    },
+  },
+  {
+    ...{ id: 'csv', name: 'Sizes, CSV', extension: 'csv', type: 'text/csv' },
+    about:
+      'A table of all named values and sizes of profiles: what was typed, and what it comes to.',
+    ...{ triangles: false, of: 'document' },
+    write: (part) => {
+      const text = writeSizes(part)
+      return text === undefined
+        ? fail('export.nothing', 'There are no sizes and values yet.', 'Give the profile a size.')
+        : succeed(text)
+    },
+  },
+  {
     ...{ id: '3mf', name: '3MF', extension: '3mf', type: 'model/3mf' },
     about: 'Watertight triangles for printing, in mm, with names and colours.',
-    triangles: true,
+    ...{ triangles: true, of: 'solids' },
     write: ofTriangles((bodies, part) => write3mf(bodies, part.name)),
   },
   {
     ...{ id: 'stl', name: 'STL, binary', extension: 'stl', type: 'model/stl' },
     about: 'Triangles for printing and viewing, in mm, the axis along Z.',
-    triangles: true,
+    ...{ triangles: true, of: 'solids' },
     write: ofTriangles((bodies, part) =>
       writeStl(
         bodies.map((b) => b.mesh),
@@ -98,7 +124,7 @@ export const EXPORTERS: readonly Exporter[] = [
   {
     ...{ id: 'glb', name: 'glTF, binary', extension: 'glb', type: 'model/gltf-binary' },
     about: 'A picture in space for viewers and web pages: names, colours and surfaces, in metres.',
-    triangles: true,
+    ...{ triangles: true, of: 'solids' },
     write: ofTriangles((bodies, part) => writeGlb(bodies, part.name, part.lie)),
   },
 ]

@@ -118,7 +118,7 @@ interface Written {
 }
 
 const liftedIn = (part: Part, exporter: Exporter): number =>
-  exporter.id !== 'json' && needsKernel(part)
+  exporter.of === 'solids' && needsKernel(part)
     ? bodyPlans(part).filter(({ plan }) => plan.ops.length > 0).length
     : 0
 

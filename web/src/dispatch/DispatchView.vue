@@ -76,10 +76,10 @@ const exact = EXPORTERS.filter((e) => !e.triangles)
 const meshed = EXPORTERS.filter((e) => e.triangles)
 
 const isReady = (exporter: Exporter): boolean =>
-  exporter.id === 'json' ||
+  exporter.of === 'document' ||
   (turned.value &&
     (!exporter.triangles || !wrong.value) &&
-    (!kernelNeeded.value || built.value !== undefined))
+    (exporter.of !== 'solids' || !kernelNeeded.value || built.value !== undefined))
 
 function save(exporter: Exporter): void {
   const { part } = parts
