@@ -185,6 +185,15 @@ describe('a mesh to go by', () => {
     expect(unpackText(packText('Skerry Point'))).toBe('Skerry Point')
   })
 
+  it('of more triangles than a file may bring is none', () => {
+    const mesh = (triangles: number): BareMesh => ({
+      positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0),
+      indices: Uint32Array.from({ length: 3 * triangles }, (_, i) => i % 3),
+    })
+    expect(unpackMesh(packMesh(mesh(200_000))).indices.length).toBe(600_000)
+    expect(() => unpackMesh(packMesh(mesh(200_001)))).toThrow('too many triangles')
+  })
+
   it('that holds more than a part can is not unpacked', () => {
     // Ninety million noughts shrink to a few hundred thousand bytes.
     const bomb = deflateSync(new Uint8Array(90_000_000), { level: 1 })

@@ -43,7 +43,8 @@ function faultOf(given: Given): string | undefined {
     Math.abs(b.off) > Math.abs(a.off) || Number.isNaN(b.off) ? b : a,
   )
   if (!(Math.abs(worst.off) <= HOLDS)) return `solved, but ${worst.owner} is off by ${worst.off}`
-  if (collapsed(sketch, solution.positions)) return undefined
+  const meant = new Map(given.intended)
+  if (collapsed(sketch, solution.positions) || collapsed(sketch, meant)) return undefined
   if (solution.freedoms !== freedoms) return `${solution.freedoms} freedoms instead of ${freedoms}`
   return solution.disagreements.length > 0 ? 'independent, but told redundant' : undefined
 }

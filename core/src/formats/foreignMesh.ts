@@ -6,6 +6,3 @@ export interface ForeignMesh extends BareMesh {
   /** as #rrggbb; empty where the file has none */
   readonly colour: string
 }
-
-/** More triangles than this are too many to go by. */
-export const MOST_TRIANGLES = 200_000

@@ -1,7 +1,8 @@
 import { XMLParser } from 'fast-xml-parser'
 import { unzipSync } from 'fflate'
 import { fail, succeed, type Result } from '../result'
-import { MOST_TRIANGLES, type ForeignMesh } from './foreignMesh'
+import { MOST_TRIANGLES } from '../solid'
+import type { ForeignMesh } from './foreignMesh'
 import { tooManyTriangles } from './tooMany'
 
 /** Unpacked files larger than this are refused before they are unpacked, in bytes: all triangles there may be take some 30 MB. */

@@ -1,5 +1,6 @@
 import { fail, succeed, type Result } from '../result'
-import { MOST_TRIANGLES, type ForeignMesh } from './foreignMesh'
+import { MOST_TRIANGLES } from '../solid'
+import type { ForeignMesh } from './foreignMesh'
 import { THINNER, tooManyTriangles } from './tooMany'
 import { read3mf } from './read3mf'
 import { readStl } from './readStl'

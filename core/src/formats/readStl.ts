@@ -1,6 +1,7 @@
 import { strFromU8 } from 'fflate'
 import { fail, succeed, type Result } from '../result'
-import { MOST_TRIANGLES, type ForeignMesh } from './foreignMesh'
+import { MOST_TRIANGLES } from '../solid'
+import type { ForeignMesh } from './foreignMesh'
 import { welded } from './solids'
 import { tooManyTriangles } from './tooMany'
 

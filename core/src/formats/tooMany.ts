@@ -1,5 +1,5 @@
 import { fail, type Result } from '../result'
-import { MOST_TRIANGLES } from './foreignMesh'
+import { MOST_TRIANGLES } from '../solid'
 
 /** How to mend a mesh that is too fine. */
 export const THINNER = 'Write it with a coarser tolerance.'

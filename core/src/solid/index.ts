@@ -1,6 +1,7 @@
 export {
   LARGEST_PACKED,
   meshInPart,
+  MOST_TRIANGLES,
   packMesh,
   packText,
   unpackMesh,

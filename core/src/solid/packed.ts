@@ -8,6 +8,9 @@ export const LARGEST_PACKED = 4_000_000
 const LARGEST_UNPACKED = 80_000_000
 const SLICE = 16_384
 
+/** More triangles than this are too many to go by, in a file that comes in and in a part. */
+export const MOST_TRIANGLES = 200_000
+
 /** Triangles without more: places in mm, x, y, z each, and three of them for each triangle. */
 export interface BareMesh {
   readonly positions: Float32Array
@@ -43,13 +46,16 @@ export function packMesh({ positions, indices }: BareMesh): string {
   return packBytes(new Uint8Array(view.buffer))
 }
 
-/** The mesh again. @throws when it is no packed mesh, or its triangles name places it has not */
+/** The mesh again. @throws when it is no packed mesh, has too many triangles, or they name places it has not */
 export function unpackMesh(packed: string): BareMesh {
   const bytes = unpackBytes(packed)
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const [places, corners] = [view.getUint32(0, true), view.getUint32(4, true)]
   if (places % 3 !== 0 || corners % 3 !== 0 || bytes.length !== 8 + 4 * (places + corners)) {
     throw new RangeError('this is no packed mesh')
+  }
+  if (corners > 3 * MOST_TRIANGLES || places > 9 * MOST_TRIANGLES) {
+    throw new RangeError('this mesh has too many triangles')
   }
   const positions = Float32Array.from({ length: places }, (_, i) =>
     view.getFloat32(8 + 4 * i, true),
