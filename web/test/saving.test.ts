@@ -309,6 +309,29 @@ describe('two pages with the same part', () => {
   })
 })
 
+describe('what another page saved', () => {
+  it('is not put over what was begun while it was on its way', async () => {
+    vi.useRealTimers()
+    const store = await openPage()
+    server.changeElsewhere({ ...spindle(), name: 'Theirs' })
+    let release = (): void => undefined
+    server.held = new Promise<void>((resolve) => (release = resolve))
+    const before = server.asked
+    const pages = new BroadcastChannel('lathica.saved')
+    pages.postMessage({ id: 'p1', revision: 2 })
+    await vi.waitFor(() => expect(server.asked).toBe(before + 1))
+    store.run(renamePart('Mine'))
+    release()
+    await vi.waitFor(() => expect(store.save.kind).toBe('stale'))
+    expect(store.part?.name).toBe('Mine')
+    await browser.settle()
+    expect(await draftName()).toBe('Mine')
+    expect(storedName()).toBe('Theirs')
+    pages.close()
+    store.close()
+  })
+})
+
 describe('documents', () => {
   it('are the same up to rounding, and no further', () => {
     expect(sameDocument({ a: [1, 'x', null] }, { a: [1 + 1e-12, 'x', null] })).toBe(true)

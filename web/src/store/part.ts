@@ -84,13 +84,13 @@ export const usePartStore = defineStore('part', () => {
         loadProblem.value = read.problem
         return
       }
-      const [own, left] = [await thisTab(), await draftsLeft(partId)]
+      const { own, others } = await findDrafts(stored)
       if (id.value !== partId) return
       project.value = { id: stored.projectId, name: stored.projectName }
       history.value = createHistory(read.value)
       begin(stored)
-      const offered = left.filter((draft) => !isSettled(draft, stored, own))
-      drafts.value = await Promise.all(offered.map((d) => (d.tab === own ? setAside(d) : d)))
+      drafts.value = others
+      if (own && !takeUp(own)) drafts.value = [...others, await setAside(own)]
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (id.value === partId) loadProblem.value = error.problem
@@ -101,15 +101,22 @@ export const usePartStore = defineStore('part', () => {
     saver.begin(partId, projectId, revision, updatedAt)
 
   /**
-   * Whether nothing is to be asked about a draft: the server has it already, or it is this page's own and goes on
-   * where it was, since nobody saved meanwhile.
+   * Work on a part that is on no server: this page's own, where it goes on from what is stored, and what is to be
+   * offered. What the server has already is let go. New work of this page never takes the place of an offered one.
    */
-  function isSettled(draft: Draft, stored: PartData, own: string): boolean {
-    if (sameDocument(draft.document, stored.document)) {
-      void dropDraft(draft)
-      return true
+  async function findDrafts(
+    stored: PartData,
+  ): Promise<{ readonly own: Draft | undefined; readonly others: readonly Draft[] }> {
+    const [tab, left] = [await thisTab(), await draftsLeft(stored.id)]
+    const isSaved = (draft: Draft): boolean => sameDocument(draft.document, stored.document)
+    await Promise.all(left.filter(isSaved).map(dropDraft))
+    const unsaved = left.filter((draft) => !isSaved(draft))
+    const own = unsaved.find((d) => d.tab === tab && d.revision === stored.revision)
+    const others = unsaved.filter((draft) => draft !== own)
+    return {
+      own,
+      others: await Promise.all(others.map((d) => (d.tab === tab ? setAside(d) : d))),
     }
-    return draft.tab === own && draft.revision === stored.revision && takeUp(draft)
   }
 
   /** Makes a draft the state of the part, as an edit. False when it cannot be read; that is told. */
@@ -236,26 +243,41 @@ export const usePartStore = defineStore('part', () => {
     if (history.value) become(redo(history.value))
   }
 
-  /** Replaces the part by the server's newer state; one's own is an undo away. */
-  async function takeNewer(): Promise<void> {
+  /** The server's state of the part that is open; undefined where there is none, which is told. */
+  async function newest(): Promise<{ readonly stored: PartData; readonly part: Part } | undefined> {
+    const asked = id.value
     try {
-      const stored = await api.part(id.value)
+      const stored = await api.part(asked)
       const read = readPart(stored.document)
-      if (!read.ok || !history.value) return
-      history.value = record(history.value, 'take the newer state', read.value)
-      preview.value = undefined
-      begin(stored)
-      await dropOwnDraft(stored.id)
+      return read.ok && id.value === asked ? { stored, part: read.value } : undefined
     } catch (error) {
-      if (error instanceof ApiError) tellProblem(error.problem)
-      else throw error
+      if (!(error instanceof ApiError)) throw error
+      tellProblem(error.problem)
+      return undefined
     }
   }
 
-  /** Another page saved this part while nothing waits here: follow it. */
+  function put(stored: PartData, newer: Part): void {
+    if (!history.value) return
+    history.value = record(history.value, 'take the newer state', newer)
+    preview.value = undefined
+    begin(stored)
+  }
+
+  /** Replaces the part by the server's newer state; one's own is an undo away. */
+  async function takeNewer(): Promise<void> {
+    const found = await newest()
+    if (!found) return
+    await dropOwnDraft(found.stored.id)
+    put(found.stored, found.part)
+  }
+
+  /** Another page saved this part while nothing waits here: follow it, unless something was begun meanwhile. */
   async function takeNewerQuietly(revision: number): Promise<void> {
-    if (preview.value) saver.disagree(revision)
-    else await takeNewer()
+    const found = preview.value ? undefined : await newest()
+    const isIdle = !preview.value && save.value.kind === 'saved'
+    if (found && isIdle) put(found.stored, found.part)
+    else if (history.value && !isIdle) saver.disagree(revision)
   }
 
   /** Keeps one's own state as a part of its own, and returns its id. */

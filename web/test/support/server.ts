@@ -9,6 +9,9 @@ export class FakeServer {
   mode: 'up' | 'down' | 'failing' | 'deaf' = 'up'
   /** The part is no more: it can be brought back, or not. */
   deleted: boolean | 'for good' = false
+  /** Answers wait for this. */
+  held: Promise<unknown> = Promise.resolve()
+  asked = 0
   saves = 0
   created: unknown[] = []
 
@@ -24,7 +27,8 @@ export class FakeServer {
   }
 
   private async answer(path: string, init: RequestInit = {}): Promise<Response> {
-    await Promise.resolve()
+    this.asked++
+    await this.held
     if (this.mode === 'down') throw new TypeError('Failed to fetch')
     if (this.mode === 'failing') {
       return json(500, { code: 'server', message: 'The server failed.', mend: 'Try again.' })
