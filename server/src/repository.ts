@@ -91,7 +91,18 @@ export function createRepository(
   const now = (): string => new Date().toISOString()
   /** What is written together waits for the disk once, and is there all or not at all. */
   const together = <T>(work: (within: Knex.Transaction) => Promise<T>): Promise<T> =>
-    write(() => database.transaction(work))
+    write(async () => {
+      let cause: unknown
+      const tried = (within: Knex.Transaction): Promise<T> =>
+        work(within).catch((error: unknown) => {
+          cause = error
+          throw error
+        })
+      // On a full disk nothing is left to be taken back, and that is told instead of the reason.
+      return database.transaction(tried).catch((error: unknown) => {
+        throw cause ?? error
+      })
+    })
   const setDeleted = async (rows: () => Knex.QueryBuilder, deleted: boolean): Promise<boolean> =>
     ((await write(() => rows().update({ deleted_at: deleted ? now() : null }))) as number) > 0
 
