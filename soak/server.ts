@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { once } from 'node:events'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer, type AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -49,7 +49,9 @@ export class ServerProcess {
   /** The process that serves; it is a child of the one that was started. */
   private get pid(): number {
     const own = this.child.pid ?? 0
-    const children = readFileSync(`/proc/${own}/task/${own}/children`, 'utf8').trim().split(' ')
+    const list = `/proc/${own}/task/${own}/children`
+    // Not every system tells of children.
+    const children = existsSync(list) ? readFileSync(list, 'utf8').trim().split(' ') : []
     return Number(children[0]) || own
   }
 
