@@ -27,8 +27,10 @@ export type Accepted =
 export function accept({ kind, bytes }: AcceptTask): Accepted {
   try {
     const body = parsed(bytes)
-    const { document } = checkBody(kind === 'new' ? newPartBody : savePartBody, body)
-    const { revision } = kind === 'new' ? { revision: 0 } : checkBody(savePartBody, body)
+    const { document, revision } =
+      kind === 'save'
+        ? checkBody(savePartBody, body)
+        : { ...checkBody(newPartBody, body), revision: 0 }
     return { ok: true, part: storable(document), revision }
   } catch (error) {
     const { status, code, message, mend } = toProblem(error)

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { api } from '../api/client'
 import { offerBack } from '../offerBack'
 import { usePartStore } from '../store/part'
+import { sameDocument } from '../store/sameDocument'
 import BannerLine from '../ui/BannerLine.vue'
 import { draftsLeft, type Draft } from './drafts'
 import { momentOf, nameAsPart } from './words'
@@ -26,7 +27,7 @@ onMounted(look)
 /** Whether the server has something else than a draft; one that is saved waits for its part to be opened. */
 async function differs(draft: Draft): Promise<boolean> {
   const stored = await api.part(draft.partId).catch(() => undefined)
-  return JSON.stringify(stored?.document) !== JSON.stringify(draft.document)
+  return !sameDocument(stored?.document, draft.document)
 }
 
 async function keep(draft: Draft): Promise<void> {

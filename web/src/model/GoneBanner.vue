@@ -19,8 +19,9 @@ async function putBack(): Promise<void> {
 
 <template>
   <BannerLine tone="warns">
-    This part was deleted in another tab or on another machine. Your work goes on here, and is kept
-    by this browser.
+    This part was deleted in another tab or on another machine. Your work goes on here{{
+      parts.isKept ? ', and is kept by this browser.' : '; leave this page open until it is back.'
+    }}
     <template #choices>
       <Button size="small" :disabled="busy" @click="putBack">Put it back on the shelf</Button>
     </template>
