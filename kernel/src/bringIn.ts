@@ -1,6 +1,8 @@
 import {
   LARGEST_PACKED,
+  METRIC,
   packText,
+  readFileSaid,
   recoverPart,
   solidsToBring,
   type BroughtSolid,
@@ -21,7 +23,11 @@ const tooLarge = new KernelFault(
  */
 export function partFromFile(kernel: Kernel, text: string, name: string): RecoveredPart {
   const packed = packText(text)
-  const recovered = recoverPart(name, kernel.read(text), packed)
+  const { unit } = readFileSaid(text)
+  const recovered = recoverPart(name, kernel.read(text), packed, {
+    ...(unit === 'in' || unit === 'cm' ? { units: { ...METRIC, length: unit } } : {}),
+    weigh: (plan) => kernel.weigh(plan),
+  })
   if (packed.length > LARGEST_PACKED && recovered.solids.some((s) => s.isKept)) throw tooLarge
   return recovered
 }

@@ -1,4 +1,4 @@
-import { place, type LiftedProperties, type SolidMesh } from '@lathica/core'
+import { place, type LiftedProperties, type Place, type SolidMesh } from '@lathica/core'
 import { partsOf, scoped, type OpenCascade, type Scope, type Shape } from './openCascade'
 
 /**
@@ -24,19 +24,10 @@ export function figuresOf(
     if (pieces === 0) return undefined
     const origin = scope.own(new oc.gp_Pnt(0, 0, 0))
     const inside = scope.own(new oc.GProp_GProps(origin))
-    const surface = scope.own(new oc.GProp_GProps(origin))
     const bent = isTurned ? undefined : bentFaces(oc, shape, scope)
-    if (bent) {
-      // Integrals over the volume are taken from a place of the whole: they are not parted.
-      oc.BRepGProp.VolumeProperties(shape, inside, ERROR, false, false)
-      oc.BRepGProp.SurfaceProperties(bent.plain, surface, false, false)
-      const more = scope.own(new oc.GProp_GProps(origin))
-      oc.BRepGProp.SurfaceProperties(bent.faces, more, ERROR, false)
-      surface.Add(more, 1)
-    } else {
-      oc.BRepGProp.VolumeProperties(shape, inside, false, false, false)
-      oc.BRepGProp.SurfaceProperties(shape, surface, false, false)
-    }
+    // Integrals over the volume are taken from a place of the whole: they are not parted.
+    if (bent) oc.BRepGProp.VolumeProperties(shape, inside, ERROR, false, false)
+    else oc.BRepGProp.VolumeProperties(shape, inside, false, false, false)
     const volume = inside.Mass()
     const middle = scope.own(inside.CentreOfMass())
     const centre = place(middle.X(), middle.Y(), middle.Z())
@@ -51,7 +42,7 @@ export function figuresOf(
     const across = mean + Math.hypot((xx - yy) / 2, mean - diagonal)
     return {
       volume,
-      area: surface.Mass(),
+      area: areaFrom(oc, shape, bent, scope),
       centre,
       pieces,
       centreX: centre.z,
@@ -60,6 +51,43 @@ export function figuresOf(
       ...boundsOf(oc, shape, mesh, scope),
     }
   })
+}
+
+/**
+ * The volume of a shape in mm³, its surface in mm², and the middle of its volume.
+ * @param refine whether integrals over what is bent are refined
+ */
+export function bulkOf(
+  oc: OpenCascade,
+  shape: Shape,
+  refine: boolean,
+): { readonly volume: number; readonly area: number; readonly centre: Place } {
+  return scoped((scope) => {
+    const bent = bentFaces(oc, shape, scope)
+    const inside = scope.own(new oc.GProp_GProps())
+    if (bent && refine) oc.BRepGProp.VolumeProperties(shape, inside, ERROR, false, false)
+    else oc.BRepGProp.VolumeProperties(shape, inside, false, false, false)
+    const middle = scope.own(inside.CentreOfMass())
+    return {
+      volume: inside.Mass(),
+      area: areaFrom(oc, shape, bent, scope),
+      centre: place(middle.X(), middle.Y(), middle.Z()),
+    }
+  })
+}
+
+function areaFrom(
+  oc: OpenCascade,
+  shape: Shape,
+  bent: ReturnType<typeof bentFaces>,
+  scope: Scope,
+): number {
+  const surface = scope.own(new oc.GProp_GProps())
+  oc.BRepGProp.SurfaceProperties(bent?.plain ?? shape, surface, false, false)
+  if (!bent) return surface.Mass()
+  const more = scope.own(new oc.GProp_GProps())
+  oc.BRepGProp.SurfaceProperties(bent.faces, more, ERROR, false)
+  return surface.Mass() + more.Mass()
 }
 
 /**

@@ -1,13 +1,17 @@
 import {
   place,
+  readFileSaid,
   roundAbout,
+  saidOf,
   unpackText,
   type FileTool,
   type ForeignFace,
   type ForeignSolid,
+  type KnownBy,
   type Line,
 } from '@lathica/core'
 import { KernelFault } from './fault'
+import { bulkOf } from './figures'
 import { handleTo, named, type NamedSolid } from './named'
 import { partsOf, scoped, type Face, type OpenCascade, type Scope, type Shape } from './openCascade'
 
@@ -22,12 +26,32 @@ const BEND = 0.35
 /** The solids of an exchange file (ISO 10303-21), in mm, as points on their faces. */
 export function readSolids(oc: OpenCascade, text: string): ForeignSolid[] {
   const uncertainty = uncertaintyIn(text)
-  return scoped((scope) =>
-    solidsIn(oc, text, scope).map((solid) => ({
-      ...foreignSolid(oc, solid, scope),
-      ...(uncertainty === undefined ? {} : { uncertainty }),
-    })),
-  )
+  return scoped((scope) => {
+    const solids = solidsIn(oc, text, scope)
+    const said = saidOf(
+      readFileSaid(text),
+      solids.map((solid) => knownBy(oc, solid, scope)),
+    )
+    return solids.map((solid, i) => {
+      const { name = '', colour = '' } = said[i] ?? {}
+      return {
+        ...{ ...foreignSolid(oc, solid, scope), name, colour },
+        ...(uncertainty === undefined ? {} : { uncertainty }),
+      }
+    })
+  })
+}
+
+/** What a solid is known by again in the text it came from. */
+function knownBy(oc: OpenCascade, solid: Shape, scope: Scope): KnownBy {
+  const corners = new Map<string, readonly number[]>()
+  for (const shape of partsOf(oc, solid, 'VERTEX', scope)) {
+    const at = scope.own(oc.BRep_Tool.Pnt(scope.own(oc.TopoDS.Vertex(shape))))
+    const corner = [at.X(), at.Y(), at.Z()]
+    corners.set(corner.map((v) => v.toFixed(6)).join(), corner)
+  }
+  const faces = [...partsOf(oc, solid, 'FACE', scope)].length
+  return { faces, corners: [...corners.values()] }
 }
 
 /** The number of a length in an exchange file, and how many mm the file's unit of length is. */
@@ -142,14 +166,9 @@ function foreignSolid(oc: OpenCascade, solid: Shape, scope: Scope): ForeignSolid
   const faces = [...partsOf(oc, solid, 'FACE', scope)].map((face) =>
     foreignFace(oc, oc.TopoDS.Face(face)),
   )
-  const inside = scope.own(new oc.GProp_GProps())
   // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not; those of
   // surfaces of poles with weights are off by as much as 1e-4 unless they are refined.
-  if (faces.some((f) => f.along?.length === 1)) {
-    oc.BRepGProp.VolumeProperties(solid, inside, false, false, false)
-  } else oc.BRepGProp.VolumeProperties(solid, inside, 1e-9, false, false)
-  const middle = scope.own(inside.CentreOfMass())
-  return { faces, volume: inside.Mass(), centre: place(middle.X(), middle.Y(), middle.Z()) }
+  return { faces, ...bulkOf(oc, solid, !faces.some((f) => f.along?.length === 1)) }
 }
 
 function foreignFace(oc: OpenCascade, face: Face): ForeignFace {

@@ -1,3 +1,4 @@
+import { encodeExchangeText } from '@lathica/core'
 import type { NamedSolid } from './named'
 import { scoped, type OpenCascade } from './openCascade'
 
@@ -18,7 +19,9 @@ export function writeStepOf(oc: OpenCascade, bodies: readonly WrittenBody[], nam
     const colours = scope.own(oc.XCAFDoc_DocumentTool.ColorTool(scope.own(document.Main())))
     for (const body of bodies) {
       const label = scope.own(shapes.AddShape(body.solid.shape, false, true))
-      const words = scope.own(new oc.TCollection_ExtendedString(escaped(body.name), true))
+      const words = scope.own(
+        new oc.TCollection_ExtendedString(encodeExchangeText(body.name), true),
+      )
       scope.own(oc.TDataStd_Name.Set(label, words))
       const [r = 0, g = 0, b = 0] = [1, 3, 5].map(
         (i) => parseInt(body.colour.slice(i, i + 2), 16) / 255,
@@ -41,26 +44,11 @@ export function writeStepOf(oc: OpenCascade, bodies: readonly WrittenBody[], nam
 const linear = (share: number): number =>
   share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4
 
-/** The kernel writes names as they are: quotes doubled, and what is not ASCII by its code points. */
-function escaped(text: string): string {
-  return [...text]
-    .map((letter) => {
-      const code = letter.codePointAt(0) ?? 63
-      if (letter === "'" || letter === '\\') return letter + letter
-      if (code >= 32 && code < 127) return letter
-      const hex = code.toString(16).toUpperCase()
-      return code < 0x10000
-        ? `\\X2\\${hex.padStart(4, '0')}\\X0\\`
-        : `\\X4\\${hex.padStart(8, '0')}\\X0\\`
-    })
-    .join('')
-}
-
 /** Puts our own name and origin into the file's head. */
 function headed(text: string, name: string): string {
   const time = /FILE_NAME\('[^']*','([^']*)'/.exec(text)?.[1] ?? ''
   return text.replace(
     /FILE_NAME\([\s\S]*?\);/,
-    `FILE_NAME('${escaped(name)}','${time}',(''),(''),'Lathica','Lathica','');`,
+    `FILE_NAME('${encodeExchangeText(name)}','${time}',(''),(''),'Lathica','Lathica','');`,
   )
 }

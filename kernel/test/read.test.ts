@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import {
   EMPTY_SECTION,
+  countWords,
   evaluate,
   needsKernel,
   packText,
@@ -17,7 +18,7 @@ import {
   type RecoveredPart,
 } from '@lathica/core'
 import { demoParts } from '../../scripts/demo/parts'
-import { builtGeometry, loadKernel, settlePlans, type Kernel } from '../src'
+import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
 import { bodyOf, spindle, watertight } from './support'
 
 let kernel: Kernel
@@ -68,7 +69,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     const part = demo(name)
     const wanted = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
     const { part: found, solids } = recovered(written(part))
-    expect(solids).toEqual(wanted.map(() => ({ isTurned: true, isKept: false })))
+    expect(solids).toMatchObject(wanted.map(() => ({ isTurned: true, isKept: false })))
     const volumes = volumesOf(found)
     expect(volumes).toHaveLength(wanted.length)
     volumes.forEach((v, i) => expect((v ?? 0) / (wanted[i] ?? 1)).toBeCloseTo(1, 6))
@@ -82,42 +83,57 @@ describe('the half-section of a turned solid is found in its exchange file', () 
   })
 
   test.each([
-    'end-bearing-housing',
-    'winding-spindle',
-    'winding-wheel',
-    'setting-knob',
-    'sampling-can',
-  ])('of the %s without its holes and flats; the solid itself stands for the part', (name) => {
+    ['end-bearing-housing', '4 chamfers, 1 fillet, 6 holes, 2 holes'],
+    ['winding-spindle', '2 chamfers, 1 cross hole, 1 keyway, 2 flats'],
+    ['winding-wheel', '6 holes, 12 keyways'],
+    ['setting-knob', '2 chamfers, 1 cross hole, 10 flats'],
+  ])('of the %s with its holes, flats and slots as steps: it is rebuilt', (name, steps) => {
     const part = demo(name)
     const text = written(part)
     const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
-    const { part: found, solids } = recovered(text)
-    expect(solids).toMatchObject([{ isTurned: true, isKept: true }])
-    const { by, surface } = solids[0]?.departs ?? { by: 0, surface: 0 }
-    expect(by).toBeGreaterThan(0.1)
-    expect(surface).toBeGreaterThan(0)
-    expect(surface).toBeLessThan(0.5)
-    const [turned, kept] = volumesOf(found)
-    expect((kept ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
-    expect(turned).not.toBeCloseTo(own[0] ?? 0, 0)
+    const { part: found, solids } = partFromFile(kernel, text, 'Came in')
+    expect(solids).toMatchObject([{ isTurned: true, isKept: false }])
+    expect(solids[0]?.steps.map(countWords).join(', ')).toBe(steps)
+    expect((volumesOf(found)[0] ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
     expect(freedomsOf(found)).toEqual([0])
-    expect(found.bodies).toMatchObject([
-      { visible: false, reference: true },
-      { visible: true, reference: false },
-    ])
-    // What is handed over is the solid, once.
-    settlePlans(found, (plan) => kernel.weigh(plan))
-    const out = kernel.read(builtGeometry(kernel, found, 0.1).step ?? '')
-    expect(out.map((o) => o.volume / (own[0] ?? 1))).toEqual([expect.closeTo(1, 5)])
-    // It is all in the part file.
-    const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))
-    expect(again.ok && JSON.stringify(again.value) === JSON.stringify(found)).toBe(true)
+    // A size of a step is changed as of any.
+    expect(found.route.every((s) => s.kind !== 'import')).toBe(true)
   })
+
+  test.each(['sampling-can', 'gauge-cover'])(
+    'of the %s without what no step makes; the solid itself stands for the part',
+    (name) => {
+      const part = demo(name)
+      const text = written(part)
+      const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
+      const { part: found, solids } = partFromFile(kernel, text, 'Came in')
+      expect(solids).toMatchObject([{ isTurned: true, isKept: true }])
+      const { distance, surface } = solids[0]?.comparison ?? { distance: 0, surface: 0 }
+      expect(distance).toBeGreaterThan(0.1)
+      expect(surface).toBeGreaterThan(0)
+      expect(surface).toBeLessThan(0.5)
+      const [turned, kept] = volumesOf(found)
+      expect((kept ?? 0) / (own[0] ?? 1)).toBeCloseTo(1, 7)
+      expect(turned).not.toBeCloseTo(own[0] ?? 0, 0)
+      expect(freedomsOf(found)).toEqual([0])
+      expect(found.bodies).toMatchObject([
+        { visible: false, reference: true },
+        { visible: true, reference: false },
+      ])
+      // What is handed over is the solid, once.
+      settlePlans(found, (plan) => kernel.weigh(plan))
+      const out = kernel.read(builtGeometry(kernel, found, 0.1).step ?? '')
+      expect(out.map((o) => o.volume / (own[0] ?? 1))).toEqual([expect.closeTo(1, 5)])
+      // It is all in the part file.
+      const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))
+      expect(again.ok && JSON.stringify(again.value) === JSON.stringify(found)).toBe(true)
+    },
+  )
 
   test('what is not turned stands as it came, as a valid solid', () => {
     const part = demo('guide-segment')
     const came = recovered(written(part))
-    expect(came.solids).toEqual([{ isTurned: false, isKept: true }])
+    expect(came.solids).toMatchObject([{ isTurned: false, isKept: true }])
     expect(recoveredWords(came)).toBe('It is not turned: it stands as it came.')
     const { plan } = bodyOf(came.part)
     const built = plan && kernel.build(plan, 0.05)
@@ -140,7 +156,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
       'moved',
     )
     const { part: found, solids } = recovered(text)
-    expect(solids).toEqual([{ isTurned: true, isKept: false }])
+    expect(solids).toMatchObject([{ isTurned: true, isKept: false }])
     const diameters = found.sketches[0]?.sizes.flatMap((z) =>
       z.kind === 'diameter' ? [Number(z.formula)] : [],
     )
@@ -150,11 +166,11 @@ describe('the half-section of a turned solid is found in its exchange file', () 
 
   test('in words for who brought it', () => {
     expect(recoveredWords(recovered(written(demo('spindle'))))).toBe(
-      'Its half-section of ⌀44 × 171 is an editable profile now.',
+      'Its half-section of ⌀44 × 171 is an editable profile now, with 2 chamfers and 2 fillets as steps.',
     )
     expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
     expect(recoveredWords(recovered(written(demo('winding-wheel'))))).toContain(
-      'it is handed over as it came, and the turned shape is a hidden reference.',
+      'it is handed over as it came, and what was rebuilt is a hidden reference.',
     )
   })
 })

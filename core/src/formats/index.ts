@@ -23,3 +23,11 @@ export {
   writePartFile,
   type Migrations,
 } from './partFile'
+export {
+  decodeExchangeText,
+  encodeExchangeText,
+  readFileSaid,
+  saidOf,
+  type FileSaid,
+  type KnownBy,
+} from './exchange'

@@ -12,6 +12,7 @@ import type { Part } from '../part'
 import { evaluate } from '../route'
 import { liesOnAxis, type Region } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { encodeExchangeText } from './exchange/text'
 
 /**
  * A part as an exchange file (ISO 10303-21, schema of ISO 10303-214): every body as a boundary
@@ -82,19 +83,7 @@ function real(value: number): string {
   return text.includes('.') ? text : `${text}.`
 }
 
-/** A text in the file's own encoding: quotes doubled, what is not ASCII by its code points. */
-function quoted(text: string): string {
-  const encoded = [...text].map((letter) => {
-    const code = letter.codePointAt(0) ?? 63
-    if (letter === "'" || letter === '\\') return letter + letter
-    if (code >= 32 && code < 127) return letter
-    const hex = code.toString(16).toUpperCase()
-    return code < 0x10000
-      ? `\\X2\\${hex.padStart(4, '0')}\\X0\\`
-      : `\\X4\\${hex.padStart(8, '0')}\\X0\\`
-  })
-  return `'${encoded.join('')}'`
-}
+const quoted = (text: string): string => `'${encodeExchangeText(text)}'`
 
 function headOf(name: string, at: Date): string {
   const time = quoted(at.toISOString().slice(0, 19))

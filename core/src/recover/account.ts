@@ -1,5 +1,6 @@
-import { integrate, lengthOf as lengthOfPiece, nearestOn, type Piece, type Vec } from '../geometry'
+import { integrate, lengthOf as lengthOfPiece, type Piece, type Vec } from '../geometry'
 import { areaOf, reachOf } from './axis'
+import { nearestIn } from './near'
 import { inHalfPlane, runOf } from './runs'
 import type { ForeignFace, ForeignSolid, Line } from './types'
 
@@ -11,6 +12,8 @@ export interface Account {
   readonly covered: number
   /** Whether the outermost part of it is there, and not only what closes the outline. */
   readonly hasOutside: boolean
+  /** The numbers of the faces that are not part of it. */
+  readonly rest: readonly number[]
   /** How far the farthest point of any face lies from the turned surface, in mm. */
   readonly departure: number
 }
@@ -29,24 +32,28 @@ const OUTSIDE = 0.98
 export function accountFor(solid: ForeignSolid, about: Line, outline: readonly Piece[]): Account {
   const size = reachOf(solid)
   const near = ON * size
+  const nearest = nearestIn(outline)
   const whole = outline.map((p) => 2 * Math.PI * Math.abs(integrate(p, 0).yAlong))
   const found = outline.map(() => 0)
-  let [turned, rest, departure] = [0, 0, 0]
-  for (const face of solid.faces) {
+  let [turned, other, departure] = [0, 0, 0]
+  const rest: number[] = []
+  for (const [number, face] of solid.faces.entries()) {
     const area = areaOf(face)
     const points = inHalfPlane(face.nodes, about)
-    const off = points.map((p) => nearest(outline, p).distance)
+    const off = points.map((p) => nearest(p).distance)
     departure = off.reduce((most, d) => Math.max(most, d), departure)
-    if (runOf(face, about, size) && off.every((d) => d <= near)) {
+    const isOn = runOf(face, about, size) && off.every((d) => d <= near)
+    if (isOn && isFilled(face, about, nearest, near)) {
       turned += area
-      const at = nearest(outline, middleOf(face, about)).piece
+      const at = nearest(middleOf(face, about)).piece
       found[at] = (found[at] ?? 0) + area
       continue
     }
-    rest += area
+    other += area
+    rest.push(number)
     // Corners of a flat may all lie on what is turned: its middles tell that it does not.
     departure = middlesOf(face, about).reduce(
-      (most, p) => Math.max(most, nearest(outline, p).distance),
+      (most, p) => Math.max(most, nearest(p).distance),
       departure,
     )
   }
@@ -57,24 +64,28 @@ export function accountFor(solid: ForeignSolid, about: Line, outline: readonly P
     return goesAlong && Math.max(p.from.y, p.to.y) >= OUTSIDE * greatest ? [i] : []
   })
   return {
-    turned: turned / (turned + rest),
+    turned: turned / (turned + other),
     covered: covered / whole.reduce((sum, area) => sum + area, 0),
     hasOutside:
       outside.length === 0 || outside.some((i) => (found[i] ?? 0) > THERE * (whole[i] ?? 0)),
+    rest,
     departure,
   }
 }
 
-function nearest(
-  outline: readonly Piece[],
-  p: Vec,
-): { readonly piece: number; readonly distance: number } {
-  let best = { piece: 0, distance: Infinity }
-  outline.forEach((piece, i) => {
-    const { distance } = nearestOn(piece, p)
-    if (distance < best.distance) best = { piece: i, distance }
-  })
-  return best
+/** The chords of a circle come nearer to its middle than this share of its radius. */
+const SAGGED = 0.02
+
+/** Whether what lies between the corners of a face is turned too: those of a slot's floor may all lie on a cylinder. */
+function isFilled(
+  face: ForeignFace,
+  about: Line,
+  nearest: ReturnType<typeof nearestIn>,
+  near: number,
+): boolean {
+  if (face.kind !== 'plane') return true
+  const inner = inHalfPlane(face.nodes, about).reduce((least, p) => Math.min(least, p.y), Infinity)
+  return middlesOf(face, about).every((p) => nearest(p).distance <= near + SAGGED * inner)
 }
 
 /** The middles of a face's triangles. */

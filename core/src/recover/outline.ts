@@ -24,6 +24,8 @@ export interface RecoveredOutline {
 
 /** What goes round by less than this share is the floor of a hole or the side of a slot. */
 const LEAST_TURN = 0.3
+/** What is flat, ends by itself and goes round by less than this is the floor of slots. */
+const MOST_FLOOR = 0.6
 /** Ends nearer than this, as a share of the size, are one. */
 const WELD = 1e-5
 
@@ -39,12 +41,21 @@ export function outlineOf(
     const run = runOf(f, about, size)
     return run ? [{ run, area: areaOf(f) }] : []
   })
-  const runs = merged(found, near)
-    .filter(({ run, area }) => area >= LEAST_TURN * fullArea(run))
-    .map((f) => f.run)
+  const runs = merged(found, near).flatMap(({ run, area }) => {
+    const share = area / fullArea(run)
+    return share >= LEAST_TURN ? [{ run, share }] : []
+  })
   if (runs.length === 0) return undefined
-  const welded = weld(runs.flatMap(piecesOf), near)
-  return mend(welded, near)
+  const parts = new Map(runs.flatMap(({ run, share }) => piecesOf(run).map((p) => [p, share])))
+  const welded = weld([...parts.keys()], near)
+  const ends = endCounts(welded.map((w) => w.piece))
+  // The floor of slots that cross lies flat between walls, and meets nothing that is turned.
+  const isFloor = ({ piece, from }: Welded): boolean =>
+    isNear(piece.from.x, piece.to.x, near) &&
+    (parts.get(from) ?? 1) < MOST_FLOOR &&
+    [piece.from, piece.to].some((p) => p.y > 0 && ends.get(p) === 1)
+  const pieces = welded.filter((w) => !isFloor(w)).map((w) => w.piece)
+  return mend(pieces, near)
 }
 
 interface Found {
@@ -145,8 +156,14 @@ function piecesOf(run: Run): Piece[] {
   )
 }
 
+/** A piece with its ends made one with others’, and what it was before. */
+interface Welded {
+  readonly piece: Piece
+  readonly from: Piece
+}
+
 /** Ends that are as good as one become one; what is on the axis lies on it. */
-function weld(pieces: readonly Piece[], near: number): Piece[] {
+function weld(pieces: readonly Piece[], near: number): Welded[] {
   const places: Vec[] = []
   const one = (p: Vec): Vec => {
     const own = vec(p.x, p.y <= near ? 0 : p.y)
@@ -156,13 +173,22 @@ function weld(pieces: readonly Piece[], near: number): Piece[] {
     return own
   }
   return pieces
-    .map((p): Piece => {
+    .map((p): Welded => {
       const [from, to] = [one(p.from), one(p.to)]
-      if (p.kind !== 'cubic') return { ...p, from, to }
+      if (p.kind !== 'cubic') return { piece: { ...p, from, to }, from: p }
       const [, leave, come] = controlOf(p)
-      return cubic(from, leave, come, to)
+      return { piece: cubic(from, leave, come, to), from: p }
     })
-    .filter((p) => p.from !== p.to)
+    .filter(({ piece }) => piece.from !== piece.to)
+}
+
+/** How many pieces end at each place. */
+function endCounts(pieces: readonly Piece[]): ReadonlyMap<Vec, number> {
+  const counts = new Map<Vec, number>()
+  for (const p of pieces) {
+    for (const end of [p.from, p.to]) counts.set(end, (counts.get(end) ?? 0) + 1)
+  }
+  return counts
 }
 
 /** Points on a ball are no farther apart than this, in radians. */
@@ -170,13 +196,8 @@ const WIDEST_GAP = 0.9
 
 /** Closes what is open: flat ends run on to the axis, and other ends are joined two and two. */
 function mend(pieces: readonly Piece[], near: number): RecoveredOutline {
-  const loose = (all: readonly Piece[]): Vec[] => {
-    const counts = new Map<Vec, number>()
-    for (const p of all) {
-      for (const end of [p.from, p.to]) counts.set(end, (counts.get(end) ?? 0) + 1)
-    }
-    return [...counts].flatMap(([p, n]) => (n === 1 && p.y > 0 ? [p] : []))
-  }
+  const loose = (all: readonly Piece[]): Vec[] =>
+    [...endCounts(all)].flatMap(([p, n]) => (n === 1 && p.y > 0 ? [p] : []))
   let mended = 0
   // A slot across the middle leaves a flat end without its middle.
   let here: Piece[] = [...pieces]
@@ -221,6 +242,12 @@ function mend(pieces: readonly Piece[], near: number): RecoveredOutline {
     here = [...here, line(a, b)]
     mended++
     rest = rest.filter((p) => p !== a && p !== b)
+  }
+  // Of a flat end that a slot leaves no more than its corners of there is only what it ends.
+  const [last] = rest
+  if (last) {
+    here = [...here, line(vec(last.x, 0), last)]
+    mended++
   }
   return { pieces: here, mended }
 }

@@ -16,7 +16,7 @@ export function planesOf({ faces }: ForeignSolid): readonly (readonly number[])[
 }
 
 /** A place on a plane face, and its normal into the material; undefined where it has no extent. */
-function planeOf({ axis, nodes, triangles }: ForeignFace): Line | undefined {
+export function planeOf({ axis, nodes, triangles }: ForeignFace): Line | undefined {
   let out = place(0, 0, 0)
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [0, 1, 2].map((k) => nodeAt(nodes, triangles[i + k] ?? 0))

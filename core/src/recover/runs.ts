@@ -39,12 +39,13 @@ export function runOf(face: ForeignFace, line: Line, size: number): Run | undefi
   const near = NEAR * size
   const parallel = face.axis && lengthOf(crossPlaces(face.axis.along, line.along)) < 1e-7
   if (face.kind === 'plane' && parallel !== true) return undefined
+  const off = face.axis && crossPlaces(subtractPlaces(face.axis.at, line.at), line.along)
+  const isAbout = parallel === true && off !== undefined && lengthOf(off) <= near
+  if (face.kind === 'cylinder' && !isAbout) return undefined
   const points = inHalfPlane(face.nodes, line)
   if (points.length < 3) return undefined
   if (face.kind === 'plane') return planeRun(face, line, points)
   if (face.kind === 'cylinder') {
-    const off = face.axis && crossPlaces(subtractPlaces(face.axis.at, line.at), line.along)
-    if (parallel !== true || !off || lengthOf(off) > near) return undefined
     const radius = points.reduce((sum, p) => sum + p.y, 0) / points.length
     const [from, to] = rangeOf(points.map((p) => p.x))
     return { kind: 'line', from: vec(from, radius), to: vec(to, radius), side: sideOf(face, line) }
@@ -125,7 +126,7 @@ function holdsLine({ nodes, triangles }: ForeignFace, { at, along }: Line): bool
 }
 
 /** Which way a face looks: 1 outwards or along the line, −1 the other way. */
-function sideOf({ nodes, triangles }: ForeignFace, { at, along }: Line): number {
+export function sideOf({ nodes, triangles }: ForeignFace, { at, along }: Line): number {
   let sum = 0
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [0, 1, 2].map((k) => nodeAt(nodes, triangles[i + k] ?? 0))

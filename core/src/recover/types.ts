@@ -21,9 +21,14 @@ export interface ForeignSolid {
   readonly faces: readonly ForeignFace[]
   /** in mm³ */
   readonly volume: number
+  /** in mm² */
+  readonly area: number
   readonly centre: Place
   /** How far its places may be off as its file says, in mm, where it says so. */
   readonly uncertainty?: number
+  /** What its file calls it, and in which colour as #rrggbb it shows it, where it says so. */
+  readonly name?: string
+  readonly colour?: string
 }
 
 /** A straight line in space: a place on it, and its direction of length 1. */

@@ -1,23 +1,27 @@
 import { evaluate } from '../route'
 import { formatLength, unitScale, type UnitSettings } from '../units'
-import type { Departure, RecoveredPart } from './part'
+import type { RecoveredPart, RecoveredSolid } from './part'
 
 /** What came of it, in a few sentences for whoever brought the file. */
 export function recoveredWords({ part, solids }: RecoveredPart): string {
-  const turned = solids.filter((s) => s.isTurned).length
-  const others = solids.length - turned
-  const size = evaluate(part).bodies.find((b) => b.solid)?.solid
-  const tell = (mm: number): string => formatLength(mm, part.units)
-  const of = size ? ` of ⌀${tell(2 * size.radius)} × ${tell(size.to - size.from)}` : ''
-  if (turned === 0) {
+  const turned = solids.filter((s) => s.isTurned)
+  const others = solids.length - turned.length
+  if (turned.length === 0) {
     return others === 1
       ? 'It is not turned: it stands as it came.'
       : 'None is turned: they stand as they came.'
   }
-  const many = turned === 1 ? `Its half-section${of} is` : `${turned} half-sections are`
-  const words = [`${many} an editable profile now.`]
-  const departures = solids.flatMap((s) => s.departs ?? [])
-  if (departures.length > 0) words.push(departureWords(departures, part.units))
+  const size = evaluate(part).bodies.find((b) => b.solid)?.solid
+  const tell = (mm: number): string => formatLength(mm, part.units)
+  const of = size ? ` of ⌀${tell(2 * size.radius)} × ${tell(size.to - size.from)}` : ''
+  const [only] = turned
+  const many =
+    turned.length === 1 && only
+      ? `Its half-section${of} is an editable profile now${withSteps(only)}.`
+      : `${turned.length} half-sections are editable profiles now.`
+  const kept = turned.filter((s) => s.isKept)
+  const words = [many]
+  if (kept.length > 0) words.push(departureWords(kept, part.units))
   if (others > 0)
     words.push(
       `${others} ${others === 1 ? 'is' : 'are'} not turned and ${others === 1 ? 'stands as it' : 'stand as they'} came.`,
@@ -25,19 +29,60 @@ export function recoveredWords({ part, solids }: RecoveredPart): string {
   return words.join(' ')
 }
 
-function departureWords(departures: readonly Departure[], units: UnitSettings): string {
-  const most = (read: (d: Departure) => number): number => Math.max(...departures.map(read))
-  const [by, surface] = [most((d) => d.by), most((d) => d.surface)]
-  // What is less than the places shown is told all the same.
-  const far = by / unitScale('length', units)
-  const shown = far < 0.01 ? far.toPrecision(1) : formatLength(by, units)
+const PLURALS: Readonly<
+  Record<RecoveredSolid['steps'][number]['kind'], readonly [string, string]>
+> = {
+  chamfer: ['chamfer', 'chamfers'],
+  fillet: ['fillet', 'fillets'],
+  hole: ['hole', 'holes'],
+  'cross hole': ['cross hole', 'cross holes'],
+  flat: ['flat', 'flats'],
+  keyway: ['keyway', 'keyways'],
+  'half-round seat': ['half-round seat', 'half-round seats'],
+  'end slot': ['end slot', 'end slots'],
+}
+
+/** How many of what, as “6 holes”. */
+export function countWords({
+  kind,
+  count,
+}: Pick<RecoveredSolid['steps'][number], 'kind' | 'count'>): string {
+  const [one, many] = PLURALS[kind]
+  return `${count} ${count === 1 ? one : many}`
+}
+
+/** “, with 6 holes and 2 flats as steps”. */
+function withSteps({ steps }: RecoveredSolid): string {
+  const counts = new Map<RecoveredSolid['steps'][number]['kind'], number>()
+  for (const { kind, count } of steps) counts.set(kind, (counts.get(kind) ?? 0) + count)
+  const all = [...counts].map(([kind, count]) => countWords({ kind, count }))
+  const last = all.pop()
+  if (last === undefined) return ''
+  return `, with ${all.length > 0 ? `${all.join(', ')} and ${last}` : last} as steps`
+}
+
+function departureWords(kept: readonly RecoveredSolid[], units: UnitSettings): string {
+  const most = (read: (s: RecoveredSolid) => number): number => Math.max(...kept.map(read))
+  const far = distanceWords(
+    most((s) => s.comparison?.distance ?? 0),
+    units,
+  )
+  const surface = most((s) => s.comparison?.surface ?? 0)
   const what =
     surface > 0
-      ? `${percent(surface)} of the solid’s surface is not turned, up to ${shown} ${units.length} away`
-      : `The solid departs from that by up to ${shown} ${units.length}`
-  return `${what}: it is handed over as it came, and the turned shape is a hidden reference.`
+      ? `${percentWords(surface)} of the solid’s surface is not made by that, up to ${far} away`
+      : `The solid departs from that by up to ${far}`
+  return `${what}: it is handed over as it came, and what was rebuilt is a hidden reference.`
+}
+
+/** A distance with its unit, never told as nought where there is some. */
+export function distanceWords(mm: number, units: UnitSettings): string {
+  const own = mm / unitScale('length', units)
+  const shown = own > 0 && own < 0.01 ? own.toPrecision(1) : formatLength(mm, units)
+  return `${shown} ${units.length}`
 }
 
 /** A share as percent, never told as nought where there is some. */
-const percent = (share: number): string =>
-  share < 1e-3 ? 'Less than 0.1 %' : `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`
+export function percentWords(share: number): string {
+  return share < 1e-3 ? 'Less than 0.1 %' : `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`
+}

@@ -1,0 +1,246 @@
+import {
+  addRevolve,
+  addSize,
+  addStep,
+  drawDraft,
+  measureOffer,
+  missingItems,
+  nextStepId,
+  withProposals,
+  type Draft,
+  type End,
+  type NewConstraint,
+} from '../edit'
+import { controlOf, tangentAt, type Piece, type Vec } from '../geometry'
+import { measureOf, type Part } from '../part'
+import { evaluate } from '../route'
+import { cornersOf } from '../section'
+import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'
+import { done, withBody, withSketch } from './changes'
+import { figureOf } from './features/figures'
+import { sharpened, type Finish } from './finishes'
+
+/** A size that moves a point by more than this, in mm, is left out. */
+const STAYS = 1e-4
+/** Directions within this, in radians, are along the axis or square to it. */
+const STRAIGHT = 1e-6
+/** Smooth joints turn by less than this, in radians. */
+const SMOOTH = 1e-5
+/** So many sizes are put on at once at most. */
+const MOST_SIZES = 2000
+/** Proposals are taken in so many rounds at most. */
+const MOST_ROUNDS = 12
+/** Volumes with bevels and roundings as steps are those without within this share. */
+const SAME = 1e-9
+
+/** A part with one more body that is turned from a profile of its own. */
+export interface Turned {
+  readonly part: Part
+  readonly sketch: string
+  /** The steps that bevel and round its corners. */
+  readonly finishes: readonly {
+    readonly kind: Finish['kind']
+    readonly step: string
+    readonly count: number
+  }[]
+}
+
+/** What a body is called and its colour as #rrggbb, each empty where it has none. */
+export interface Dress {
+  readonly name: string
+  readonly colour: string
+}
+
+/**
+ * The part with one more sketch, turned into a body of its own; small bevels and roundings of its corners are steps
+ * where that gives the same.
+ * @returns undefined if that is not sound
+ */
+export function withTurned(part: Part, pieces: readonly Piece[], dress: Dress): Turned | undefined {
+  const plain = turnedFrom(part, pieces, dress)
+  const wanted = plain && volumeOf(plain.part)
+  const { pieces: sharp, finishes } = sharpened(pieces)
+  if (!plain || wanted === undefined || finishes.length === 0) return plain && sizedAll(plain)
+  const bare = turnedFrom(part, sharp, dress)
+  const finished = bare && withFinishes(bare, finishes)
+  const got = finished && volumeOf(finished.part)
+  const isSame = got !== undefined && Math.abs(got / wanted - 1) <= SAME
+  return sizedAll(isSame && finished ? finished : plain)
+}
+
+const sizedAll = (turned: Turned): Turned => ({
+  ...turned,
+  part: sized(turned.part, turned.sketch),
+})
+
+function turnedFrom(part: Part, pieces: readonly Piece[], dress: Dress): Turned | undefined {
+  const grown = withBody(withSketch(part), dress.name, dress.colour)
+  const sketch = grown.sketches.at(-1)?.id ?? ''
+  const drawn = done(grown, drawDraft('draw what came', sketch, draftOf(pieces)))
+  const turned = drawn && done(drawn, addRevolve(sketch))
+  return turned && isSound(turned) ? { part: turned, sketch, finishes: [] } : undefined
+}
+
+/** Whether the last step of a part is done. */
+const isSound = (part: Part): boolean => evaluate(part).steps.at(-1)?.status === 'done'
+
+/** What the last body of a part has, in mm³; undefined where it has nothing. */
+export const volumeOf = (part: Part): number | undefined =>
+  evaluate(part).bodies.at(-1)?.solid?.volume
+
+/** A step for all bevels, and one for all roundings, with a set for each size. */
+function withFinishes(turned: Turned, finishes: readonly Finish[]): Turned | undefined {
+  let here = turned
+  for (const kind of ['chamfer', 'fillet'] as const) {
+    const own = finishes.filter((f) => f.kind === kind)
+    if (own.length === 0) continue
+    const section = evaluate(here.part).bodies.at(-1)?.section
+    const corners = section ? cornersOf(section) : []
+    const sets = new Map<string, string[]>()
+    for (const { at, size } of own) {
+      const corner = corners.find((c) => Math.hypot(c.at.x - at.x, c.at.y - at.y) <= STAYS)
+      if (!corner) return undefined
+      const text = figureOf(size, 'length', here.part.units)
+      sets.set(text, [...(sets.get(text) ?? []), corner.key])
+    }
+    const { units } = here.part
+    const body = here.part.bodies.at(-1)?.id ?? ''
+    const step = nextStepId(here.part)
+    const all = [...sets].map(([size, keys]) => ({
+      size,
+      pick: { kind: 'corners' as const, corners: keys },
+    }))
+    const part = done(
+      here.part,
+      addStep(
+        kind === 'chamfer'
+          ? {
+              ...{ kind, body },
+              sets: all.map(({ size, pick }) => ({
+                pick,
+                ...{ along: size, across: '', angle: figureOf(Math.PI / 4, 'angle', units) },
+              })),
+            }
+          : { kind, body, sets: all.map(({ size, pick }) => ({ pick, radius: size })) },
+      ),
+    )
+    if (!part || !isSound(part)) return undefined
+    here = { ...here, part, finishes: [...here.finishes, { kind, step, count: own.length }] }
+  }
+  return here
+}
+
+/** All lines and arcs, with the constraints that anyone would see in them. */
+function draftOf(pieces: readonly Piece[]): Draft {
+  const names = new Map<Vec, string>()
+  const points: Record<string, End> = {}
+  const pointOf = (p: Vec): string => {
+    const known = names.get(p)
+    if (known !== undefined) return known
+    const name = `~p${names.size}`
+    names.set(p, name)
+    const isOrigin = Math.abs(p.x) < 1e-9 && p.y === 0
+    points[name] = {
+      at: p,
+      ...(isOrigin ? { point: ORIGIN_ID } : p.y === 0 ? { on: [AXIS_ID] } : {}),
+    }
+    return name
+  }
+  const ties: NewConstraint[] = []
+  const entities = pieces.map((piece, i): Entity => {
+    const id = `~e${i}`
+    const [from, to] = [pointOf(piece.from), pointOf(piece.to)]
+    if (piece.kind === 'line') {
+      const slope = Math.atan2(
+        Math.abs(piece.to.y - piece.from.y),
+        Math.abs(piece.to.x - piece.from.x),
+      )
+      if (slope < STRAIGHT) ties.push({ kind: 'axial', line: id })
+      else if (slope > Math.PI / 2 - STRAIGHT) ties.push({ kind: 'radial', line: id })
+      return { id, kind: 'line', from, to, role: 'outline' }
+    }
+    if (piece.kind === 'cubic') {
+      const [, leaves, comes] = controlOf(piece)
+      const [fromHandle, toHandle] = [pointOf(leaves), pointOf(comes)]
+      return { id, kind: 'curve', from, to, fromHandle, toHandle, role: 'outline' }
+    }
+    const centre = pointOf({ ...piece.centre })
+    return {
+      ...{ id, kind: 'arc', from, to, centre, role: 'outline' },
+      counterClockwise: piece.counterClockwise,
+    }
+  })
+  ties.push(...smoothJoints(pieces))
+  return { points, entities, ties }
+}
+
+/** Where an arc goes on into a line or another arc without a corner. */
+function smoothJoints(pieces: readonly Piece[]): NewConstraint[] {
+  return pieces.flatMap((a, i) =>
+    pieces.slice(i + 1).flatMap((b, k): NewConstraint[] => {
+      if (a.kind === 'line' && b.kind === 'line') return []
+      const joint = [a.from, a.to].find((p) => p === b.from || p === b.to)
+      if (!joint) return []
+      const [u, v] = [directionAt(a, joint), directionAt(b, joint)]
+      if (Math.abs(u.x * v.y - u.y * v.x) > SMOOTH) return []
+      return [{ kind: 'tangent', curve: `~e${i}`, to: `~e${i + 1 + k}` }]
+    }),
+  )
+}
+
+function directionAt(piece: Piece, at: Vec): Vec {
+  return tangentAt(piece, at === piece.from ? 0 : 1)
+}
+
+/** The sketch with a size for every freedom it has left. */
+function sized(part: Part, sketchId: string): Part {
+  let here = part
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const proposals = missingItems(here, sketchId, new Set(), MOST_SIZES)
+    if (proposals.length === 0) break
+    const before = here.sketches.find((s) => s.id === sketchId)
+    const formulas = proposals.map((proposal) => ({
+      proposal,
+      formula: proposal.kind === 'size' ? offeredFigure(here, sketchId, proposal.offer) : '',
+    }))
+    const all = withProposals(here, sketchId, formulas)
+    if (all && before && stands(before, all)) {
+      here = all
+      continue
+    }
+    for (const proposal of proposals) {
+      const sketch = here.sketches.find((s) => s.id === sketchId)
+      if (!sketch) return here
+      const next =
+        proposal.kind === 'tie'
+          ? done(
+              here,
+              drawDraft('tie', sketchId, { points: {}, entities: [], ties: [proposal.tie] }),
+            )
+          : done(
+              here,
+              addSize(sketchId, proposal.offer, offeredFigure(here, sketchId, proposal.offer)),
+            )
+      if (next && stands(sketch, next)) here = next
+    }
+  }
+  return here
+}
+
+/** Whether all points of a sketch are where they were. */
+function stands({ id, points }: Sketch, part: Part): boolean {
+  const now = new Map(part.sketches.find((s) => s.id === id)?.points.map((p) => [p.id, p]))
+  return points.every((p) => {
+    const q = now.get(p.id)
+    return q !== undefined && Math.hypot(q.x - p.x, q.y - p.y) <= STAYS
+  })
+}
+
+function offeredFigure(
+  part: Part,
+  sketchId: string,
+  offer: Parameters<typeof measureOffer>[1],
+): string {
+  const sketch = part.sketches.find((s) => s.id === sketchId) ?? emptySketch('', '')
+  return figureOf(measureOffer(sketch, offer), measureOf(offer), part.units)
+}
