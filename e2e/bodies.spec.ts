@@ -38,7 +38,7 @@ test('a body is copied, moved and joined, and comes back by undo', async ({ page
   await expect(shop.figure('mass')).toHaveText(grams(2 * flatted))
 })
 
-test('a STEP file is brought in: its half-section can be edited, its holes stand beside it', async ({
+test('a STEP file is brought in: its half-section and its steps can be edited', async ({
   page,
 }) => {
   const shop = new Workshop(page)
@@ -56,16 +56,46 @@ test('a STEP file is brought in: its half-section can be edited, its holes stand
   await expect(page.getByText('bad.step: This is no exchange file of solids')).toBeVisible()
   await expect(page.getByText('is an editable profile now')).toBeVisible({ timeout: 30_000 })
   await shop.openPart('Wheel from outside')
-  await expect(shop.route).toContainText('Revolve')
-  await expect(shop.route).toContainText('From a file')
+  // Its holes and slots are steps, and the report says that they make what came.
+  const report = page.getByRole('region', { name: 'What came of the file' })
+  await expect(report).toContainText('rebuilt')
+  await expect(report).toContainText('Volume and area agree with what came to a millionth')
   await expect(shop.figure('freedoms')).toHaveText('in ink')
+  await report.getByRole('button', { name: '6 holes' }).click()
+  await expect(shop.card).toContainText('Holes')
+  await shop.card.getByLabel('Number').fill('4')
+  await page.keyboard.press('Enter')
+  await expect(shop.route).toContainText('4 × ⌀12')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
   await shop.label('⌀80').click()
   await shop.type('84')
   await expect(shop.route).toContainText('⌀84 × 24')
-  // What came stands for the part; the turned shape is to go by, hidden until it is asked for.
-  await shop.route.getByRole('button', { name: 'body 1 reference' }).click()
-  await expect(shop.card.getByLabel('Name')).toHaveValue('body 1')
-  await expect(shop.card.getByRole('switch', { name: 'Shown' })).not.toBeChecked()
+  await page.reload()
+  await expect(report).toContainText('12 keyways')
+  await report.getByRole('button', { name: 'Put the report away' }).click()
+  await expect(report).toHaveCount(0)
+})
+
+test('what no step makes stands as it came, and what was rebuilt can be shown beside it', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await shop.openDemo('gauge-cover')
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
+  const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
+  await page.goto('/')
+  const input = page.getByLabel('part files, STEP, STL or 3MF files to import').first()
+  await input.setInputFiles([{ name: 'Cover.step', mimeType: 'model/step', buffer: saved.bytes }])
+  // A single one is opened with its report.
+  const report = page.getByRole('region', { name: 'What came of the file' })
+  await expect(report).toContainText('stands as it came', { timeout: 60_000 })
+  await expect(report).toContainText(/the farthest point lies [\d.]+ mm off/)
+  await report.getByRole('button', { name: /^Show .* beside it$/ }).click()
+  await expect(report.getByRole('button', { name: /^Hide .* beside it$/ })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(report.getByRole('button', { name: /^Show .* beside it$/ })).toBeVisible()
 })
 
 /** A cube of 20 as the text form of a mesh file. */

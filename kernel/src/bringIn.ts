@@ -17,20 +17,47 @@ const tooLarge = new KernelFault(
   'Write it with fewer bodies, or with the turned ones alone.',
 )
 
+/** How far the reading of a file has come. */
+export interface Progress {
+  readonly done: number
+  readonly of: number
+  /** What is being done, in words. */
+  readonly words: string
+}
+
 /**
- * A part from an exchange file (ISO 10303-21): its half-sections, and what they do not tell as it came.
+ * A part from an exchange file (ISO 10303-21): its half-sections, the steps that were found, and what these do not tell
+ * as it came.
  * @throws KernelFault when the file holds no solid, or more than a part can keep
  */
-export function partFromFile(kernel: Kernel, text: string, name: string): RecoveredPart {
+export function partFromFile(
+  kernel: Kernel,
+  text: string,
+  name: string,
+  tell: (progress: Progress) => void = () => undefined,
+): RecoveredPart {
+  tell({ done: 0, of: 3, words: 'Reading the file' })
   const packed = packText(text)
   const { unit } = readFileSaid(text)
-  const recovered = recoverPart(name, kernel.read(text), packed, {
+  const solids = kernel.read(text, (solid, of) =>
+    tell({ done: solid, of: 2 * of + 1, words: `Taking the faces of ${ofMany(solid, of)}` }),
+  )
+  const many = solids.length
+  const recovered = recoverPart(name, solids, packed, {
     ...(unit === 'in' || unit === 'cm' ? { units: { ...METRIC, length: unit } } : {}),
     weigh: (plan) => kernel.weigh(plan),
+    tell: (solid) =>
+      tell({
+        ...{ done: many + solid, of: 2 * many + 1 },
+        words: `Looking for the profile and the steps of ${ofMany(solid, many)}`,
+      }),
   })
   if (packed.length > LARGEST_PACKED && recovered.solids.some((s) => s.isKept)) throw tooLarge
   return recovered
 }
+
+const ofMany = (solid: number, of: number): string =>
+  of === 1 ? 'the solid' : `solid ${solid} of ${of}`
 
 /**
  * The solids of an exchange file (ISO 10303-21) as they are, to be put into a part.

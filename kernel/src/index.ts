@@ -1,5 +1,5 @@
 export { createKernel, type BuiltSolid, type Kernel } from './kernel'
-export { partFromFile, solidsFromFile } from './bringIn'
+export { partFromFile, solidsFromFile, type Progress } from './bringIn'
 export { loadKernel } from './load'
 export { KernelFault } from './fault'
 export { builtGeometry, noteFault, noteFigures, settlePlans } from './settle'

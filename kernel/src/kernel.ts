@@ -25,8 +25,11 @@ export interface Kernel {
   weigh(plan: SolidPlan): LiftedProperties | undefined
   /** An exchange file (ISO 10303-21) of bodies, in mm. */
   writeStep(bodies: readonly BodyPlan[], name: string): string
-  /** The solids of an exchange file (ISO 10303-21), as points on their faces. */
-  read(text: string): ForeignSolid[]
+  /**
+   * The solids of an exchange file (ISO 10303-21), as points on their faces.
+   * @param tell is told before each solid, by its number from 1, of how many
+   */
+  read(text: string, tell?: (solid: number, of: number) => void): ForeignSolid[]
   /** Bytes the kernel's memory has grown to. */
   memory(): number
   /** Gives back every solid that is kept. */
@@ -61,7 +64,7 @@ export function createKernel(oc: OpenCascade): Kernel {
           name,
         ),
       ),
-    read: (text) => safely(() => readSolids(oc, text)),
+    read: (text, tell) => safely(() => readSolids(oc, text, tell)),
     memory: () => oc.wasmMemory.buffer.byteLength,
     free: () => builder.free(),
   }

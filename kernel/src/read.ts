@@ -23,8 +23,15 @@ const LONGEST = 20_000_000
 /** Points on curved faces turn by at most this, in radians. */
 const BEND = 0.35
 
-/** The solids of an exchange file (ISO 10303-21), in mm, as points on their faces. */
-export function readSolids(oc: OpenCascade, text: string): ForeignSolid[] {
+/**
+ * The solids of an exchange file (ISO 10303-21), in mm, as points on their faces.
+ * @param tell is told before each solid, by its number from 1, of how many
+ */
+export function readSolids(
+  oc: OpenCascade,
+  text: string,
+  tell: (solid: number, of: number) => void = () => undefined,
+): ForeignSolid[] {
   const uncertainty = uncertaintyIn(text)
   return scoped((scope) => {
     const solids = solidsIn(oc, text, scope)
@@ -33,6 +40,7 @@ export function readSolids(oc: OpenCascade, text: string): ForeignSolid[] {
       solids.map((solid) => knownBy(oc, solid, scope)),
     )
     return solids.map((solid, i) => {
+      tell(i + 1, solids.length)
       const { name = '', colour = '' } = said[i] ?? {}
       return {
         ...{ ...foreignSolid(oc, solid, scope), name, colour },

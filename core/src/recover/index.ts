@@ -1,6 +1,6 @@
 export { axisOf, roundAbout } from './axis'
 export { outlineOf as recoveredOutline, type RecoveredOutline } from './outline'
 export { recoverPart, solidsToBring, type RecoveredPart, type RecoveredSolid } from './part'
-export { countWords, distanceWords, percentWords, recoveredWords } from './words'
+export { comparisonWords, countWords, recoveredWords } from './words'
 export { isForeignFile, isMeshFile, partFromMeshes, plainName, type BroughtPart } from './meshes'
 export type { ForeignFace, ForeignSolid, Line } from './types'

@@ -56,6 +56,8 @@ export interface Recovering {
   readonly units?: UnitSettings
   /** Asks the solid kernel whether steps make the solid; without it none are looked for. */
   readonly weigh?: Weigh
+  /** Is told before each solid, by its number from 1. */
+  readonly tell?: (solid: number) => void
 }
 
 /**
@@ -85,7 +87,7 @@ function recovered(
   name: string,
   solids: readonly ForeignSolid[],
   file: string,
-  { units, weigh }: Recovering,
+  { units, weigh, tell }: Recovering,
   rough: ReadonlySet<number> = new Set(),
 ): RecoveredPart {
   const { axis, start } = standOf(solids)
@@ -94,6 +96,7 @@ function recovered(
   let part: Part = { ...own, sketches: [], bodies: [] }
   const told: RecoveredSolid[] = []
   for (const [number, solid] of solids.entries()) {
+    tell?.(number + 1)
     const outline = outlineOf(solid, axis)
     const pieces = outline && movedBy(outline.pieces, -start)
     const dress = { name: solid.name ?? '', colour: solid.colour ?? '' }

@@ -61,6 +61,23 @@ function withSteps({ steps }: RecoveredSolid): string {
   return `, with ${all.length > 0 ? `${all.join(', ')} and ${last}` : last} as steps`
 }
 
+/** How what was rebuilt of a solid compares with what came, in a sentence. */
+export function comparisonWords(
+  { isKept, comparison }: Pick<RecoveredSolid, 'isKept' | 'comparison'>,
+  units: UnitSettings,
+): string {
+  if (!comparison) return ''
+  const { volume, area, distance, surface } = comparison
+  const far = distanceWords(distance, units)
+  if (!isKept) {
+    return `Volume and area agree with what came to a millionth; no point of it lies farther off than ${far}.`
+  }
+  const signed = (share: number): string =>
+    `${percentWords(Math.abs(share))} ${share < 0 ? 'less' : 'more'}`
+  const more = surface > 0 ? ` No step makes ${percentWords(surface)} of its surface.` : ''
+  return `Against what came it has ${signed(volume)} volume and ${signed(area)} area; the farthest point lies ${far} off.${more}`
+}
+
 function departureWords(kept: readonly RecoveredSolid[], units: UnitSettings): string {
   const most = (read: (s: RecoveredSolid) => number): number => Math.max(...kept.map(read))
   const far = distanceWords(
@@ -70,19 +87,29 @@ function departureWords(kept: readonly RecoveredSolid[], units: UnitSettings): s
   const surface = most((s) => s.comparison?.surface ?? 0)
   const what =
     surface > 0
-      ? `${percentWords(surface)} of the solid’s surface is not made by that, up to ${far} away`
+      ? `${capital(percentWords(surface))} of the solid’s surface is not made by that, up to ${far} away`
       : `The solid departs from that by up to ${far}`
   return `${what}: it is handed over as it came, and what was rebuilt is a hidden reference.`
 }
 
+/** Distances below this, in mm, are told as this. */
+const LEAST_DISTANCE = 1e-6
+
 /** A distance with its unit, never told as nought where there is some. */
 export function distanceWords(mm: number, units: UnitSettings): string {
-  const own = mm / unitScale('length', units)
-  const shown = own > 0 && own < 0.01 ? own.toPrecision(1) : formatLength(mm, units)
+  // What is less is told by no file.
+  const own = Math.max(mm, mm > 0 ? LEAST_DISTANCE : 0) / unitScale('length', units)
+  const shown = own > 0 && own < 0.01 ? plain(own) : formatLength(mm, units)
   return `${shown} ${units.length}`
 }
 
 /** A share as percent, never told as nought where there is some. */
 export function percentWords(share: number): string {
-  return share < 1e-3 ? 'Less than 0.1 %' : `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`
+  if (share === 0) return '0 %'
+  return share < 1e-3 ? 'less than 0.1 %' : `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`
 }
+
+const capital = (words: string): string => words.charAt(0).toUpperCase() + words.slice(1)
+
+/** A small figure to one digit, without an exponent. */
+const plain = (value: number): string => value.toFixed(Math.ceil(-Math.log10(value) - 1e-9))

@@ -177,9 +177,11 @@ async function broughtIn({ fileName, path }: ImportTask, tell: Tell): Promise<Fi
   }
   tell({ done: 0, of: 3, words: 'Loading the solid kernel' })
   const kernel = await kernelAtHand()
-  tell({ done: 1, of: 3, words: `Reading ${fileName}` })
-  const recovered = partFromFile(kernel, new TextDecoder().decode(bytes), plainName(fileName))
-  tell({ done: 2, of: 3, words: 'Weighing its bodies' })
+  const text = new TextDecoder().decode(bytes)
+  const recovered = partFromFile(kernel, text, plainName(fileName), ({ done, of, words }) =>
+    tell({ done, of: of + 1, words: `${fileName}: ${words}` }),
+  )
+  tell({ done: 9, of: 10, words: `${fileName}: Weighing its bodies` })
   settlePlans(recovered.part, (plan) => kernel.weigh(plan))
   const part = storable(toDocument(recovered.part))
   return { kind: 'part', part, words: recoveredWords(recovered) }

@@ -9,8 +9,10 @@ import {
   type BroughtPart,
   type Command,
   type Problem,
+  type RecoveredSolid,
 } from '@lathica/core'
-import { message } from 'ant-design-vue'
+import { Button, message } from 'ant-design-vue'
+import { h } from 'vue'
 import { tell, tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -20,13 +22,34 @@ export const FOREIGN_FILES = '.step,.stp,.stl,.3mf'
 
 type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; problem: Problem }
 
-/** Reads a file while a line says so; what is against it is told, with the name of the file. */
-async function reading<T>(file: File, read: () => Promise<Read<T>>): Promise<T | undefined> {
+/** What a reading tells of how far it has come, and what ends it. */
+interface Reading {
+  readonly tell: (words: string) => void
+  readonly stop: AbortSignal
+}
+
+/**
+ * Reads a file while a line says how far it has come, and can be stopped there; what is against it is told, with the
+ * name of the file.
+ */
+async function reading<T>(
+  file: File,
+  read: (reading: Reading) => Promise<Read<T>>,
+): Promise<T | undefined> {
   const key = `reading-${file.name}`
-  void message.loading({ key, content: `Reading ${file.name} …`, duration: 0 })
-  const answer = await read().finally(() => message.destroy(key))
+  const stopping = new AbortController()
+  const show = (words: string): void => {
+    const stop = h(Button, { size: 'small', onClick: () => stopping.abort() }, () => 'Stop')
+    const content = h('span', { class: 'reading' }, [`${file.name}: ${words} … `, stop])
+    void message.loading({ key, content, duration: 0 })
+  }
+  show('reading')
+  const answer = await read({ tell: show, stop: stopping.signal }).finally(() =>
+    message.destroy(key),
+  )
   if (answer.ok) return answer.value
-  tellProblem({ ...answer.problem, message: `${file.name}: ${answer.problem.message}` })
+  if (stopping.signal.aborted) tell(`${file.name} was not brought in.`)
+  else tellProblem({ ...answer.problem, message: `${file.name}: ${answer.problem.message}` })
   return undefined
 }
 
@@ -49,19 +72,27 @@ async function meshesOf(file: File): Promise<Read<Command>> {
   return read.ok ? { ok: true, value: bringMeshes(read.value) } : read
 }
 
+/** A part that was made of a file, and what became of each of its solids. */
+export interface ForeignPart extends BroughtPart {
+  /** None of a file of triangles. */
+  readonly solids: readonly RecoveredSolid[]
+}
+
 /** A part from solids or meshes that came from elsewhere, and what came of it in words. */
-export async function partFromForeign(file: File): Promise<BroughtPart | undefined> {
+export async function partFromForeign(file: File): Promise<ForeignPart | undefined> {
   if (!isMeshFile(file.name)) {
-    const recovered = await reading(file, async () => {
+    const recovered = await reading(file, async ({ tell: show, stop }) => {
       const { bringIn } = await import('../kernel/client')
-      return bringIn(await file.text(), plainName(file.name))
+      const told = ({ words }: { readonly words: string }): void => show(words)
+      return bringIn(await file.text(), plainName(file.name), told, stop)
     })
-    return recovered && { part: recovered.part, words: recoveredWords(recovered) }
+    return recovered && { ...recovered, words: recoveredWords(recovered) }
   }
-  return reading<BroughtPart>(file, async () => {
+  const made = await reading<BroughtPart>(file, async () => {
     const { partOfMeshes } = await import('./meshes')
     return file.size > LARGEST_MESH_FILE ? tooLarge : partOfMeshes(await bytesOf(file), file.name)
   })
+  return made && { ...made, solids: [] }
 }
 
 /** Puts what a file holds into the open part: solids as bodies, triangles as bodies to go by. */

@@ -5,8 +5,8 @@ import type {
   RecoveredPart,
   SolidPlan,
 } from '@lathica/core'
-import { WARM_ROUNDS, type BuiltSolid } from '@lathica/kernel'
-import { wrap, type Remote } from 'comlink'
+import { WARM_ROUNDS, type BuiltSolid, type Progress } from '@lathica/kernel'
+import { proxy, wrap, type Remote } from 'comlink'
 import { ref } from 'vue'
 import type { Answer } from './answers'
 import type { KernelThread } from './worker'
@@ -36,14 +36,21 @@ function endThread(): void {
   thread = undefined
 }
 
+interface Asking {
+  /** Nobody waits for it. */
+  readonly background?: boolean
+  /** Ends it before it is answered. */
+  readonly stop?: AbortSignal
+}
+
 /** Puts a question to the kernel's thread; one that hangs or dies ends in a problem and a fresh thread. */
 function ask<T>(
   question: (kernel: Remote<KernelThread>) => Promise<Answer<T>>,
-  background = false,
+  { background = false, stop }: Asking = {},
 ): Promise<Answer<T>> {
   if (!background) waiting.value += 1
   const answer = last
-    .then(() => answered(question))
+    .then(() => answered(question, stop))
     .finally(() => {
       if (!background) waiting.value -= 1
     })
@@ -53,12 +60,17 @@ function ask<T>(
 
 async function answered<T>(
   question: (kernel: Remote<KernelThread>) => Promise<Answer<T>>,
+  stop: AbortSignal | undefined,
 ): Promise<Answer<T>> {
+  const wasStopped = (): boolean => stop?.aborted ?? false
+  if (wasStopped()) return STOPPED
   let timer: ReturnType<typeof setTimeout> | undefined
   try {
     const kernel = remote()
     const dead = new Promise<never>((_, reject) => {
-      timer = setTimeout(() => reject(new Error('it took too long')), LONGEST)
+      // What can be stopped takes as long as its owner waits.
+      if (!stop) timer = setTimeout(() => reject(new Error('it took too long')), LONGEST)
+      stop?.addEventListener('abort', () => reject(new Error('it was stopped')))
       thread?.worker.addEventListener('error', () => reject(new Error('it stopped')))
     })
     const answer = await Promise.race([question(kernel), dead])
@@ -67,11 +79,19 @@ async function answered<T>(
     return answer
   } catch (error) {
     endThread()
+    if (wasStopped()) return STOPPED
     return { ok: false, problem: brokenBy(error), after: undefined }
   } finally {
     clearTimeout(timer)
   }
 }
+
+/** The answer to what its owner stopped. */
+export const STOPPED = {
+  ok: false,
+  problem: { code: 'kernel.stopped', message: 'It was stopped.', mend: 'Begin it again.' },
+  after: undefined,
+} as const
 
 const brokenBy = (error: unknown): { code: string; message: string; mend: string } => ({
   code: 'kernel.broken',
@@ -83,7 +103,7 @@ const brokenBy = (error: unknown): { code: string; message: string; mend: string
 export async function prepareKernel(): Promise<void> {
   if (thread) return
   for (let round = 0; round < WARM_ROUNDS && waiting.value === 0; round++) {
-    await ask((k) => k.prepare(round), true)
+    await ask((k) => k.prepare(round), { background: true })
   }
 }
 
@@ -93,11 +113,18 @@ export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<B
 
 /** The figures of a plan alone; nobody waits for them. */
 export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | undefined>> =>
-  ask((k) => k.weigh(plan), true)
+  ask((k) => k.weigh(plan), { background: true })
 
-/** A part from an exchange file that was brought in. */
-export const bringIn = (text: string, name: string): Promise<Answer<RecoveredPart>> =>
-  ask((k) => k.bringIn(text, name))
+/**
+ * A part from an exchange file that was brought in.
+ * @param tell is told how far it has come
+ */
+export const bringIn = (
+  text: string,
+  name: string,
+  tell: (progress: Progress) => void,
+  stop: AbortSignal,
+): Promise<Answer<RecoveredPart>> => ask((k) => k.bringIn(text, name, proxy(tell)), { stop })
 
 /** The solids of an exchange file as they are, to be put into a part. */
 export const solidsOf = (text: string): Promise<Answer<readonly BroughtSolid[]>> =>

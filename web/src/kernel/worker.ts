@@ -7,6 +7,7 @@ import {
   solidsFromFile,
   warm,
   type BuiltSolid,
+  type Progress,
 } from '@lathica/kernel'
 import { expose, transfer } from 'comlink'
 import wasm from 'replicad-opencascadejs/wasm?url'
@@ -45,7 +46,8 @@ const threads = {
   weigh: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
   writeStep: (bodies: readonly BodyPlan[], name: string) =>
     answered((k) => k.writeStep(bodies, name)),
-  bringIn: (text: string, name: string) => answered((k) => partFromFile(k, text, name)),
+  bringIn: (text: string, name: string, tell: (progress: Progress) => void) =>
+    answered((k) => partFromFile(k, text, name, tell)),
   solidsOf: (text: string) => answered((k) => solidsFromFile(k, text)),
   memory: () => answered((k) => k.memory()),
 }

@@ -7,6 +7,7 @@ import KeyList from '../commands/KeyList.vue'
 import { createActions, type Page } from '../commands/registry'
 import { useShortcuts } from '../commands/useShortcuts'
 import EndView from '../endview/EndView.vue'
+import FileReport from '../files/FileReport.vue'
 import ToolPad from '../pad/ToolPad.vue'
 import RoutePane from '../route/RoutePane.vue'
 import StepCard from '../route/StepCard.vue'
@@ -64,6 +65,7 @@ const layout = computed(() => ({
       />
     </div>
     <aside class="side">
+      <FileReport />
       <RoutePane />
       <StepCard />
     </aside>
@@ -125,13 +127,18 @@ const layout = computed(() => ({
 
 .side {
   display: grid;
-  grid-template-rows: minmax(150px, 1fr) fit-content(66%);
+  grid-template-rows: auto minmax(150px, 1fr) fit-content(66%);
   min-height: 0;
   border-left: 1px solid var(--rule);
   background: var(--panel);
 }
 
+.side > :nth-last-child(2) {
+  grid-row: 2;
+}
+
 .side > :last-child {
+  grid-row: 3;
   border-top: 1px solid var(--rule);
 }
 

@@ -1,38 +1,23 @@
 <script setup lang="ts">
-import {
-  DEFECT_CODE,
-  edgeKey,
-  edgesOf,
-  evaluateFormula,
-  faceWords,
-  formatAngle,
-  formatLength,
-  formatMass,
-  isAcross,
-  moveStep,
-  planeCalled,
-  usesSketch,
-  valuesOf,
-  type Measure,
-  type Step,
-} from '@lathica/core'
+import { DEFECT_CODE, formatMass, moveStep, type Step } from '@lathica/core'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { chooseFiles } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
-import { solidFaceWords } from '../solid/words'
 import { useRouteStore } from '../store/route'
 import BodyList from './BodyList.vue'
-import { keySize } from './keySize'
+import { useOpening } from './opening'
 import ReportButton from './ReportButton.vue'
 import RunBar from './RunBar.vue'
-import { turnWords } from './turnWords'
+import { useStepDetail } from './stepDetail'
 import { stepTitle } from './words'
 
 const parts = usePartStore()
 const board = useBoardStore()
 const route = useRouteStore()
+const { openStep, openBody } = useOpening()
+const detailOf = useStepDetail()
 const list = useTemplateRef<HTMLElement>('list')
 
 interface Row {
@@ -70,61 +55,8 @@ const rows = computed<Row[]>(() => {
 
 const details = computed(() => new Map(rows.value.map((r) => [r.step.id, r.detail])))
 
-/** The key size of a step: what it made, at a glance. */
-function detailOf(step: Step, at: number): string {
-  const { part, followed, units } = parts
-  if (!part || step.kind === 'unknown') return 'not known to this version'
-  if (usesSketch(step) && step.kind !== 'holes') {
-    const sketch = part.sketches.find((s) => s.id === step.sketch)
-    const name = sketch?.name ?? '?'
-    const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
-    const { solid } = body ?? {}
-    const wall =
-      step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step, figure)
-    if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${wall}`
-    if (!solid) return `profile ${name}${wall}`
-    const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
-    return `profile ${name}${wall}, ${size}`
-  }
-  return keySize(step, {
-    ...{ faceOf: (key: string) => wordsFor(key, at), figure, lie: parts.lie },
-    bodyName: (id) => parts.bodies.find((b) => b.id === id)?.name ?? 'a body that is gone',
-  })
-}
-
-/** What a formula comes to, short; the formula itself when it comes to nothing. */
-function figure(formula: string, want: Measure = 'length'): string {
-  const { part, units } = parts
-  if (!part) return formula
-  const result = evaluateFormula(formula, { want, units, lookup: valuesOf(part).table.lookup })
-  if (!result.ok) return formula
-  if (want === 'angle') return formatAngle(result.value, units)
-  return want === 'length' ? formatLength(result.value, units) : String(result.value)
-}
-
-/** A face in words, as the step finds it. */
-function wordsFor(key: string, at: number): string {
-  const bodies = parts.followed?.steps[at - 1]?.bodies ?? []
-  const edge = bodies.flatMap((b) => edgesOf(b.section)).find((e) => edgeKey(e.name) === key)
-  if (edge) return faceWords(edge, parts.units)
-  const isPlane = bodies.some(({ plan }) => plan && planeCalled(plan, key))
-  return isPlane ? solidFaceWords(key, parts.route) : 'a face that is gone'
-}
-
 function open(step: Step): void {
-  if (dragged.value !== undefined) return
-  board.useTool('pick')
-  board.picks = []
-  route.bodyId = undefined
-  board.stepId = step.id
-  board.lookAt(step)
-}
-
-function openBody(id: string): void {
-  board.useTool('pick')
-  board.picks = []
-  board.stepId = undefined
-  route.bodyId = id
+  if (dragged.value === undefined) openStep(step)
 }
 
 // The opened row stays in sight beside its card.

@@ -35,6 +35,12 @@ async function create(project: ProjectData, part: Part): Promise<void> {
   if (id !== undefined) await router.push({ name: 'model', params: { id } })
 }
 
+/** Takes files onto the shelf; a single one that came from elsewhere is opened with its report. */
+async function bring(projectId: string, files: readonly File[]): Promise<void> {
+  const id = await shelf.importFiles(projectId, files)
+  if (id !== undefined) await router.push({ name: 'model', params: { id } })
+}
+
 async function createProject(): Promise<void> {
   const name = newName.value.trim()
   if (name === '') return
@@ -80,7 +86,7 @@ async function createProject(): Promise<void> {
         :project="project"
         :parts="parts"
         @create="create(project, $event)"
-        @import="shelf.importFiles(project.id, $event)"
+        @import="bring(project.id, $event)"
         @rename="shelf.renameProject(project.id, $event)"
         @remove="shelf.removeProject(project)"
         @remove-part="shelf.removePart"

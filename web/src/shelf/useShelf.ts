@@ -12,6 +12,7 @@ import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'
 import { partFromForeign } from '../files/bringIn'
+import { keepReport } from '../files/report'
 import { tell, tellProblem } from '../notices'
 import { offerBack } from '../offerBack'
 import { tellDeleted } from '../store/saver'
@@ -132,20 +133,30 @@ export function useShelf() {
     if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
   }
 
-  /** A part from solids or meshes that came from elsewhere; what came of it is told. */
-  async function importForeign(projectId: string, file: File): Promise<void> {
+  /** A part from solids or meshes that came from elsewhere; what came of it is told, and kept as a report. */
+  async function importForeign(projectId: string, file: File): Promise<string | undefined> {
     const made = await partFromForeign(file)
-    if (!made || (await createPart(projectId, made.part)) === undefined) return
+    const id = made && (await createPart(projectId, made.part))
+    if (!made || id === undefined) return undefined
+    if (made.solids.length > 0) keepReport({ part: id, fileName: file.name, solids: made.solids })
     await load()
     tell(`${file.name}: ${made.words}`)
+    return id
   }
 
-  /** Reads dropped files; each that cannot be read says why, the others are taken. */
-  async function importFiles(projectId: string, files: readonly File[]): Promise<void> {
+  /**
+   * Reads dropped files; each that cannot be read says why, the others are taken.
+   * @returns the part to be looked at, where a single one was made of what came from elsewhere
+   */
+  async function importFiles(
+    projectId: string,
+    files: readonly File[],
+  ): Promise<string | undefined> {
     let taken = 0
+    let foreign: string | undefined
     for (const file of files) {
       if (isForeignFile(file.name)) {
-        await importForeign(projectId, file)
+        foreign = (await importForeign(projectId, file)) ?? foreign
         continue
       }
       const read = readPartFile(await file.text())
@@ -153,9 +164,11 @@ export function useShelf() {
         tellProblem({ ...read.problem, message: `${file.name}: ${read.problem.message}` })
       } else if ((await createPart(projectId, read.value)) !== undefined) taken++
     }
-    if (taken === 0) return
-    await load()
-    tell(taken === 1 ? 'One part was put on the shelf.' : `${taken} parts were put on the shelf.`)
+    if (taken > 0) {
+      await load()
+      tell(taken === 1 ? 'One part was put on the shelf.' : `${taken} parts were put on the shelf.`)
+    }
+    return files.length === 1 ? foreign : undefined
   }
 
   return {
