@@ -1,0 +1,29 @@
+import type { Step } from '@lathica/core'
+import { useBoardStore } from '../store/board'
+import { useRouteStore } from '../store/route'
+
+/** Opens the card of a step or a body, whatever is at hand. */
+export function useOpening(): {
+  readonly openStep: (step: Step) => void
+  readonly openBody: (id: string) => void
+} {
+  const board = useBoardStore()
+  const route = useRouteStore()
+  const letGo = (): void => {
+    board.useTool('pick')
+    board.picks = []
+  }
+  return {
+    openStep(step) {
+      letGo()
+      route.bodyId = undefined
+      board.stepId = step.id
+      board.lookAt(step)
+    },
+    openBody(id) {
+      letGo()
+      board.stepId = undefined
+      route.bodyId = id
+    },
+  }
+}

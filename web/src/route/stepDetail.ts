@@ -1,0 +1,66 @@
+import {
+  edgeKey,
+  edgesOf,
+  evaluateFormula,
+  faceWords,
+  formatAngle,
+  formatLength,
+  isAcross,
+  planeCalled,
+  usesSketch,
+  valuesOf,
+  type Measure,
+  type Step,
+} from '@lathica/core'
+import { usePartStore } from '../store/part'
+import { solidFaceWords } from '../solid/words'
+import { keySize } from './keySize'
+import { turnWords } from './turnWords'
+
+/** Tells the key size of a step of the open part, by the step and its place in the route. */
+export function useStepDetail(): (step: Step, at: number) => string {
+  const parts = usePartStore()
+
+  /** What it made, at a glance. */
+  function detailOf(step: Step, at: number): string {
+    const { part, followed, units } = parts
+    if (!part || step.kind === 'unknown') return 'not known to this version'
+    if (usesSketch(step) && step.kind !== 'holes') {
+      const sketch = part.sketches.find((s) => s.id === step.sketch)
+      const name = sketch?.name ?? '?'
+      const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
+      const { solid } = body ?? {}
+      const wall =
+        step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step, figure)
+      if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${wall}`
+      if (!solid) return `profile ${name}${wall}`
+      const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
+      return `profile ${name}${wall}, ${size}`
+    }
+    return keySize(step, {
+      ...{ faceOf: (key: string) => wordsFor(key, at), figure, lie: parts.lie },
+      bodyName: (id) => parts.bodies.find((b) => b.id === id)?.name ?? 'a body that is gone',
+    })
+  }
+
+  /** What a formula comes to, short; the formula itself when it comes to nothing. */
+  function figure(formula: string, want: Measure = 'length'): string {
+    const { part, units } = parts
+    if (!part) return formula
+    const result = evaluateFormula(formula, { want, units, lookup: valuesOf(part).table.lookup })
+    if (!result.ok) return formula
+    if (want === 'angle') return formatAngle(result.value, units)
+    return want === 'length' ? formatLength(result.value, units) : String(result.value)
+  }
+
+  /** A face in words, as the step finds it. */
+  function wordsFor(key: string, at: number): string {
+    const bodies = parts.followed?.steps[at - 1]?.bodies ?? []
+    const edge = bodies.flatMap((b) => edgesOf(b.section)).find((e) => edgeKey(e.name) === key)
+    if (edge) return faceWords(edge, parts.units)
+    const isPlane = bodies.some(({ plan }) => plan && planeCalled(plan, key))
+    return isPlane ? solidFaceWords(key, parts.route) : 'a face that is gone'
+  }
+
+  return detailOf
+}
