@@ -84,11 +84,51 @@ describe('exchange files of the demo parts', () => {
     expect(text.startsWith('ISO-10303-21;\nHEADER;')).toBe(true)
     expect(text).toContain("PRODUCT('F\\X2\\00FC\\X0\\hrungsrolle ''A'''")
     expect(text).toContain("FILE_NAME('F\\X2\\00FC\\X0\\hrungsrolle ''A''','2026-11-02T10:42:00'")
+    expect(text).toContain("PRODUCT('ring'")
     expect(text).toContain("MANIFOLD_SOLID_BREP('ring'")
     expect(text).toContain("MANIFOLD_SOLID_BREP('roller'")
     expect(readBack(text).solids).toBe(2)
     expect(writeStep(createPart({ name: 'Float' }), AT)).toBeUndefined()
   })
+
+  it.each([
+    ['guide-roller', 'of full turns', writeStep],
+    ['guide-roller', 'by the kernel', (part: Part) => builtGeometry(builder, part, 0.05).step],
+  ])(
+    '%s, written %s, has a product for each body under that of the part',
+    (demo, _words, write) => {
+      const read = readPartFile(demoParts().get(`${demo}.lathica.json`) ?? '')
+      if (!read.ok) throw new Error(read.problem.message)
+      const [first, second] = read.value.bodies
+      if (!first || !second) throw new Error('the roller has two bodies')
+      const part = {
+        ...read.value,
+        name: "Rolle 'A' \\ 中",
+        bodies: [
+          { ...first, name: "roller's \\X2\\" },
+          { ...second, name: 'ring ⌀' },
+        ],
+      }
+      const text = (write(part, AT) ?? '').replace(/\s+/g, '')
+      const products = [...text.matchAll(/=PRODUCT\('((?:[^']|'')*)'/g)].map((m) => m[1])
+      expect(products.sort()).toEqual(
+        ["Rolle''A''\\\\\\X2\\4E2D\\X0\\", "roller''s\\\\X2\\\\", 'ring\\X2\\2300\\X0\\'].sort(),
+      )
+      expect(text.match(/NEXT_ASSEMBLY_USAGE_OCCURRENCE/g)).toHaveLength(2)
+      expect(text).toContain('AP242_MANAGED_MODEL_BASED_3D_ENGINEERING_MIM_LF')
+      const back = readBack(write(part, AT) ?? '')
+      expect(back).toMatchObject({ solids: 2, valid: true })
+      // What a reader may compare with: of each body, together what the kernel makes of the file.
+      const told = (kind: string): number =>
+        [...text.matchAll(new RegExp(`${kind}_MEASURE\\(([0-9.E+-]+)\\),`, 'g'))].reduce(
+          (sum, m) => sum + Number(m[1]),
+          0,
+        )
+      expect(told('VOLUME') / back.volume).toBeCloseTo(1, 9)
+      expect(told('AREA') / back.area).toBeCloseTo(1, 9)
+      expect(text.match(/'centroid'/g)?.length).toBe(4)
+    },
+  )
 })
 
 /** A part whose only body has a section of these pieces. */

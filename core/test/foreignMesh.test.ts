@@ -145,6 +145,25 @@ describe('a 3MF file', () => {
     expect([Math.min(...zs), Math.max(...zs)]).toEqual([1, 3])
   })
 
+  it('has the colours of colour groups: its own, those of most triangles, those of components', () => {
+    const tones =
+      '<m:colorgroup id="7"><m:color color="#AA5500FF"/><m:color color="#00aa55"/></m:colorgroup>'
+    const colourOf = (objects: string, id: string): string | undefined =>
+      read(packed(model(tones + objects, `<item objectid="${id}"/>`)))[0]?.colour
+    const plain = cube(1)
+    expect(colourOf(plain, '1')).toBe('')
+    const own = plain.replace('<object id="1"', '<object id="1" pid="7" pindex="1"')
+    expect(colourOf(own, '1')).toBe('#00aa55')
+    let at = 0
+    const painted = plain.replace(
+      /<triangle /g,
+      () => `<triangle pid="7" p1="${at++ < 4 ? 1 : 0}" `,
+    )
+    expect(colourOf(painted, '1')).toBe('#aa5500')
+    const group = '<object id="2"><components><component objectid="1"/></components></object>'
+    expect(colourOf(own + group, '2')).toBe('#00aa55')
+  })
+
   it('may have its objects in files beside it', () => {
     const main =
       '<object id="9"><components><component p:path="/3D/cube.model" objectid="1"/></components></object>'

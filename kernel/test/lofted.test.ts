@@ -161,7 +161,7 @@ function withWeights(text: string, along: readonly (readonly [number, number, nu
   const bare = new Map(
     [...text.matchAll(/#(\d+) = (?:SURFACE|SEAM)_CURVE\('',#(\d+),/g)].map((m) => [m[1], m[2]]),
   )
-  let next = 1 + Math.max(...[...text.matchAll(/#(\d+) =/g)].map((m) => Number(m[1])))
+  let next = 1 + Math.max(...[...text.matchAll(/#(\d+) ?=/g)].map((m) => Number(m[1])))
   const points: string[] = []
   const around = Array.from({ length: 9 }, (_, i) => {
     const [angle, isCorner] = [(i * Math.PI) / 4, i % 2 === 1]

@@ -28,6 +28,7 @@ export {
   encodeExchangeText,
   readFileSaid,
   saidOf,
+  withValidation,
   type FileSaid,
   type KnownBy,
 } from './exchange'

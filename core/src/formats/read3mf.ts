@@ -160,6 +160,8 @@ const LISTS = new Set([
   'triangle',
   'base',
   'basematerials',
+  'color',
+  'colorgroup',
 ])
 
 function parsed(text: string): Node | undefined {
@@ -168,7 +170,7 @@ function parsed(text: string): Node | undefined {
   const parser = new XMLParser({
     ...{ ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true },
     ...{ parseTagValue: false, processEntities: true, ignoreDeclaration: true },
-    isArray: (name) => LISTS.has(name),
+    isArray: (name, _path, _isLeaf, isAttribute) => !isAttribute && LISTS.has(name),
   })
   try {
     const { model } = parser.parse(text) as Node
@@ -275,12 +277,46 @@ class Reader {
     }
   }
 
-  /** The object's own colour, where its base material has one. */
-  private colourOf(path: string, object: Node): string {
-    const groups = listOf(under(this.models.get(path), 'resources'), 'basematerials')
-    const group = groups.find((g) => textOf(g, 'id') === textOf(object, 'pid'))
-    const base = listOf(group, 'base')[Number(textOf(object, 'pindex') || '0')]
-    return /^#[0-9a-f]{6}/i.exec(textOf(base, 'displaycolor'))?.[0].toLowerCase() ?? ''
+  /** The colour of an object: its own, or that of most of its triangles, or that of its first component with one. */
+  private colourOf(path: string, object: Node, depth = 0): string {
+    const own = this.toneOf(path, textOf(object, 'pid'), textOf(object, 'pindex'))
+    if (own !== '') return own
+    const counts = new Map<string, number>()
+    for (const t of listOf(under(object, 'mesh', 'triangles'), 'triangle')) {
+      const tone = this.toneOf(path, textOf(t, 'pid'), textOf(t, 'p1'))
+      if (tone !== '') counts.set(tone, (counts.get(tone) ?? 0) + 1)
+    }
+    const [most] = [...counts].sort((a, b) => b[1] - a[1])
+    if (most) return most[0]
+    if (depth > DEEPEST) return ''
+    for (const c of listOf(under(object, 'components'), 'component')) {
+      const at = this.pathOf(c, path)
+      const tone = this.colourOf(at, this.object(at, textOf(c, 'objectid')), depth + 1)
+      if (tone !== '') return tone
+    }
+    return ''
+  }
+
+  /** A colour of a base material (Core Specification, 5.1) or of a colour group (Materials Extension, 2). */
+  private toneOf(path: string, group: string, index: string): string {
+    if (group === '') return ''
+    const known = `${path} ${group} ${index}`
+    const tone = this.tones.get(known) ?? this.toneIn(path, group, Number(index || '0'))
+    this.tones.set(known, tone)
+    return tone
+  }
+
+  private readonly tones = new Map<string, string>()
+
+  private toneIn(path: string, id: string, index: number): string {
+    const resources = under(this.models.get(path), 'resources')
+    const isIt = (g: Node): boolean => textOf(g, 'id') === id
+    const bases = listOf(resources, 'basematerials').find(isIt)
+    const colours = listOf(resources, 'colorgroup').find(isIt)
+    const told = bases
+      ? textOf(listOf(bases, 'base')[index], 'displaycolor')
+      : textOf(listOf(colours, 'color')[index], 'color')
+    return /^#[0-9a-f]{6}/i.exec(told)?.[0].toLowerCase() ?? ''
   }
 }
 

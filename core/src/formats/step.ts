@@ -1,5 +1,6 @@
 import {
   controlOf,
+  place,
   radiusOf,
   unit,
   type ArcPiece,
@@ -12,31 +13,42 @@ import type { Part } from '../part'
 import { evaluate } from '../route'
 import { liesOnAxis, type Region } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { encodeExchangeText } from './exchange/text'
+import { encodeExchangeText, realText } from './exchange/text'
+import { withValidation, type Bulk } from './exchange/validation'
 
 /**
- * A part as an exchange file (ISO 10303-21, schema of ISO 10303-214): every body as a boundary
+ * A part as an exchange file (ISO 10303-21, schema of ISO 10303-242): every body as a boundary
  * representation with its true surfaces — planes, cylinders, cones, spheres, tori — in mm, with
- * names and colours. The part's axis is Z. Nothing is approximated.
+ * names and colours, a product each under that of the part. The part's axis is Z. Nothing is approximated.
  * @param at the time that is written into the file's head
  * @returns undefined while no body has any material
  */
 export function writeStep(part: Part, at: Date): string | undefined {
   const file = new StepData()
-  const solids = evaluate(part).bodies.flatMap((state) => {
-    if (state.reference) return []
+  const bulks = new Map<string, Bulk>()
+  const bodies = evaluate(part).bodies.filter((b) => !b.reference && b.section.regions.length > 0)
+  const products = bodies.map((state): Product => {
     const body = part.bodies.find((b) => b.id === state.bodyId)
-    const name = body?.name ?? state.bodyId
-    const colour = body?.colour || (materialOf(part, state.bodyId)?.colour ?? '#8d979d')
+    const own = body?.name ?? state.bodyId
+    const name = bodies.length > 1 ? own : part.name
     const { regions } = state.section
-    return regions.map((region, i) => {
-      const id = writeSolid(file, regions.length > 1 ? `${name} ${i + 1}` : name, region)
-      return { id, colour }
-    })
+    const solids = regions.map((region, i) =>
+      writeSolid(file, regions.length > 1 ? `${own} ${i + 1}` : own, region),
+    )
+    if (state.solid) {
+      const { volume, area, centreX } = state.solid
+      bulks.set(name, { volume, area, centre: place(0, 0, centreX) })
+    }
+    return {
+      name,
+      solids,
+      colour: body?.colour || (materialOf(part, state.bodyId)?.colour ?? '#8d979d'),
+    }
   })
-  if (solids.length === 0) return undefined
-  writeProduct(file, part.name, solids)
-  return `${headOf(part.name, at)}DATA;\n${file.lines.join('\n')}\nENDSEC;\nEND-ISO-10303-21;\n`
+  if (products.length === 0) return undefined
+  writeProducts(file, part.name, products)
+  const text = `${headOf(part.name, at)}DATA;\n${file.lines.join('\n')}\nENDSEC;\nEND-ISO-10303-21;\n`
+  return withValidation(text, (name) => bulks.get(name))
 }
 
 /** The numbered instances of an exchange file. */
@@ -61,11 +73,11 @@ class StepData {
   }
 
   point(x: number, y: number, z: number): string {
-    return this.shared(`CARTESIAN_POINT('',(${[x, y, z].map(real).join(',')}))`)
+    return this.shared(`CARTESIAN_POINT('',(${[x, y, z].map(realText).join(',')}))`)
   }
 
   direction(x: number, y: number, z: number): string {
-    return this.shared(`DIRECTION('',(${[x, y, z].map(real).join(',')}))`)
+    return this.shared(`DIRECTION('',(${[x, y, z].map(realText).join(',')}))`)
   }
 
   /** A place on the axis with Z along the axis, or against it. */
@@ -73,14 +85,6 @@ class StepData {
     const parts = [this.point(0, 0, axial), this.direction(0, 0, way), this.direction(1, 0, 0)]
     return this.shared(`AXIS2_PLACEMENT_3D('',${parts.join(',')})`)
   }
-}
-
-/** A real as the file's grammar wants it: with a point, and an exponent in capitals. */
-function real(value: number): string {
-  if (value === 0) return '0.'
-  const text = String(value).toUpperCase().replace('E+', 'E')
-  if (text.includes('E')) return text.includes('.') ? text : text.replace('E', '.E')
-  return text.includes('.') ? text : `${text}.`
 }
 
 const quoted = (text: string): string => `'${encodeExchangeText(text)}'`
@@ -92,39 +96,81 @@ function headOf(name: string, at: Date): string {
     'HEADER;',
     "FILE_DESCRIPTION(('turned part'),'2;1');",
     `FILE_NAME(${quoted(name)},${time},(''),(''),'Lathica','Lathica','');`,
-    "FILE_SCHEMA(('AUTOMOTIVE_DESIGN { 1 0 10303 214 1 1 1 1 }'));",
+    "FILE_SCHEMA(('AP242_MANAGED_MODEL_BASED_3D_ENGINEERING_MIM_LF { 1 0 10303 442 1 1 4 }'));",
     'ENDSEC;\n',
   ].join('\n')
 }
 
-interface Solid {
-  readonly id: string
+/** A body as it goes out: its solids, and their colour as #rrggbb. */
+interface Product {
+  readonly name: string
+  readonly solids: readonly string[]
   readonly colour: string
 }
 
-/** What the solids are: a product with its shape, its units, and the colour of each solid. */
-function writeProduct(file: StepData, name: string, solids: readonly Solid[]): void {
-  const context = file.add("APPLICATION_CONTEXT('automotive design')")
+/** A product with its definition and the shape it has. */
+interface Defined {
+  readonly definition: string
+  readonly representation: string
+  readonly placement: string
+}
+
+/** What the solids are: one product, or several under one that puts them together, each in its colour. */
+function writeProducts(file: StepData, name: string, products: readonly Product[]): void {
+  const context = file.add("APPLICATION_CONTEXT('managed model based 3d engineering')")
   file.add(
-    `APPLICATION_PROTOCOL_DEFINITION('international standard','automotive_design',2000,${context})`,
+    `APPLICATION_PROTOCOL_DEFINITION('international standard','ap242_managed_model_based_3d_engineering',2014,${context})`,
   )
-  const productContext = file.add(`PRODUCT_CONTEXT('',${context},'mechanical')`)
-  const product = file.add(`PRODUCT(${quoted(name)},${quoted(name)},'',(${productContext}))`)
-  file.add(`PRODUCT_RELATED_PRODUCT_CATEGORY('part','',(${product}))`)
-  const formation = file.add(`PRODUCT_DEFINITION_FORMATION('','',${product})`)
-  const designContext = file.add(
-    `PRODUCT_DEFINITION_CONTEXT('part definition',${context},'design')`,
-  )
-  const definition = file.add(`PRODUCT_DEFINITION('','',${formation},${designContext})`)
-  const shape = file.add(`PRODUCT_DEFINITION_SHAPE('','',${definition})`)
+  const contexts = {
+    product: file.add(`PRODUCT_CONTEXT('',${context},'mechanical')`),
+    design: file.add(`PRODUCT_DEFINITION_CONTEXT('part definition',${context},'design')`),
+  }
   const space = spaceOf(file)
-  const items = [file.placement(0), ...solids.map((s) => s.id)].join(',')
-  const brep = file.add(`ADVANCED_BREP_SHAPE_REPRESENTATION(${quoted(name)},(${items}),${space})`)
-  file.add(`SHAPE_DEFINITION_REPRESENTATION(${shape},${brep})`)
-  const styled = solids.map((s) => file.add(`STYLED_ITEM('',(${styleOf(file, s.colour)}),${s.id})`))
+  const placement = file.placement(0)
+  const defined = (own: string, items: readonly string[], kind: string): Defined => {
+    const product = file.add(`PRODUCT(${quoted(own)},${quoted(own)},'',(${contexts.product}))`)
+    file.add(`PRODUCT_RELATED_PRODUCT_CATEGORY('part','',(${product}))`)
+    const formation = file.add(`PRODUCT_DEFINITION_FORMATION('','',${product})`)
+    const definition = file.add(`PRODUCT_DEFINITION('','',${formation},${contexts.design})`)
+    const shape = file.add(`PRODUCT_DEFINITION_SHAPE('','',${definition})`)
+    const all = [placement, ...items].join(',')
+    const representation = file.add(`${kind}(${quoted(own)},(${all}),${space})`)
+    file.add(`SHAPE_DEFINITION_REPRESENTATION(${shape},${representation})`)
+    return { definition, representation, placement }
+  }
+  const bodies = products.map((p) =>
+    defined(p.name, p.solids, 'ADVANCED_BREP_SHAPE_REPRESENTATION'),
+  )
+  if (bodies.length > 1) {
+    const whole = defined(name, [], 'SHAPE_REPRESENTATION')
+    bodies.forEach((body, i) => writeOccurrence(file, whole, body, products[i]?.name ?? '', i + 1))
+  }
+  const styled = products.flatMap(({ solids, colour }) =>
+    solids.map((solid) => file.add(`STYLED_ITEM('',(${styleOf(file, colour)}),${solid})`)),
+  )
   file.add(
     `MECHANICAL_DESIGN_GEOMETRIC_PRESENTATION_REPRESENTATION('',(${styled.join(',')}),${space})`,
   )
+}
+
+/** A product where it stands in another: as it is, since all bodies are told in the part's own space. */
+function writeOccurrence(
+  file: StepData,
+  whole: Defined,
+  own: Defined,
+  name: string,
+  number: number,
+): void {
+  const used = file.add(
+    `NEXT_ASSEMBLY_USAGE_OCCURRENCE('${number}',${quoted(name)},'',${whole.definition},${own.definition},$)`,
+  )
+  const placed = file.add(`PRODUCT_DEFINITION_SHAPE('','',${used})`)
+  const moved = file.add(`ITEM_DEFINED_TRANSFORMATION('','',${own.placement},${whole.placement})`)
+  const related = file.add(
+    `(REPRESENTATION_RELATIONSHIP('','',${own.representation},${whole.representation})` +
+      `REPRESENTATION_RELATIONSHIP_WITH_TRANSFORMATION(${moved})SHAPE_REPRESENTATION_RELATIONSHIP())`,
+  )
+  file.add(`CONTEXT_DEPENDENT_SHAPE_REPRESENTATION(${related},${placed})`)
 }
 
 /** Space in mm and radians, with how near places must be to be one. */
@@ -133,7 +179,7 @@ function spaceOf(file: StepData): string {
   const angle = file.add('(NAMED_UNIT(*)PLANE_ANGLE_UNIT()SI_UNIT($,.RADIAN.))')
   const solid = file.add('(NAMED_UNIT(*)SI_UNIT($,.STERADIAN.)SOLID_ANGLE_UNIT())')
   const near = file.add(
-    `UNCERTAINTY_MEASURE_WITH_UNIT(LENGTH_MEASURE(${real(VERTEX_TOLERANCE)}),${length},'distance_accuracy_value','')`,
+    `UNCERTAINTY_MEASURE_WITH_UNIT(LENGTH_MEASURE(${realText(VERTEX_TOLERANCE)}),${length},'distance_accuracy_value','')`,
   )
   return file.add(
     `(GEOMETRIC_REPRESENTATION_CONTEXT(3)GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((${near}))` +
@@ -142,7 +188,7 @@ function spaceOf(file: StepData): string {
 }
 
 function styleOf(file: StepData, colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((i) => real(parseInt(colour.slice(i, i + 2), 16) / 255))
+  const [r, g, b] = [1, 3, 5].map((i) => realText(parseInt(colour.slice(i, i + 2), 16) / 255))
   const tone = file.shared(`COLOUR_RGB('',${r},${g},${b})`)
   const fill = file.shared(`FILL_AREA_STYLE_COLOUR('',${tone})`)
   const area = file.shared(`FILL_AREA_STYLE('',(${fill}))`)
@@ -222,7 +268,7 @@ function writeShell(file: StepData, { pieces, closed }: Run): string {
 function writeRing(file: StepData, axial: number, radius: number): Ring {
   const vertex = file.add(`VERTEX_POINT('',${file.point(radius, 0, axial)})`)
   if (radius === 0) return { vertex, edge: undefined }
-  const circle = file.add(`CIRCLE('',${file.placement(axial)},${real(radius)})`)
+  const circle = file.add(`CIRCLE('',${file.placement(axial)},${realText(radius)})`)
   return { vertex, edge: file.add(`EDGE_CURVE('',${vertex},${vertex},${circle},.T.)`) }
 }
 
@@ -286,7 +332,7 @@ function circleOf(file: StepData, { centre, ...arc }: ArcPiece): string {
     file.direction(0, 0, 1),
   ]
   const placement = file.add(`AXIS2_PLACEMENT_3D('',${place.join(',')})`)
-  return file.add(`CIRCLE('',${placement},${real(radiusOf({ ...arc, centre }))})`)
+  return file.add(`CIRCLE('',${placement},${realText(radiusOf({ ...arc, centre }))})`)
 }
 
 const isFlat = (piece: LinePiece): boolean =>
@@ -334,7 +380,7 @@ function straightSurface(file: StepData, piece: LinePiece): Surface {
   const rise = to.y - from.y
   if (Math.abs(rise) <= 1e-9 * Math.abs(to.x - from.x)) {
     const surface = file.add(
-      `CYLINDRICAL_SURFACE('',${file.placement(0)},${real((from.y + to.y) / 2)})`,
+      `CYLINDRICAL_SURFACE('',${file.placement(0)},${realText((from.y + to.y) / 2)})`,
     )
     return { surface, agrees }
   }
@@ -345,7 +391,7 @@ function straightSurface(file: StepData, piece: LinePiece): Surface {
   const placement = file.placement(small.x, large.x > small.x ? 1 : -1)
   const radius = isPole(small.y) ? 0 : small.y
   return {
-    surface: file.add(`CONICAL_SURFACE('',${placement},${real(radius)},${real(half)})`),
+    surface: file.add(`CONICAL_SURFACE('',${placement},${realText(radius)},${realText(half)})`),
     agrees,
   }
 }
@@ -356,11 +402,13 @@ function roundSurface(file: StepData, piece: ArcPiece): Surface {
   const radius = radiusOf(piece)
   const placement = file.placement(centre.x)
   if (Math.abs(centre.y) <= VERTEX_TOLERANCE) {
-    const surface = file.add(`SPHERICAL_SURFACE('',${placement},${real(radius)})`)
+    const surface = file.add(`SPHERICAL_SURFACE('',${placement},${realText(radius)})`)
     return { surface, agrees: counterClockwise }
   }
   if (centre.y > radius * (1 + 1e-9)) {
-    const surface = file.add(`TOROIDAL_SURFACE('',${placement},${real(centre.y)},${real(radius)})`)
+    const surface = file.add(
+      `TOROIDAL_SURFACE('',${placement},${realText(centre.y)},${realText(radius)})`,
+    )
     return { surface, agrees: counterClockwise }
   }
   // Only the arc itself is turned: the rest of its circle may lie across the axis.

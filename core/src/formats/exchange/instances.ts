@@ -29,6 +29,21 @@ export class Instances {
     return place ? this.text.slice(...place) : ''
   }
 
+  /** The greatest number of all; 0 where there are none. */
+  largest(): number {
+    return [...this.places.keys()].reduce((most, id) => Math.max(most, id), 0)
+  }
+
+  /** The name of the product that a shape is of; empty where there is none. */
+  productOf(shape: number): string {
+    for (const id of this.below(shape, 100)) {
+      if (!/^PRODUCT\s*\(/.test(this.of(id))) continue
+      const [own = '', name = ''] = this.texts(id)
+      return name.trim() === '' ? own : name
+    }
+    return ''
+  }
+
   /** The numbers of the instances that are several things at once. */
   complex(): number[] {
     return [...this.places].flatMap(([id, [start]]) => (this.text[start] === '(' ? [id] : []))

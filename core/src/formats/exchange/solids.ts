@@ -89,7 +89,7 @@ function productNames(
   for (const id of file.called('SHAPE_DEFINITION_REPRESENTATION')) {
     const [shape, representation] = file.refs(id)
     if (shape === undefined || representation === undefined) continue
-    const name = productOf(file, shape)
+    const name = file.productOf(shape)
     const all = [representation, ...(like.get(representation) ?? [])]
     const solids = all
       .flatMap((r) => items.get(r) ?? [])
@@ -97,16 +97,6 @@ function productNames(
     for (const solid of solids) found.set(solid, { name, solids: solids.length })
   }
   return found
-}
-
-/** The name of the product whose shape it is. */
-function productOf(file: Instances, shape: number): string {
-  for (const id of file.below(shape, 100)) {
-    if (!/^PRODUCT\s*\(/.test(file.of(id))) continue
-    const [own = '', name = ''] = file.texts(id)
-    return isName(name) ? name : own
-  }
-  return ''
 }
 
 /** Colours by the solids, shells and faces that have them. */

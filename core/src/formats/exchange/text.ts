@@ -40,3 +40,11 @@ export function decodeExchangeText(encoded: string): string {
 }
 
 const letterOf = (code: number): string => (code <= 0x10ffff ? String.fromCodePoint(code) : '')
+
+/** A real as the grammar of an exchange file wants it: with a point, and an exponent in capitals. */
+export function realText(value: number): string {
+  if (value === 0) return '0.'
+  const text = String(value).toUpperCase().replace('E+', 'E')
+  if (text.includes('E')) return text.includes('.') ? text : text.replace('E', '.E')
+  return text.includes('.') ? text : `${text}.`
+}
