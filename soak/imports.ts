@@ -1,10 +1,19 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { EXPORTERS, evaluate, readPart, toDocument, type Part } from '@lathica/core'
-import { loadKernel, partFromFile, settlePlans, type Kernel } from '@lathica/kernel'
+import {
+  EXPORTERS,
+  evaluate,
+  needsKernel,
+  readPart,
+  toDocument,
+  writeStep,
+  type Part,
+} from '@lathica/core'
+import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '@lathica/kernel'
 import type { Random } from '../fuzz/random'
 import { star, stepped } from '../fuzz/sections/make'
 import { partWith, revolveStep, sketchOf } from '../fuzz/sections/parts'
+import { milledShaft, unturned } from './solidsMade'
 import type { Trial } from './trial'
 
 /** Turned and exact, as shares of the volume. */
@@ -25,13 +34,19 @@ export const imports: Trial = {
   async run(until, random) {
     const kernel = await loadKernel()
     const wrong: string[] = []
-    let [tried, turned, exact, others] = [0, 0, 0, 0]
+    let [tried, turned, exact, others, milled, rebuilt] = [0, 0, 0, 0, 0, 0]
     for (; performance.now() < until || tried < 2; tried++) {
       if (tried % 4 === 3) {
         others++
-        const { text, what } = notTurned(random)
+        const { text, what } = random.chance(0.3) ? notTurned(random) : unturned(kernel, random)
         const { solids } = partFromFile(kernel, text, what)
         if (solids.some((s) => s.isTurned)) wrong.push(`${what} is called turned`)
+        continue
+      }
+      if (tried % 4 === 1) {
+        milled++
+        const fault = milledFault(kernel, milledShaft(random), () => rebuilt++)
+        if (fault !== undefined) wrong.push(fault)
         continue
       }
       const part = turnedPart(random)
@@ -61,6 +76,7 @@ export const imports: Trial = {
       missed: share < GOAL ? [`only ${share.toFixed(1)} % come in exactly`] : [],
       figures: [
         `turned, all of it, and exact to a millionth: ${exact} of ${turned}, ${share.toFixed(1)} % (goal ${GOAL})`,
+        `with holes, flats and keyways, rebuilt by steps to a millionth: ${rebuilt} of ${milled}; all others stand as they came`,
         `not turned, and not called so: ${others - wrong.filter((w) => w.includes('called')).length} of ${others}`,
       ],
     }
@@ -68,6 +84,27 @@ export const imports: Trial = {
 }
 
 const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0)
+
+/**
+ * Brings a part in that was drilled and milled.
+ * @param onRebuilt called when all of it is steps
+ * @returns what is wrong: what stands for it is another solid, or a difference is not told
+ */
+function milledFault(kernel: Kernel, part: Part, onRebuilt: () => void): string | undefined {
+  const [was = NaN] = volumesOf(kernel, part)
+  const text = needsKernel(part)
+    ? builtGeometry(kernel, part, 0.1).step
+    : writeStep(part, new Date(0))
+  if (text === undefined) return 'a milled part could not be written'
+  const found = partFromFile(kernel, text, 'a')
+  const off = Math.abs(sum(volumesOf(kernel, found.part)) / was - 1)
+  const [solid] = found.solids
+  if (solid?.isTurned === true && !solid.isKept) onRebuilt()
+  const words = part.route.map((s) => s.kind).join(', ')
+  return off < EXACT
+    ? undefined
+    : `a part of ${words} came in with ${(100 * off).toPrecision(3)} % off`
+}
 
 function turnedPart(random: Random): Part | undefined {
   const drawn = random.chance(0.5) ? stepped(random) : star(random, 0, random.pick([0, 0.3]))

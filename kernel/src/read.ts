@@ -9,6 +9,7 @@ import {
   type ForeignSolid,
   type KnownBy,
   type Line,
+  type SpaceSpline,
 } from '@lathica/core'
 import { KernelFault } from './fault'
 import { bulkOf } from './figures'
@@ -187,9 +188,11 @@ function foreignFace(oc: OpenCascade, face: Face): ForeignFace {
     const kind = type === GeomAbs_Plane ? 'plane' : type === GeomAbs_Cylinder ? 'cylinder' : 'other'
     scope.own(face)
     const along = linesOn(oc, surface)
+    const spline = splineOf(oc, surface, scope)
     return {
       ...{ kind, axis: lineOf(oc, surface, scope), ...trianglesOf(oc, face, scope) },
       ...(along.length > 0 ? { along } : {}),
+      ...(spline ? { spline } : {}),
     }
   })
 }
@@ -250,6 +253,24 @@ function linesOn(oc: OpenCascade, surface: Surface): Float64Array[] {
       ]
     default:
       return []
+  }
+}
+
+/** The curve that was turned to make a surface, where it is one of poles without weights. */
+function splineOf(oc: OpenCascade, surface: Surface, scope: Scope): SpaceSpline | undefined {
+  if (surface.GetType() !== oc.GeomAbs_SurfaceType.GeomAbs_SurfaceOfRevolution) return undefined
+  const basis = scope.own(surface.BasisCurve())
+  if (basis.GetType() !== oc.GeomAbs_CurveType.GeomAbs_BSplineCurve) return undefined
+  const curve = scope.own(basis.BSpline())
+  if (curve.IsRational() || curve.IsPeriodic() || curve.Degree() > 3) return undefined
+  const count = (many: number): number[] => Array.from({ length: many }, (_, i) => i + 1)
+  return {
+    degree: curve.Degree(),
+    poles: count(curve.NbPoles()).map((i) => coordinates(scope.own(curve.Pole(i)))),
+    knots: count(curve.NbKnots()).flatMap((i) =>
+      Array.from({ length: curve.Multiplicity(i) }, () => curve.Knot(i)),
+    ),
+    ...{ from: surface.FirstVParameter(), to: surface.LastVParameter() },
   }
 }
 

@@ -4,3 +4,4 @@ export { recoverPart, solidsToBring, type RecoveredPart, type RecoveredSolid } f
 export { comparisonWords, countWords, recoveredWords } from './words'
 export { isForeignFile, isMeshFile, partFromMeshes, plainName, type BroughtPart } from './meshes'
 export type { ForeignFace, ForeignSolid, Line } from './types'
+export type { SpaceSpline } from './spline'

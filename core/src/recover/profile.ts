@@ -68,10 +68,19 @@ export function withTurned(part: Part, pieces: readonly Piece[], dress: Dress): 
   return sizedAll(isSame && finished ? finished : plain)
 }
 
-const sizedAll = (turned: Turned): Turned => ({
-  ...turned,
-  part: sized(turned.part, turned.sketch),
-})
+/** Sizes of so many places more than a figure has are put on where the plain ones change the solid. */
+const MORE_PLACES = 4
+/** Plain sizes change the volume by no more than this share. */
+const LEFT = 2e-7
+
+/** With a size for every freedom: plain figures, or ones of more places where these would change the solid. */
+function sizedAll(turned: Turned): Turned {
+  const { part, sketch } = turned
+  const wanted = volumeOf(part) ?? 0
+  const plain = sized(part, sketch, 0)
+  const isNear = Math.abs((volumeOf(plain) ?? 0) / wanted - 1) <= LEFT
+  return { ...turned, part: isNear ? plain : sized(part, sketch, MORE_PLACES) }
+}
 
 function turnedFrom(part: Part, pieces: readonly Piece[], dress: Dress): Turned | undefined {
   const grown = withBody(withSketch(part), dress.name, dress.colour)
@@ -192,8 +201,11 @@ function directionAt(piece: Piece, at: Vec): Vec {
   return tangentAt(piece, at === piece.from ? 0 : 1)
 }
 
-/** The sketch with a size for every freedom it has left. */
-function sized(part: Part, sketchId: string): Part {
+/**
+ * The sketch with a size for every freedom it has left.
+ * @param more places than a plain figure has
+ */
+function sized(part: Part, sketchId: string, more: number): Part {
   let here = part
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const proposals = missingItems(here, sketchId, new Set(), MOST_SIZES)
@@ -201,7 +213,7 @@ function sized(part: Part, sketchId: string): Part {
     const before = here.sketches.find((s) => s.id === sketchId)
     const formulas = proposals.map((proposal) => ({
       proposal,
-      formula: proposal.kind === 'size' ? offeredFigure(here, sketchId, proposal.offer) : '',
+      formula: proposal.kind === 'size' ? offeredFigure(here, sketchId, proposal.offer, more) : '',
     }))
     const all = withProposals(here, sketchId, formulas)
     if (all && before && stands(before, all)) {
@@ -219,7 +231,11 @@ function sized(part: Part, sketchId: string): Part {
             )
           : done(
               here,
-              addSize(sketchId, proposal.offer, offeredFigure(here, sketchId, proposal.offer)),
+              addSize(
+                sketchId,
+                proposal.offer,
+                offeredFigure(here, sketchId, proposal.offer, more),
+              ),
             )
       if (next && stands(sketch, next)) here = next
     }
@@ -240,7 +256,8 @@ function offeredFigure(
   part: Part,
   sketchId: string,
   offer: Parameters<typeof measureOffer>[1],
+  more: number,
 ): string {
   const sketch = part.sketches.find((s) => s.id === sketchId) ?? emptySketch('', '')
-  return figureOf(measureOffer(sketch, offer), measureOf(offer), part.units)
+  return figureOf(measureOffer(sketch, offer), measureOf(offer), part.units, more)
 }

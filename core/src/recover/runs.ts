@@ -1,15 +1,19 @@
 import {
+  controlOf,
   crossPlaces,
+  cubic,
   dotPlaces,
   nearestOn,
   scalePlace,
   subtractPlaces,
   vec,
   type CubicPiece,
+  type Place,
   type Vec,
 } from '../geometry'
 import { curvesThrough } from './fitted'
 import { lengthOf, nodeAt } from './nodes'
+import { cubicsOf, type SpaceSpline } from './spline'
 import type { ForeignFace, Line } from './types'
 
 /** What a turned face is in the half-section: a straight run, part of a circle, or free curves. */
@@ -50,6 +54,11 @@ export function runOf(face: ForeignFace, line: Line, size: number): Run | undefi
     const [from, to] = rangeOf(points.map((p) => p.x))
     return { kind: 'line', from: vec(from, radius), to: vec(to, radius), side: sideOf(face, line) }
   }
+  // Between few places what is bent a little looks straight: what the file tells goes first.
+  const told = face.spline && turnedCubics(face.spline, line, near)
+  if (told && isBent(told, near) && holdsAll(told, points, near)) {
+    return { kind: 'curve', pieces: told }
+  }
   return (
     levelRun(face, line, points, near) ??
     straightRun(points, near) ??
@@ -81,10 +90,53 @@ function freeRun(face: ForeignFace, line: Line, near: number): Run | undefined {
   for (const along of face.along ?? []) {
     const places = inHalfPlane(along, line)
     const pieces = curvesThrough(places, EXACT * near) ?? curvesThrough(places, near)
-    const isOn = (p: Vec): boolean => pieces?.some((c) => nearestOn(c, p).distance <= near) === true
-    if (pieces && nodes.every(isOn)) return { kind: 'curve', pieces }
+    if (pieces && holdsAll(pieces, nodes, near)) return { kind: 'curve', pieces }
   }
   return undefined
+}
+
+/** Whether places lie on curves. */
+const holdsAll = (pieces: readonly CubicPiece[], places: readonly Vec[], near: number): boolean =>
+  places.every((p) => pieces.some((c) => nearestOn(c, p).distance <= near))
+
+/** Curves whose handles lie this near to their chord, as a share of what is near, are straight. */
+const STRAIGHT = 1e-3
+
+const isBent = (pieces: readonly CubicPiece[], near: number): boolean =>
+  pieces.some((piece) => {
+    const [a, b, c, d] = controlOf(piece)
+    const [dx, dy] = [d.x - a.x, d.y - a.y]
+    const length = Math.hypot(dx, dy) || 1
+    const off = (p: Vec): number => Math.abs(dx * (p.y - a.y) - dy * (p.x - a.x)) / length
+    return Math.max(off(b), off(c)) > STRAIGHT * near
+  })
+
+/** The curves of a row of poles in the half-plane through a line that they lie in; undefined where they lie in none. */
+function turnedCubics(
+  spline: SpaceSpline,
+  { at, along }: Line,
+  near: number,
+): readonly CubicPiece[] | undefined {
+  const cubics = cubicsOf(spline)
+  const outOf = (p: Place): Place => {
+    const from = subtractPlaces(p, at)
+    return subtractPlaces(from, scalePlace(along, dotPlaces(from, along)))
+  }
+  // The farthest of its ends tells the half-plane; handles may lie beyond the line.
+  const ends = cubics.flatMap(([a, , , d]) => [outOf(a), outOf(d)])
+  const far = ends.reduce((a, b) => (lengthOf(b) > lengthOf(a) ? b : a), ends[0] ?? at)
+  const length = lengthOf(far)
+  if (cubics.length === 0 || length <= near) return undefined
+  const way = scalePlace(far, 1 / length)
+  let isLevel = true
+  const seen = (p: Place): Vec => {
+    const out = outOf(p)
+    const height = dotPlaces(out, way)
+    isLevel &&= lengthOf(subtractPlaces(out, scalePlace(way, height))) <= near
+    return vec(dotPlaces(subtractPlaces(p, at), along), height)
+  }
+  const pieces = cubics.map(([a, b, c, d]) => cubic(seen(a), seen(b), seen(c), seen(d)))
+  return isLevel ? pieces : undefined
 }
 
 /** Points by their places along a line and off it. */

@@ -1,4 +1,5 @@
 import type { Place } from '../geometry'
+import type { SpaceSpline } from './spline'
 
 /** A face of a solid that came from elsewhere: points on it, and how they make triangles. */
 export interface ForeignFace {
@@ -14,6 +15,8 @@ export interface ForeignFace {
    * order.
    */
   readonly along?: readonly Float64Array[]
+  /** The curve that is turned to make it, where the file tells it by poles. */
+  readonly spline?: SpaceSpline
 }
 
 /** A solid that came from elsewhere. */

@@ -4,10 +4,13 @@ import type { Host } from './types'
 /** What a file tells is good to so many places of a mm, and of a degree. */
 const PLACES = 6
 
-/** A value in mm or radians as the formula of a size or step. */
-export function figureOf(value: number, measure: Measure, units: UnitSettings): string {
+/**
+ * A value in mm or radians as the formula of a size or step.
+ * @param more places than a figure that someone typed would have
+ */
+export function figureOf(value: number, measure: Measure, units: UnitSettings, more = 0): string {
   const unit = unitScale(measure, units)
-  const places = PLACES + Math.max(0, Math.ceil(Math.log10(unit)))
+  const places = PLACES + more + Math.max(0, Math.ceil(Math.log10(unit)))
   return String(Number((value / unit).toFixed(places)) + 0)
 }
 
