@@ -1,4 +1,4 @@
-import { EXPORTERS, EXPORT_CHORD_TOLERANCE, reportOf } from '@lathica/core'
+import { EXPORTERS, EXPORT_CHORD_TOLERANCE, reportOf, touchWords } from '@lathica/core'
 import { builtGeometry } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
@@ -38,6 +38,8 @@ export async function exportPart(
   })
   if (!content.ok) throw new Stop(EXIT.unwritten, content.problem.message)
   await writeOut(output, content.value, streams)
+  const notes = exporter.triangles ? touchWords(part, tolerance, built) : []
+  for (const note of notes) streams.stderr.write(`${note}\n`)
   return isSound(reportOf(part)) ? EXIT.well : EXIT.unsound
 }
 

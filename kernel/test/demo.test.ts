@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { evaluate, readPartFile, type BodyState } from '@lathica/core'
-import { loadKernel, settlePlans, type Kernel } from '../src'
+import { evaluate, readPartFile, touchWords, type BodyState } from '@lathica/core'
+import { builtGeometry, loadKernel, settlePlans, type Kernel } from '../src'
 import { watertight } from './support'
 
 let kernel: Kernel
@@ -32,6 +32,22 @@ function beyond(R: number, from: number, width: number): number {
   const h = width / 2
   return h * Math.sqrt(R * R - h * h) + R * R * Math.asin(h / R) - from * width
 }
+
+test('triangles that touch themselves are told: holes that come to slots without a wall', () => {
+  const text = readFileSync(
+    new URL('../../demo/winding-wheel.lathica.json', import.meta.url),
+    'utf8',
+  )
+  const words = (circle: string): string[] => {
+    const read = readPartFile(text.replace('"circle": "50"', `"circle": "${circle}"`))
+    if (!read.ok) throw new Error(read.problem.message)
+    settlePlans(read.value, (plan) => kernel.weigh(plan))
+    return touchWords(read.value, 0.05, builtGeometry(kernel, read.value, 0.05))
+  }
+  expect(words('50')).toEqual([])
+  expect(words('54')).toHaveLength(1)
+  expect(words('54')[0]).toMatch(/^body 1 touches itself .* at ⌀66, \d+°, .* and 3 more/)
+})
 
 describe('demo parts that are no full turn have the volume of closed forms', () => {
   test('the winding wheel: a wheel less its bore, slots and holes', () => {

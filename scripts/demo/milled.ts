@@ -183,7 +183,7 @@ export function windingWheel(): Part {
     blank,
     bore('left', ['12', '']),
     slot('face at 0', { form: 'end', width: '4', depth: '9', length: '7', count: '12' }),
-    holes('face at 0', { circle: '54', count: '6', diameter: '12', reach: 'wall' }),
+    holes('face at 0', { circle: '50', count: '6', diameter: '12', reach: 'wall' }),
   )
 }
 

@@ -9,6 +9,7 @@ export {
   type BuiltGeometry,
   type MeshedBody,
 } from './solids'
+export { touchWords, touchesOf } from './touching'
 export { writeStep } from './step'
 export { writeStl } from './stl'
 export { LARGEST_MESH_FILE, readMeshes } from './readMesh'

@@ -10,6 +10,7 @@ import {
   readPart,
   recoveredWords,
   toDocument,
+  touchWords,
   type Exporter,
   type Part,
   type Problem,
@@ -95,7 +96,10 @@ async function written(
     })
     done++
     if (typeof file === 'string') notes.push(`${part.name}: ${file}`)
-    else made.push(file)
+    else {
+      made.push(file)
+      notes.push(...file.notes.map((n) => `${part.name}: ${n}`))
+    }
   }
   tell({ done: of, of, words: 'Putting the files together' })
   const [only] = made
@@ -105,9 +109,9 @@ async function written(
       mend: notes[0] ?? 'Turn a profile first.',
     })
   }
-  const { content, ...told } = read.length === 1 ? only : packed(made, name)
+  const { name: called, type, content } = read.length === 1 ? only : packed(made, name)
   await writeFile(out, content)
-  return { kind: 'file', file: { ...told, path: out, size: content.length }, notes }
+  return { kind: 'file', file: { name: called, type, path: out, size: content.length }, notes }
 }
 
 /** A file as it is written. */
@@ -115,6 +119,11 @@ interface Written {
   readonly name: string
   readonly type: string
   readonly content: Uint8Array
+}
+
+interface WrittenPart extends Written {
+  /** What is worth saying of it. */
+  readonly notes: readonly string[]
 }
 
 const liftedIn = (part: Part, exporter: Exporter): number =>
@@ -128,7 +137,7 @@ async function fileOf(
   exporter: Exporter,
   tolerance: number,
   onBody: (name: string) => void,
-): Promise<Written | string> {
+): Promise<WrittenPart | string> {
   const lifted = liftedIn(part, exporter) > 0
   const kernel = lifted ? await kernelAtHand() : undefined
   try {
@@ -139,7 +148,8 @@ async function fileOf(
     if (!made.ok) return `${made.problem.message} ${made.problem.mend}`
     const { value } = made
     const content = typeof value === 'string' ? strToU8(value) : value
-    return { name: `${part.name}.${exporter.extension}`, type: exporter.type, content }
+    const notes = exporter.triangles ? touchWords(part, tolerance, built) : []
+    return { name: `${part.name}.${exporter.extension}`, type: exporter.type, content, notes }
   } catch (error) {
     if (!(error instanceof KernelFault)) throw error
     return `${error.message} ${error.mend}`

@@ -6,6 +6,7 @@ import {
   formatLength,
   meshedBodies,
   needsKernel,
+  touchWords,
   type BuiltGeometry,
   type Exporter,
 } from '@lathica/core'
@@ -72,6 +73,18 @@ const triangles = computed(() => {
   const bodies = meshedBodies(part, result.value, built.value)
   return bodies.reduce((sum, b) => sum + b.mesh.indices.length / 3, 0)
 })
+/** Where triangles touch themselves; looked for once nothing changes, since it takes a moment. */
+const touches = ref<readonly string[]>([])
+watchDebounced(
+  [() => parts.part, tolerance, built],
+  () => {
+    const { part } = parts
+    const result = tolerance.value
+    const isKnown = part && result.ok && !wrong.value
+    touches.value = isKnown ? touchWords(part, result.value, built.value) : []
+  },
+  { debounce: 400, immediate: true },
+)
 const exact = EXPORTERS.filter((e) => !e.triangles)
 const meshed = EXPORTERS.filter((e) => e.triangles)
 
@@ -127,6 +140,7 @@ function save(exporter: Exporter): void {
         {{ building ? 'building the solid …' : `${triangles.toLocaleString('en')} triangles` }}
       </p>
     </div>
+    <p v-for="words in touches" :key="words" class="wrong" role="status">{{ words }}</p>
     <section v-for="e in meshed" :key="e.id" :aria-label="e.name">
       <div>
         <h3>{{ e.name }}</h3>

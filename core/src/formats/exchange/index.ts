@@ -1,4 +1,4 @@
-export { decodeExchangeText, encodeExchangeText, realText } from './text'
-export { withValidation, type Bulk } from './validation'
+export { decodeExchangeText, encodeExchangeText } from './text'
+export { withValidation } from './validation'
 export { saidOf, type KnownBy } from './match'
-export { readFileSaid, type FileSaid, type SolidSaid } from './solids'
+export { readFileSaid, type FileSaid } from './solids'
