@@ -260,6 +260,13 @@ test('a browser that keeps nothing says so, and asks before unsaved work is left
   await shot(page, 'leave')
   await question.getByRole('button', { name: 'Stay' }).click()
   await expect(shop.label('⌀18')).toBeVisible()
+  // The browser itself asks where the tab is closed.
+  const asked = page.waitForEvent('dialog')
+  await page.close({ runBeforeUnload: true })
+  const dialog = await asked
+  expect(dialog.type()).toBe('beforeunload')
+  await dialog.dismiss()
+  await expect(shop.label('⌀18')).toBeVisible()
   await page.unroute('**/api/**')
   await shop.saved()
 })

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process'
 import { existsSync, readdirSync } from 'node:fs'
 import { mkdir, mkdtemp, open, readFile, rename, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import knex from 'knex'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -62,6 +62,22 @@ describe('a database that cannot be used is told in a sentence, with a mend and 
     await database.destroy()
     const { message, exitCode } = await refusal()
     expect([exitCode, message]).toEqual([3, expect.stringContaining('by a newer Lathica')])
+  })
+
+  it('that was left while it was brought up to date', async () => {
+    await filled()
+    const database = bare()
+    // The last change of the schema is due again, and whoever began it kept a copy and never ended.
+    const last = await database('knex_migrations').orderBy('id', 'desc').first<{ id: number }>()
+    await database('knex_migrations').where({ id: last.id }).delete()
+    const before = await keepCopy(database, file, 'migration', 'then')
+    await database('knex_migrations_lock').update({ is_locked: 1 })
+    await database.destroy()
+    const { message, exitCode, mend } = await refusal()
+    expect([exitCode, message]).toEqual([10, expect.stringContaining('was left while')])
+    expect(mend).toContain('copy')
+    // The copy that the mend speaks of is the newest still: one of what was left would be no better.
+    expect(readdirSync(folderOfCopies(file))).toEqual([basename(before ?? '')])
   })
 
   it('that is none', async () => {

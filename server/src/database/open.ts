@@ -33,7 +33,8 @@ export async function openDatabase(filename: string): Promise<Knex> {
     await database.raw('PRAGMA journal_mode = WAL')
     await database.raw('PRAGMA foreign_keys = ON')
     const [done, due] = (await database.migrate.list({ migrationSource })) as [unknown[], unknown[]]
-    if (filename !== ':memory:' && done.length > 0 && due.length > 0) {
+    // What was left in the middle is not copied: it is told, and the copy from before stays the newest.
+    if (filename !== ':memory:' && done.length > 0 && due.length > 0 && !(await isLeft(database))) {
       await keepCopy(database, filename, 'migration', stampOf(new Date()))
     }
     await database.migrate.latest({ migrationSource })
@@ -43,6 +44,12 @@ export async function openDatabase(filename: string): Promise<Knex> {
     throw failureOf(error, filename)
   }
   return database
+}
+
+/** Whether someone who brought the schema up to date never ended. */
+async function isLeft(database: Knex): Promise<boolean> {
+  const lock = await database('knex_migrations_lock').first<{ is_locked: number } | undefined>()
+  return lock?.is_locked === 1
 }
 
 async function tablesOf(database: Knex): Promise<string[]> {
