@@ -43,12 +43,17 @@ const list = (item: Schema | ReturnType<typeof lazy>): Schema =>
     .max(MOST_ITEMS)
 
 /** One shape per kind; a kind that is not listed is refused with the names of those that are. */
-const byKind = (kinds: Readonly<Record<string, Fields>>): ReturnType<typeof lazy> =>
-  lazy((value: unknown) => {
+function byKind(kinds: Readonly<Record<string, Fields>>): ReturnType<typeof lazy> {
+  // Each is made once: making a schema takes longer than what it checks.
+  const made = new Map<string, Schema>()
+  return lazy((value: unknown) => {
     const kind = (value as { kind?: unknown } | null)?.kind
-    const fields = typeof kind === 'string' && Object.hasOwn(kinds, kind) ? kinds[kind] : undefined
-    return record({ ...fields, kind: exactly(...Object.keys(kinds)) })
+    const key = typeof kind === 'string' && Object.hasOwn(kinds, kind) ? kind : ''
+    const schema = made.get(key) ?? record({ ...kinds[key], kind: exactly(...Object.keys(kinds)) })
+    made.set(key, schema)
+    return schema
   })
+}
 
 const units = record({
   length: exactly('mm', 'cm', 'm', 'in'),
@@ -76,7 +81,8 @@ const constraint = byKind({
 
 /** Present or left out. */
 const optional = (schema: Schema): ReturnType<typeof lazy> =>
-  lazy((value: unknown) => (value === undefined ? mixed() : schema))
+  lazy((value: unknown) => (value === undefined ? anything : schema))
+const anything = mixed()
 
 const label = optional(record({ x: coordinate, y: coordinate }))
 
@@ -130,8 +136,10 @@ const cornerPick = byKind({
 
 const grooveSizes = optional(formula)
 
+const wholeProfile = exactly('all')
+const someAreas = list(list(id))
 const regions: ReturnType<typeof lazy> = lazy((value: unknown) =>
-  value === 'all' ? exactly('all') : list(list(id)),
+  value === 'all' ? wholeProfile : someAreas,
 )
 
 const steps: Readonly<Record<StepKind, Fields>> = {
