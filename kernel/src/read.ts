@@ -36,9 +36,12 @@ export function readSolids(
   const uncertainty = uncertaintyIn(text)
   return scoped((scope) => {
     const solids = solidsIn(oc, text, scope)
+    const inFile = readFileSaid(text)
+    // An only one is known without looking at it.
+    const isOnly = inFile.solids.length === 1
     const said = saidOf(
-      readFileSaid(text),
-      solids.map((solid) => knownBy(oc, solid, scope)),
+      inFile,
+      solids.map((s) => (isOnly ? { faces: 0, corners: [] } : knownBy(oc, s, scope))),
     )
     return solids.map((solid, i) => {
       tell(i + 1, solids.length)

@@ -108,6 +108,27 @@ describe('what a half-section does not tell is never passed over', () => {
   })
 })
 
+describe('files of many features', () => {
+  test('a shaft of 120 grooves comes as an outline, all of it', () => {
+    const found = came('grooves-120')
+    expect(found.solids).toMatchObject([{ isTurned: true, isKept: false }])
+    expect(found.solids[0]?.comparison?.distance).toBeLessThan(1e-6)
+    expect(Math.abs(found.solids[0]?.comparison?.volume ?? 1)).toBeLessThan(1e-6)
+  })
+
+  test('a disc of 300 holes comes with ten circles of thirty, and tells how far it has come', () => {
+    const words: string[] = []
+    const found = partFromFile(kernel, textOf('holes-300'), 'Sieve', (p) => words.push(p.words))
+    expect(found.solids).toMatchObject([{ isTurned: true, isKept: false }])
+    expect(found.solids[0]?.steps.map(countWords)).toEqual(Array(10).fill('30 holes'))
+    expect(words).toEqual([
+      'Reading the file',
+      'Taking the faces of the solid',
+      'Looking for the profile and the steps of the solid',
+    ])
+  })
+})
+
 describe('what a file says of its solids', () => {
   test('names and colours of the products of an assembly, each where it stands', () => {
     const { part } = came('assembly')
