@@ -302,6 +302,11 @@ describe('corners', () => {
 
   it('refuse a radius that leaves nothing, with the most there is room for', () => {
     const part = square()
+    // The limit is told in the part's own unit.
+    const inches = { ...part, units: { ...part.units, length: 'in' as const } }
+    expect(problemOf(inches, filletCorner(SKETCH, corner(part, 40, 30), '25'))).toMatch(
+      /has to be less than 0\.\d+ in\.|has to be less than 1\.\d+ in\./,
+    )
     const said = problemOf(part, filletCorner(SKETCH, corner(part, 40, 30), '25'))
     expect(said).toContain('leaves nothing')
     expect(said).toContain('less than 20')

@@ -16,6 +16,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { endPicture } from '../src/board/endPicture'
 import { sizeWord } from '../src/board/sizes/words'
 import { createActions } from '../src/commands/registry'
+import PicksCard from '../src/route/PicksCard.vue'
 import { fieldsOf } from '../src/route/steps/fields'
 import { refOfHit, rimsCalled } from '../src/solid/refOfHit'
 import { refWords, rimWords } from '../src/solid/words'
@@ -61,6 +62,21 @@ const labels = (step: Step): string[] => {
   return fieldsOf(step, { part, before: route.bodies[0] }).map((f) => f.label)
 }
 const square = rectangle({ at: { x: -3, y: -2 } }, { at: { x: 3, y: 2 } })
+
+describe('the card of what is picked on an end', () => {
+  it('tells places level and upright, and no diameters', () => {
+    begin(rectangle({ at: { x: -6, y: -4 } }, { at: { x: 6, y: 4 } }))
+    const [line] = screen.board.sketch.entities
+    screen.board.picks = [screen.board.sketch.points[0]?.id ?? '']
+    const point = screen.mount(PicksCard).text()
+    expect(point).toMatch(/Level-6 mm.*Upright-4 mm|Level−6 mm.*Upright−4 mm/)
+    expect(point).not.toContain('⌀')
+    screen.board.picks = [line?.id ?? '']
+    const ends = screen.mount(PicksCard).text()
+    expect(ends).toContain('To level')
+    expect(ends).not.toContain('⌀')
+  })
+})
 
 describe('an end sketch', () => {
   it('is begun on a face that is clicked, and the board turns to the end', () => {

@@ -1,5 +1,5 @@
 import { evaluateFormula } from '../formula'
-import { fail, succeed, type Result } from '../result'
+import { fail, succeed, type Problem, type Result } from '../result'
 import {
   add,
   arc,
@@ -27,7 +27,7 @@ import {
   type Ended,
 } from '../sketch'
 import { valuesOf, type Part } from '../part'
-import { formatLength } from '../units'
+import { formatLength, type UnitSettings } from '../units'
 import { withSketch, type Command } from './command'
 import { placeDraft, type DraftSize } from './draft'
 import { type NewConstraint } from './ends'
@@ -58,42 +58,54 @@ interface Replacement {
  * corner still do, since the corner stays as a point on both where anything stands on it.
  */
 export function filletCorner(sketchId: string, point: string, formula: string): Command {
-  return cornerCommand('round corner', sketchId, point, formula, (sketch, [a, b], radius) => {
-    const locate = locator(sketch)
-    const found = rounding(pieceOf(a, locate), pieceOf(b, locate), locate(point), radius)
-    if (found) return succeed(found)
-    const most = largestRounding(pieceOf(a, locate), pieceOf(b, locate), locate(point))
-    return { ok: false, problem: tooLarge('radius', most) }
-  })
+  return cornerCommand(
+    'round corner',
+    sketchId,
+    point,
+    formula,
+    (sketch, [a, b], radius, units) => {
+      const locate = locator(sketch)
+      const found = rounding(pieceOf(a, locate), pieceOf(b, locate), locate(point), radius)
+      if (found) return succeed(found)
+      const most = largestRounding(pieceOf(a, locate), pieceOf(b, locate), locate(point))
+      return { ok: false, problem: tooLarge('radius', most, units) }
+    },
+  )
 }
 
 /** Bevels a corner between two lines by the same length on both. */
 export function chamferCorner(sketchId: string, point: string, formula: string): Command {
-  return cornerCommand('bevel corner', sketchId, point, formula, (sketch, [a, b], length) => {
-    if (a.kind !== 'line' || b.kind !== 'line') {
-      return fail(
-        'corner.curve',
-        'Only corners between lines can be bevelled.',
-        'Round it instead.',
+  return cornerCommand(
+    'bevel corner',
+    sketchId,
+    point,
+    formula,
+    (sketch, [a, b], length, units) => {
+      if (a.kind !== 'line' || b.kind !== 'line') {
+        return fail(
+          'corner.curve',
+          'Only corners between lines can be bevelled.',
+          'Round it instead.',
+        )
+      }
+      const locate = locator(sketch)
+      const corner = locate(point)
+      const others = [a, b].map((e) => locate(e.from === point ? e.to : e.from))
+      const most = Math.min(...others.map((p) => distance(p, corner)))
+      if (length >= most) return { ok: false, problem: tooLarge('length', most, units) }
+      const [p = corner, q = corner] = others.map((other) =>
+        add(corner, scale(unit(subtract(other, corner)), length)),
       )
-    }
-    const locate = locator(sketch)
-    const corner = locate(point)
-    const others = [a, b].map((e) => locate(e.from === point ? e.to : e.from))
-    const most = Math.min(...others.map((p) => distance(p, corner)))
-    if (length >= most) return { ok: false, problem: tooLarge('length', most) }
-    const [p = corner, q = corner] = others.map((other) =>
-      add(corner, scale(unit(subtract(other, corner)), length)),
-    )
-    return succeed({ feet: [p, q] as const })
-  })
+      return succeed({ feet: [p, q] as const })
+    },
+  )
 }
 
-function tooLarge(what: string, most: number): { code: string; message: string; mend: string } {
+function tooLarge(what: string, most: number, units: UnitSettings): Problem {
   return {
     code: 'corner.large',
     message: `This ${what} leaves nothing of the lines beside the corner.`,
-    mend: `It has to be less than ${formatLength(most, { length: 'mm', angle: 'deg', mass: 'g' })} mm.`,
+    mend: `It has to be less than ${formatLength(most, units)} ${units.length}.`,
   }
 }
 
@@ -102,7 +114,12 @@ function cornerCommand(
   sketchId: string,
   point: string,
   formula: string,
-  replace: (sketch: Sketch, curves: readonly [Ended, Ended], value: number) => Result<Replacement>,
+  replace: (
+    sketch: Sketch,
+    curves: readonly [Ended, Ended],
+    value: number,
+    units: UnitSettings,
+  ) => Result<Replacement>,
 ): Command {
   return {
     label,
@@ -118,7 +135,7 @@ function cornerCommand(
       }
       const value = positiveLength(part, formula)
       if (!value.ok) return value
-      const found = replace(sketch, curves, value.value)
+      const found = replace(sketch, curves, value.value, part.units)
       return found.ok ? withoutCorner(part, sketch, point, curves, found.value, formula) : found
     },
   }

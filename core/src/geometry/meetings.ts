@@ -131,11 +131,19 @@ function crossings(
   if (a.kind === 'line' && b.kind === 'arc') return lineArc(a, b, tolerance)
   if (a.kind === 'arc' && b.kind === 'line') return swapped(lineArc(b, a, tolerance))
   if (a.kind === 'arc' && b.kind === 'arc') return arcArc(a, b, tolerance)
-  if (a.kind === 'cubic' && b.kind === 'cubic') return cubicWithCubic(a, b, ends, tolerance)
+  if (a.kind === 'cubic' && b.kind === 'cubic') {
+    const found = cubicWithCubic(a, b, ends, tolerance)
+    // Beside an end that lies on the other one a crossing is seen from one of the two alone, now and then.
+    const again = ends.some((m) => isWithin(m.t) || isWithin(m.u))
+    return again ? [...found, ...swapped(cubicWithCubic(b, a, swapped(ends), tolerance))] : found
+  }
   if (a.kind === 'cubic' && b.kind !== 'cubic') return cubicWithRound(a, b, tolerance)
   if (b.kind === 'cubic' && a.kind !== 'cubic') return swapped(cubicWithRound(b, a, tolerance))
   return []
 }
+
+/** Whether a parameter is none of an end. */
+const isWithin = (t: number): boolean => t > 0 && t < 1
 
 const swapped = (meetings: readonly Meeting[]): Meeting[] =>
   meetings.map(({ at, t, u }) => ({ at, t: u, u: t }))

@@ -1,5 +1,5 @@
 import { fail, type Problem } from '../result'
-import { describeItem, entityName, findItem, type Sketch } from '../sketch'
+import { describeItem, entityName, findItem, type DrawnSketch, type Sketch } from '../sketch'
 import { formatLength } from '../units'
 import type { Part } from '../part'
 import type { ProfileFault } from '../section'
@@ -44,14 +44,17 @@ export function disagreementProblem(sketch: Sketch, disagreement: Disagreement):
 }
 
 /** A fault of a profile as a sentence with its mend. */
-export function faultProblem(fault: ProfileFault, sketch: Sketch, part: Part): Problem {
-  const at = `${formatLength(fault.at.x, part.units)}, ⌀${formatLength(2 * fault.at.y, part.units)}`
+export function faultProblem(
+  fault: ProfileFault,
+  sketch: DrawnSketch,
+  { units }: Pick<Part, 'units'>,
+): Problem {
+  const at = `${formatLength(fault.at.x, units)}, ⌀${formatLength(2 * fault.at.y, units)}`
   const names = fault.entities.map((id) => entityName(sketch, id))
   const involves = { involves: fault.entities }
   switch (fault.kind) {
     case 'open': {
-      const gap =
-        fault.gap === undefined ? '' : `, ${formatLength(fault.gap, part.units)} from the next`
+      const gap = fault.gap === undefined ? '' : `, ${formatLength(fault.gap, units)} from the next`
       return fail(
         'profile.open',
         `Profile ${sketch.name} is open: ${names.join()} ends loose at ${at}${gap}.`,

@@ -1,5 +1,5 @@
 import { endsOf, pointsOf } from './measure'
-import type { Entity, Sketch, SketchPoint } from './types'
+import type { DrawnSketch, Entity, SketchPoint } from './types'
 
 /** What runs from one point to another. */
 export type Ended = Exclude<Entity, { kind: 'circle' }>
@@ -12,7 +12,10 @@ export interface ChainLink {
 }
 
 /** The picked curves in the order in which they hang together; undefined when they branch or part. */
-export function chainOf(sketch: Sketch, ids: readonly string[]): readonly ChainLink[] | undefined {
+export function chainOf(
+  sketch: DrawnSketch,
+  ids: readonly string[],
+): readonly ChainLink[] | undefined {
   const entities = sketch.entities.filter(
     (e): e is Ended => ids.includes(e.id) && e.kind !== 'circle',
   )
@@ -36,7 +39,7 @@ export function chainOf(sketch: Sketch, ids: readonly string[]): readonly ChainL
 }
 
 /** Where a sketch places holes: its points that nothing is drawn to, and the centres of its circles. */
-export function holePlaces({ points, entities }: Sketch): readonly SketchPoint[] {
+export function holePlaces({ points, entities }: DrawnSketch): readonly SketchPoint[] {
   const circles = entities.filter((e) => e.kind === 'circle')
   const drawn = new Set(
     entities.flatMap((e) => {

@@ -4,6 +4,7 @@ import {
   isAcross,
   type Constraint,
   type Size,
+  type DrawnSketch,
   type Sketch,
   type SketchPlane,
 } from './types'
@@ -105,7 +106,7 @@ export const planeWords = (plane: SketchPlane): PlaneWords =>
   isAcross(plane) ? END_WORDS : HALF_WORDS
 
 /** What a point or curve is called in a sentence: its kind and its place in the sketch, from 1. */
-export function entityName(sketch: Sketch, id: string): string {
+export function entityName(sketch: DrawnSketch, id: string): string {
   const words = planeWords(sketch.plane)
   if (id === AXIS_ID) return words.axis
   if (id === ORIGIN_ID) return words.origin

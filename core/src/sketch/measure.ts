@@ -19,7 +19,7 @@ import { AXIS_ID, ORIGIN_ID, type Entity, type Size, type Sketch, type SketchLin
 export type Locate = (pointId: string) => Vec
 
 /** Positions as they are stored in the sketch; ids without a point are the origin. */
-export function locator({ points }: Sketch): Locate {
+export function locator({ points }: Pick<Sketch, 'points'>): Locate {
   const known = locators.get(points)
   if (known) return known
   const places = new Map<string, Vec>(points.map((p) => [p.id, p]))

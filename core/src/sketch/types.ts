@@ -281,6 +281,9 @@ export interface Sketch {
   readonly sizes: readonly Size[]
 }
 
+/** What is drawn in a sketch, without what holds it. */
+export type DrawnSketch = Omit<Sketch, 'nextId' | 'constraints' | 'sizes'>
+
 export function emptySketch(id: string, name: string, plane: SketchPlane = 'half'): Sketch {
   return { id, name, plane, nextId: 1, points: [], entities: [], constraints: [], sizes: [] }
 }

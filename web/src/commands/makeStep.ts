@@ -12,6 +12,7 @@ import {
   offeredGroove,
   offeredStep,
   revolveOf,
+  unitScale,
   type BodyState,
   type ChamferStep,
   type CornerPick,
@@ -103,7 +104,8 @@ function wall(): void {
   const used = new Set(part.route.flatMap((s) => ('body' in s ? [s.body] : [])))
   const body = part.bodies.find((b) => !used.has(b.id))?.id ?? part.bodies[0]?.id ?? ''
   const length = Math.max(...board.sketch.points.map((p) => Math.abs(p.x) + Math.abs(p.y)), 10)
-  const thickness = String(Number((length / 40).toPrecision(1)))
+  const own = length / 40 / unitScale('length', part.units)
+  const thickness = String(Number(own.toPrecision(1)))
   if (
     putStep({
       ...{ kind: 'wall', sketch: board.sketch.id, side: 'outside', thickness, inner: thickness },

@@ -7,6 +7,7 @@ import {
   findItem,
   formatAngle,
   formatLength,
+  isAcross,
   locator,
   pieceOf,
   pointsOf,
@@ -48,12 +49,16 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const { sketch, sketchState } = board
   const locate = locator(sketch)
   const mm = (value: number): string => `${formatLength(value, units)} ${units.length}`
+  // Across the axis there are no diameters: places lie level and upright from the middle.
+  const isEnd = isAcross(sketch.plane)
+  const out = (y: number): string =>
+    isEnd ? formatLength(y, units) : `⌀${formatLength(2 * y, units)}`
   const point = sketch.points.find((p) => p.id === id)
   if (point) {
     const free = sketchState?.solution.pointFreedoms.get(id) ?? 0
     return [
-      ['From datum', mm(point.x)],
-      ['Diameter', `⌀${mm(2 * point.y)}`],
+      [isEnd ? 'Level' : 'From datum', mm(point.x)],
+      [isEnd ? 'Upright' : 'Diameter', `${out(point.y)} ${units.length}`],
       ['Can move', ['no: in ink', 'one way', 'freely'][free] ?? ''],
     ]
   }
@@ -64,7 +69,7 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   if (piece.kind === 'arc') {
     return [
       ['Radius', mm(radiusOf(piece))],
-      ['Centre', `${formatLength(piece.centre.x, units)}, ⌀${mm(2 * piece.centre.y)}`],
+      ['Centre', `${formatLength(piece.centre.x, units)}, ${out(piece.centre.y)} ${units.length}`],
       ...(entity.kind === 'circle'
         ? []
         : [['Turns', formatAngle(Math.abs(sweepOf(piece)), units)] as const]),
@@ -74,7 +79,9 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const { from: a, to: b } = piece
   const ends = [
     'Ends at',
-    `⌀${formatLength(2 * a.y, units)}, ⌀${formatLength(2 * b.y, units)}`,
+    isEnd
+      ? [a, b].map((p) => `${formatLength(p.x, units)}, ${out(p.y)}`).join(' – ')
+      : `${out(a.y)}, ${out(b.y)}`,
   ] as const
   if (piece.kind === 'cubic') {
     const least = Math.min(...simplePieces(piece).map(leastRadius))
@@ -83,7 +90,7 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const angle = Math.atan2(Math.abs(b.y - a.y), Math.abs(b.x - a.x))
   return [
     ['Length', mm(Math.hypot(b.x - a.x, b.y - a.y))],
-    ['To the axis', formatAngle(angle, units)],
+    [isEnd ? 'To level' : 'To the axis', formatAngle(angle, units)],
     ends,
     role,
   ]

@@ -339,4 +339,4 @@ function pieceFrom([ax = 0, ay = 0, bx = 0, by = 0, ...more]: readonly number[])
 }
 
 const hasBody = (context: StepContext, id: string): boolean =>
-  context.part.bodies.some((b) => b.id === id)
+  context.bodies.some((b) => b.id === id)

@@ -14,6 +14,7 @@ import type { PlacedMesh, SolidOp, SolidPlan } from '../../solid'
 import { LARGEST_LENGTH } from '../../tolerances'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
+import type { DrawnSketch, Sketch } from '../../sketch'
 import type { SizeAt, SketchState, ThreadCircle } from '../state'
 
 /** What a step made: the sections of the bodies it changed, and what is worth saying. */
@@ -40,9 +41,18 @@ export interface Told {
   readonly edges?: ReadonlyMap<string, string>
 }
 
-/** What a step may read. Everything it reads is noted, so that it is run again only when that changes. */
+/**
+ * What a step may read. Everything it reads is noted, also that something is not there, so that it is run again just when
+ * that changes: nothing else of the part is handed out.
+ */
 export interface StepContext {
-  readonly part: Part
+  readonly bodies: Part['bodies']
+  readonly units: Part['units']
+  readonly lie: Part['lie']
+  /** What is drawn in a sketch; undefined where it is gone. */
+  readonly sketch: (id: string) => DrawnSketch | undefined
+  /** Where a step stands in the route; undefined where it is gone. */
+  readonly placeOf: (step: string) => number | undefined
   /** A formula's value in mm or radians; @param what the field in words, for refusals */
   readonly number: (text: string, want: Measure, what: string) => Result<number>
   readonly sectionOf: (body: string) => Section
@@ -92,11 +102,25 @@ export function remembered(
     reads.push({ again, value })
     return value
   }
-  // Names of bodies and the unit stand in sentences, and a body can go.
-  read((from) => from.part.bodies)
-  read((from) => from.part.units)
+  const sketchIn = (from: ReadSource, id: string): Sketch | undefined =>
+    from.part.sketches.find((s) => s.id === id)
   const result = run({
-    part: source.part,
+    // Names of bodies and the unit stand in sentences, and a body can go.
+    bodies: read((from) => from.part.bodies),
+    units: read((from) => from.part.units),
+    lie: read((from) => from.part.lie),
+    sketch(id) {
+      read((from) => sketchIn(from, id)?.name)
+      read((from) => sketchIn(from, id)?.plane)
+      read((from) => sketchIn(from, id)?.points)
+      read((from) => sketchIn(from, id)?.entities)
+      return sketchIn(source, id)
+    },
+    placeOf: (id) =>
+      read((from) => {
+        const at = from.part.route.findIndex((s) => s.id === id)
+        return at < 0 ? undefined : at
+      }),
     number(text, want, what) {
       // Problems are values too; they are told apart by their sentence.
       const outcome = evaluated(source.part, text, want, what)
@@ -216,7 +240,7 @@ const MOST_COPIES = 1000
 
 /** The body's section, or that there is nothing yet to work on. */
 export function material(context: StepContext, body: string): Result<Section> {
-  const meta = context.part.bodies.find((b) => b.id === body)
+  const meta = context.bodies.find((b) => b.id === body)
   if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   const section = context.sectionOf(body)
   if (context.isMesh(body)) {
@@ -296,7 +320,7 @@ export function changed(
     const slack = 1e-3 + 1e-6 * (was + of)
     if (!areasFit(tool.effect, [was, of, is], slack)) return notSound
   }
-  const name = context.part.bodies.find((b) => b.id === body)?.name ?? 'the body'
+  const name = context.bodies.find((b) => b.id === body)?.name ?? 'the body'
   const notes: string[] = []
   if (after.regions.length === 0 && before.regions.length > 0) notes.push(`Removes all of ${name}.`)
   if (after.regions.length > before.regions.length && before.regions.length > 0) {
@@ -313,4 +337,4 @@ export function changed(
 
 /** A length in the part's unit, for sentences. */
 export const told = (context: StepContext, mm: number): string =>
-  `${formatLength(mm, context.part.units)} ${context.part.units.length}`
+  `${formatLength(mm, context.units)} ${context.units.length}`

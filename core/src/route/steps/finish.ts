@@ -99,7 +99,7 @@ function finished<S extends { readonly pick: CornerPick }>(
       : 'None fits here: pick other corners.'
   return fail(
     'corner.large',
-    `A ${what} of ${told(context, size)} does not fit the ${cornerWords(done.corner, context.part.units)}.`,
+    `A ${what} of ${told(context, size)} does not fit the ${cornerWords(done.corner, context.units)}.`,
     mend,
     { involves: [done.corner.key] },
   )
@@ -116,7 +116,7 @@ function bevelWords(
   context: StepContext,
 ): ReadonlyMap<string, string> {
   const words = new Map<string, string>()
-  const { units } = context.part
+  const { units } = context
   for (const { corners, work } of sets) {
     if (work.kind !== 'bevel') continue
     const { size } = work

@@ -15,7 +15,7 @@ const LYING: Readonly<Record<MeshStep['lies'], Pick<Frame, 'x' | 'z'>>> = {
 
 /** Triangles from a file as a body to go by: no step works on it, and it is not weighed. */
 export function meshToGoBy(step: MeshStep, context: StepContext): Result<Outcome> {
-  const body = context.part.bodies.find((b) => b.id === step.body)
+  const body = context.bodies.find((b) => b.id === step.body)
   if (!body) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   if (context.isMesh(step.body) || context.sectionOf(step.body).regions.length > 0) {
     return fail(

@@ -8,7 +8,7 @@ import {
   type Section,
   type SectionEdge,
 } from '../../section'
-import { chainOf, endsOf, isAcross, locator, pieceOf, type Sketch } from '../../sketch'
+import { chainOf, endsOf, isAcross, locator, pieceOf, type DrawnSketch } from '../../sketch'
 import { faultProblem } from '../problems'
 import { changed, inProportion, positive, type Outcome, type StepContext } from './context'
 import type { ExtrudeStep, RevolveStep, StepEffect, SweepStep, WallStep } from '../../part'
@@ -41,7 +41,7 @@ export function extrude(step: ExtrudeStep, context: StepContext): Result<Outcome
 
 /** Carries a small section along an open chain. */
 export function sweep(step: SweepStep, context: StepContext): Result<Outcome> {
-  const sketch = context.part.sketches.find((s) => s.id === step.sketch)
+  const sketch = context.sketch(step.sketch)
   if (!sketch || !context.sketchState(step.sketch)) return noProfile
   const chain = openChain(sketch, step.id)
   if (!chain.ok) return chain
@@ -56,9 +56,9 @@ export function sweep(step: SweepStep, context: StepContext): Result<Outcome> {
 function chosenProfile(
   step: RevolveStep | ExtrudeStep,
   context: StepContext,
-): Result<{ readonly section: Section; readonly sketch: Sketch }> {
+): Result<{ readonly section: Section; readonly sketch: DrawnSketch }> {
   const state = context.sketchState(step.sketch)
-  const sketch = context.part.sketches.find((s) => s.id === step.sketch)
+  const sketch = context.sketch(step.sketch)
   if (!sketch || !state) return noProfile
   const { section, faults } = state.profile
   const chosen = chosenRegions(state.profile, step.regions)
@@ -73,7 +73,7 @@ function chosenProfile(
     )
   }
   const [fault] = faults
-  if (fault) return { ok: false, problem: faultProblem(fault, sketch, context.part) }
+  if (fault) return { ok: false, problem: faultProblem(fault, sketch, context) }
   return fail(
     'profile.empty',
     `Profile ${sketch.name} has no outline yet.`,
@@ -81,7 +81,7 @@ function chosenProfile(
   )
 }
 
-const notTurned = (sketch: Sketch): Result<never> =>
+const notTurned = (sketch: DrawnSketch): Result<never> =>
   fail(
     'step.endSketch',
     `Profile ${sketch.name} lies square to the axis.`,
@@ -116,7 +116,7 @@ function renamed(section: Section, step: string): Section {
 
 /** Does to its body with a turned section what the step says. */
 function applied(step: TurnedStep, context: StepContext, section: Section): Result<Outcome> {
-  const meta = context.part.bodies.find((b) => b.id === step.body)
+  const meta = context.bodies.find((b) => b.id === step.body)
   if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   const before = context.sectionOf(step.body)
   if (before.regions.length === 0 && step.effect !== 'add') {
@@ -132,7 +132,7 @@ function applied(step: TurnedStep, context: StepContext, section: Section): Resu
 
 /** Turns an open chain, thickened to a wall. */
 export function wall(step: WallStep, context: StepContext): Result<Outcome> {
-  const sketch = context.part.sketches.find((s) => s.id === step.sketch)
+  const sketch = context.sketch(step.sketch)
   if (!sketch || !context.sketchState(step.sketch)) return noProfile
   const chain = openChain(sketch, step.id)
   if (!chain.ok) return chain
@@ -196,7 +196,7 @@ function facesOut(pieces: readonly Piece[]): boolean {
 }
 
 /** The one open chain of a profile's outline, end to end. */
-function openChain(sketch: Sketch, step: string): Result<SectionEdge[]> {
+function openChain(sketch: DrawnSketch, step: string): Result<SectionEdge[]> {
   if (isAcross(sketch.plane)) return notTurned(sketch)
   const outline = sketch.entities.filter((e) => e.role === 'outline')
   if (outline.length === 0) {

@@ -6,7 +6,7 @@ export function repeatedSteps(
   chosen: readonly string[],
   context: StepContext,
 ): { readonly ids: readonly string[]; readonly sources: ReadonlyMap<string, readonly SolidOp[]> } {
-  const place = new Map(context.part.route.map((s, i) => [s.id, i]))
+  const place = new Map(chosen.map((id) => [id, context.placeOf(id) ?? 0]))
   const ids = [...chosen].sort((a, b) => (place.get(a) ?? 0) - (place.get(b) ?? 0))
   const sources = ids.map((id) => [id, context.outcomeOf(id)?.work?.ops ?? []] as const)
   return { ids, sources: new Map(sources) }

@@ -123,7 +123,7 @@ export function halve(step: HalveStep, context: StepContext): Result<Outcome> {
   )
   const kept = worked(context, step.body, [side(1)], { told: { sizes } })
   if (!kept.ok || step.into === '') return kept
-  if (step.into === step.body || !context.part.bodies.some((b) => b.id === step.into)) {
+  if (step.into === step.body || !context.bodies.some((b) => b.id === step.into)) {
     return fail('step.body', 'The body for the other half is gone.', 'Choose another one.')
   }
   if (context.sectionOf(step.into).regions.length > 0) {

@@ -111,7 +111,9 @@ export function levelFace(
   }
   const plan = context.planOf(body)
   const plane = plan && planeCalled(plan, key)
-  if (!plane && !isTurned && !plan?.ops.some((op) => key.includes(op.step))) return lost(what, key)
+  // A face's name tells the steps it is from, each a word of its own.
+  const steps = new Set(key.split(/[^a-z0-9]+/i))
+  if (!plane && !isTurned && !plan?.ops.some((op) => steps.has(op.step))) return lost(what, key)
   const at = plane && placeAlong(plane, frame)
   if (!plane || at === undefined) {
     return fail(
@@ -151,10 +153,9 @@ export function anglesOf(count: number, start: number, range: number | undefined
 }
 
 /** A length and an angle as they stand beside what they are the size of. */
-export const tell = (context: StepContext, mm: number): string =>
-  formatLength(mm, context.part.units)
+export const tell = (context: StepContext, mm: number): string => formatLength(mm, context.units)
 export const tellAngle = (context: StepContext, radians: number): string =>
-  formatAngle(radians, context.part.units)
+  formatAngle(radians, context.units)
 
 /** “6 × ” before what there are six of. */
 export const times = (count: number): string => (count > 1 ? `${count} × ` : '')

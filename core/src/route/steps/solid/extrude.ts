@@ -87,7 +87,7 @@ function endStand(
   body: Section,
   plane: SketchPlane,
 ): Result<Stand> {
-  const frame = endPlane(context.part.lie, plane)
+  const frame = endPlane(context.lie, plane)
   // Seen from the lesser end the axis runs the other way.
   const sign = frame.z.z > 0 ? 1 : -1
   const face =

@@ -179,7 +179,7 @@ function placesOf(step: HolesStep, context: StepContext): Result<PolarSite[]> {
 
 /** The places that an end sketch gives. */
 function drawnPlaces(step: HolesStep, context: StepContext): Result<PolarSite[]> {
-  const sketch = context.part.sketches.find((s) => s.id === step.sketch)
+  const sketch = context.sketch(step.sketch)
   if (!sketch || !isAcross(sketch.plane) || !context.sketchState(step.sketch)) {
     return fail('holes.sketch', 'The end sketch of these holes is gone.', 'Choose another one.')
   }
@@ -191,7 +191,7 @@ function drawnPlaces(step: HolesStep, context: StepContext): Result<PolarSite[]>
       'Draw a point where a hole goes.',
     )
   }
-  const plane = endPlane(context.part.lie, sketch.plane)
+  const plane = endPlane(context.lie, sketch.plane)
   return succeed(
     drawn.map(({ x, y }, i) => {
       const at = inFrame(plane, place(x, y, 0))

@@ -27,7 +27,7 @@ export function carried(
   context: StepContext,
   drawn: readonly Piece[],
 ): Result<Outcome> {
-  if (!context.part.bodies.some((b) => b.id === step.body)) {
+  if (!context.bodies.some((b) => b.id === step.body)) {
     return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   }
   const outline = step.form === 'sketch' ? drawnRod(step, context) : plainRod(step, context)
@@ -69,7 +69,7 @@ interface Rod {
 
 /** A rod that an end sketch shows. */
 function drawnRod(step: SweepStep, context: StepContext): Result<Rod> {
-  const sketch = context.part.sketches.find((s) => s.id === step.outline)
+  const sketch = context.sketch(step.outline)
   const state = context.sketchState(step.outline)
   if (!sketch || !state || !isAcross(sketch.plane)) {
     return fail('sweep.sketch', 'The end sketch of the rod is missing.', 'Choose one in the card.')

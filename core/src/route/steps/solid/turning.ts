@@ -16,7 +16,7 @@ import {
   mapped,
 } from '../../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../../section'
-import { isAcross, locator, type Sketch } from '../../../sketch'
+import { isAcross, locator, type DrawnSketch } from '../../../sketch'
 import { anglesThrough, endPlane, planeCalled, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { RevolveStep, StepEffect } from '../../../part'
@@ -36,7 +36,7 @@ export function solidTurn(
   step: Turning,
   context: StepContext,
   section: Section,
-  sketch: Sketch,
+  sketch: DrawnSketch,
 ): Result<Outcome> {
   const phase = angleOr(context, step.phase, 0, 'angle')
   if (!phase.ok) return phase
@@ -99,17 +99,18 @@ function turnOf(
 function anglesOfTarget(text: string, context: StepContext): Result<readonly number[]> {
   if (text.includes('/')) return anglesOfFace(text, context)
   const [sketchId = '', pointId] = text.split('.')
-  const sketch = context.part.sketches.find((s) => s.id === sketchId && isAcross(s.plane))
+  const found = context.sketch(sketchId)
+  const sketch = found && isAcross(found.plane) ? found : undefined
   const point = sketch?.points.find((p) => p.id === pointId)
   if (sketch && point && context.sketchState(sketchId)) {
-    const at = inFrame(endPlane(context.part.lie, sketch.plane), place(point.x, point.y, 0))
+    const at = inFrame(endPlane(context.lie, sketch.plane), place(point.x, point.y, 0))
     if (Math.hypot(at.x, at.y) > VERTEX_TOLERANCE) return succeed([Math.atan2(at.y, at.x)])
   }
   return targetGone(text)
 }
 
 function anglesOfFace(name: string, context: StepContext): Result<readonly number[]> {
-  for (const { id } of context.part.bodies) {
+  for (const { id } of context.bodies) {
     const plan = context.planOf(id)
     const plane = plan && planeCalled(plan, name)
     if (!plane) continue
@@ -136,7 +137,7 @@ const targetGone = (text: string): Result<never> =>
 function foreignAxis(
   step: Turning,
   section: Section,
-  sketch: Sketch,
+  sketch: DrawnSketch,
 ): Result<{ readonly frame: Frame; readonly section: Section }> {
   const entity = sketch.entities.find((e) => e.id === step.axis)
   if (entity?.kind !== 'line') {
@@ -242,7 +243,7 @@ export function combinedWith(
   round: Section | undefined,
   sizes: readonly SizeAt[],
 ): Result<Outcome> {
-  const meta = context.part.bodies.find((b) => b.id === step.body)
+  const meta = context.bodies.find((b) => b.id === step.body)
   if (!meta) return fail('step.body', 'Its body is gone.', 'Choose another body for this step.')
   const before = context.sectionOf(step.body)
   if (before.regions.length === 0 && step.effect !== 'add') {
