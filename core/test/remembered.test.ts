@@ -24,9 +24,12 @@ import {
 } from '../src'
 import { must } from './support/parts'
 
+/** A part's state by what is remembered of its steps, not of it as a whole. */
+const again = (part: Part): ReturnType<typeof evaluate> => evaluate({ ...part })
+
 /** All that a route comes to, in words and figures. */
 function told(part: Part): unknown {
-  const { steps, bodies } = evaluate(part)
+  const { steps, bodies } = again(part)
   return {
     steps: steps.map((s) => [
       ...[s.stepId, s.status, s.problem?.message, s.problem?.mend, s.notes],
@@ -55,7 +58,7 @@ test('a part turn up to a point that was deleted goes up to it again after undo'
   const point = marked.sketches.at(-1)?.points[0]?.id ?? ''
   const turn = { ...revolveOf(profile, 'body1', 'add'), turnTo: `${end}.${point}` } as NewStep
   const whole = must(marked, addStep(turn))
-  const status = (part: Part): unknown => evaluate(part).steps.at(-1)?.status
+  const status = (part: Part): unknown => again(part).steps.at(-1)?.status
   expect(status(whole)).toBe('done')
   const without = must(whole, removeItems(end, [point]))
   expect(status(without)).toBe('failed')
@@ -122,7 +125,7 @@ describe('what is remembered of a route is what it comes to anew, through edits,
         const made = edit && perform(states.at(-1) ?? part, edit)
         if (made?.ok) states.push(made.value)
       }
-      for (const state of states) evaluate(state)
+      for (const state of states) again(state)
       // Back to the first, and forth again.
       for (const state of [...states].reverse()) expectFresh(state)
       for (const state of states) expectFresh(state)

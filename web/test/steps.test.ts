@@ -4,6 +4,8 @@ import {
   METRIC,
   addStep,
   cornersOf,
+  createPart,
+  drawChain,
   offeredGroove,
   offeredStep,
   type Step,
@@ -27,6 +29,18 @@ let route: ReturnType<typeof useRouteStore>
 beforeEach(async () => {
   screen = await openScreen(spindle())
   route = useRouteStore()
+})
+
+it.each(['mm', 'in'] as const)('a new wall suits what is drawn in a part in %s', async (length) => {
+  const bare = createPart({ name: 'Lamp shade', units: { ...METRIC, length } })
+  screen = await openScreen(bare)
+  const ends = [{ at: { x: 0, y: 30 } }, { at: { x: 80, y: 60 } }]
+  screen.parts.run(drawChain(screen.board.sketch.id, ends, [[]]))
+  act('step:wall')
+  const step = lastStep()
+  const thick = step.kind === 'wall' ? Number(step.thickness) * (length === 'in' ? 25.4 : 1) : 0
+  expect(thick).toBeGreaterThan(1)
+  expect(thick).toBeLessThan(8)
 })
 
 describe('what lies under the pointer', () => {
