@@ -176,6 +176,7 @@ async function test() {
     ['The dependence check', 'dependency-cruiser/bin/dependency-cruise.mjs', DEPEND],
     ['The check for unused code', 'knip/bin/knip.js', []],
     ['The check of NOTICE', 'tsx/dist/cli.mjs', ['scripts/notice.ts', '--check']],
+    ['The check of the list of problems', 'tsx/dist/cli.mjs', ['scripts/errors.ts', '--check']],
   ]
   // Trials take one core; the checks have the other meanwhile, and then the interface is built there.
   const checked = async () => {
