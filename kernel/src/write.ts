@@ -1,4 +1,4 @@
-import { encodeExchangeText, withValidation } from '@lathica/core'
+import { encodeExchangeText, lightOf, withValidation } from '@lathica/core'
 import { bulkOf } from './figures'
 import type { NamedSolid } from './named'
 import { scoped, type OpenCascade } from './openCascade'
@@ -33,10 +33,7 @@ export function writeStepOf(oc: OpenCascade, bodies: readonly WrittenBody[], nam
     for (const [i, body] of products.entries()) {
       const label = scope.own(shapes.AddShape(body.solid.shape, false, true))
       called(label, placeholder(i))
-      const [r = 0, g = 0, b = 0] = [1, 3, 5].map(
-        (i) => parseInt(body.colour.slice(i, i + 2), 16) / 255,
-      )
-      const tone = scope.own(new oc.Quantity_ColorRGBA(linear(r), linear(g), linear(b), 1))
+      const tone = scope.own(new oc.Quantity_ColorRGBA(...lightOf(body.colour), 1))
       colours.SetColor(label, tone, oc.XCAFDoc_ColorType.XCAFDoc_ColorSurf)
       if (whole) called(scope.own(shapes.AddComponent(whole, label, here)), placeholder(i))
     }
@@ -73,10 +70,6 @@ const WHOLE = 'lathica-part'
 const placeholder = (body: number): string => `lathica-body${body}`
 
 type Label = ReturnType<InstanceType<OpenCascade['XCAFDoc_ShapeTool']>['NewShape']>
-
-/** The kernel keeps colours in linear light (IEC 61966-2-1). */
-const linear = (share: number): number =>
-  share <= 0.04045 ? share / 12.92 : ((share + 0.055) / 1.055) ** 2.4
 
 /** Puts our own name and origin into the file's head. */
 function headed(text: string, name: string): string {

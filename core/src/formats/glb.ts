@@ -1,3 +1,4 @@
+import { lightOf } from './colours'
 import { strToU8 } from 'fflate'
 import type { Look } from '../part'
 import type { MeshedBody } from './solids'
@@ -94,7 +95,7 @@ function boundsOf(positions: Float32Array): { readonly min: number[]; readonly m
 
 function materialOf({ name, colour, look }: MeshedBody): object {
   const { metallic, rough } = SURFACES[look]
-  const tone = [1, 3, 5].map((i) => linear(parseInt(colour.slice(i, i + 2), 16) / 255))
+  const tone = lightOf(colour)
   const glass = look === 'glass'
   return {
     name,
@@ -106,11 +107,6 @@ function materialOf({ name, colour, look }: MeshedBody): object {
       roughnessFactor: rough,
     },
   }
-}
-
-/** From the screen's tone scale to light (IEC 61966-2-1). */
-function linear(tone: number): number {
-  return tone <= 0.04045 ? tone / 12.92 : ((tone + 0.055) / 1.055) ** 2.4
 }
 
 /** The file: a head of twelve bytes, the text padded with spaces, the data padded with noughts. */

@@ -1,4 +1,5 @@
 export { readSheet, writeCsv, writeSheet } from './csv'
+export { lightOf } from './colours'
 export { EXPORTERS, type Exporter, type ExportSettings } from './exporters'
 export {
   bodyPlans,

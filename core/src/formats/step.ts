@@ -13,6 +13,7 @@ import type { Part } from '../part'
 import { evaluate } from '../route'
 import { liesOnAxis, type Region } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { tonesOf } from './colours'
 import { encodeExchangeText, realText } from './exchange/text'
 import { withValidation, type Bulk } from './exchange/validation'
 
@@ -188,7 +189,7 @@ function spaceOf(file: StepData): string {
 }
 
 function styleOf(file: StepData, colour: string): string {
-  const [r, g, b] = [1, 3, 5].map((i) => realText(parseInt(colour.slice(i, i + 2), 16) / 255))
+  const [r, g, b] = tonesOf(colour).map(realText)
   const tone = file.shared(`COLOUR_RGB('',${r},${g},${b})`)
   const fill = file.shared(`FILL_AREA_STYLE_COLOUR('',${tone})`)
   const area = file.shared(`FILL_AREA_STYLE('',(${fill}))`)
