@@ -38,20 +38,26 @@ test('a body is copied, moved and joined, and comes back by undo', async ({ page
   await expect(shop.figure('mass')).toHaveText(grams(2 * flatted))
 })
 
+/** A demo part as it is handed over to other programs; the shelf stands there afterwards. */
+async function stepOf(shop: Workshop, demo: string): Promise<Buffer> {
+  const { page } = shop
+  await shop.openDemo(demo)
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
+  const saved = await new Inspection(page).saved(file.getByRole('button', { name: 'Download' }))
+  await page.goto('/')
+  return saved.bytes
+}
+
 test('a STEP file is brought in: its half-section and its steps can be edited', async ({
   page,
 }) => {
   const shop = new Workshop(page)
-  const bench = new Inspection(page)
-  await shop.openDemo('winding-wheel')
-  await page.getByRole('link', { name: 'Dispatch' }).click()
-  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
-  const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
-  await page.goto('/')
+  const buffer = await stepOf(shop, 'winding-wheel')
   const input = page.getByLabel('part files, STEP, STL or 3MF files to import').first()
   await input.setInputFiles([
     { name: 'bad.step', mimeType: 'model/step', buffer: Buffer.from('nonsense') },
-    { name: 'Wheel from outside.step', mimeType: 'model/step', buffer: saved.bytes },
+    { name: 'Wheel from outside.step', mimeType: 'model/step', buffer },
   ])
   await expect(page.getByText('bad.step: This is no exchange file of solids')).toBeVisible()
   await expect(page.getByText('is an editable profile now')).toBeVisible({ timeout: 30_000 })
@@ -80,14 +86,9 @@ test('what no step makes stands as it came, and what was rebuilt can be shown be
   page,
 }) => {
   const shop = new Workshop(page)
-  const bench = new Inspection(page)
-  await shop.openDemo('gauge-cover')
-  await page.getByRole('link', { name: 'Dispatch' }).click()
-  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
-  const saved = await bench.saved(file.getByRole('button', { name: 'Download' }))
-  await page.goto('/')
+  const buffer = await stepOf(shop, 'gauge-cover')
   const input = page.getByLabel('part files, STEP, STL or 3MF files to import').first()
-  await input.setInputFiles([{ name: 'Cover.step', mimeType: 'model/step', buffer: saved.bytes }])
+  await input.setInputFiles([{ name: 'Cover.step', mimeType: 'model/step', buffer }])
   // A single one is opened with its report.
   const report = page.getByRole('region', { name: 'What came of the file' })
   await expect(report).toContainText('stands as it came', { timeout: 60_000 })
@@ -117,12 +118,7 @@ test('meshes are brought in to go by, solids as bodies; both come back by undo',
   page,
 }) => {
   const shop = new Workshop(page)
-  const bench = new Inspection(page)
-  await shop.openDemo('winding-wheel')
-  await page.getByRole('link', { name: 'Dispatch' }).click()
-  const file = page.getByRole('region', { name: 'STEP, ISO 10303' })
-  const { bytes } = await bench.saved(file.getByRole('button', { name: 'Download' }))
-  await page.goto('/')
+  const bytes = await stepOf(shop, 'winding-wheel')
   await flange(shop, 'Clamped flange')
   const before = await triangles(page)
 

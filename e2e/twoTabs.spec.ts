@@ -1,21 +1,11 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test'
+import { randomFrom } from '../fuzz/random'
 import { Workshop } from './support/board'
 
 /** How many rounds are played; more are asked for by hand. */
 const ROUNDS = Number(process.env['LATHICA_TAB_ROUNDS'] ?? 2)
 const FIRST = Number(process.env['LATHICA_FIRST_ROUND'] ?? 1)
 const STEPS = 9
-
-/** Numbers from 0 to 1 that are the same each time. (Mulberry32.) */
-function randomFrom(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 const namesIn = (text: string): string[] => text.match(/\bedit\d+\b/g) ?? []
 

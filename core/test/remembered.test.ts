@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
+import { randomFrom } from '../../fuzz/random'
 import {
   addSketch,
   addStep,
@@ -80,17 +81,6 @@ const parts = readdirSync(DEMO).map((file) => {
   if (!read.ok) throw new Error(read.problem.message)
   return [file.replace('.lathica.json', ''), read.value] as const
 })
-
-/** Numbers from 0 to 1 that are the same each time. (Mulberry32.) */
-function randomFrom(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let t = Math.imul(state ^ (state >>> 15), 1 | state)
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 /** An edit that takes away, moves or renames something that steps may read. */
 function editOf(part: Part, random: () => number): Command | undefined {
