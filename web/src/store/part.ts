@@ -17,18 +17,12 @@ import {
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartData } from '../api/client'
-import {
-  draftsLeft,
-  dropDraft,
-  dropOwnDraft,
-  putBack,
-  setAside,
-  type Draft,
-} from '../drafts/drafts'
-import { thisTab } from '../drafts/tab'
+import { dropOwnDraft, setAside, type Draft } from '../drafts/drafts'
+import { createUnsaved } from '../drafts/unsaved'
 import { told } from '../kernel/told'
 import { tellProblem } from '../notices'
 import { following } from './follow'
+import { newPart } from './newPart'
 import { createSaver, type SaveState } from './saver'
 import { sameDocument } from './sameDocument'
 
@@ -43,8 +37,14 @@ export const usePartStore = defineStore('part', () => {
   const save = shallowRef<SaveState>({ kind: 'saved', at: '' })
   /** Whether this browser keeps what the server has not yet. */
   const isKept = ref(true)
-  /** What other visits could not save, for the designer to choose. */
-  const drafts = shallowRef<readonly Draft[]>([])
+  const unsaved = createUnsaved({
+    isOpen: (partId) => id.value === partId,
+    takeUp: (draft) => takeUp(draft),
+    async isKept() {
+      await saver.kept()
+      return isKept.value
+    },
+  })
 
   const part = computed<Part | undefined>(() => preview.value ?? history.value?.part)
   // Pieces that a drag leaves as they are, so that what shows them is not drawn anew at every move.
@@ -84,13 +84,13 @@ export const usePartStore = defineStore('part', () => {
         loadProblem.value = read.problem
         return
       }
-      const { own, others } = await findDrafts(stored)
+      const { own, others } = await unsaved.find(stored)
       if (id.value !== partId) return
       project.value = { id: stored.projectId, name: stored.projectName }
       history.value = createHistory(read.value)
       begin(stored)
-      drafts.value = others
-      if (own && !takeUp(own)) drafts.value = [...others, await setAside(own)]
+      unsaved.drafts.value = others
+      if (own && !takeUp(own)) unsaved.drafts.value = [...others, await setAside(own)]
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (id.value === partId) loadProblem.value = error.problem
@@ -99,25 +99,6 @@ export const usePartStore = defineStore('part', () => {
 
   const begin = ({ id: partId, projectId, revision, updatedAt }: PartData): void =>
     saver.begin(partId, projectId, revision, updatedAt)
-
-  /**
-   * Work on a part that is on no server: this page's own, where it goes on from what is stored, and what is to be
-   * offered. What the server has already is let go. New work of this page never takes the place of an offered one.
-   */
-  async function findDrafts(
-    stored: PartData,
-  ): Promise<{ readonly own: Draft | undefined; readonly others: readonly Draft[] }> {
-    const [tab, left] = [await thisTab(), await draftsLeft(stored.id)]
-    const isSaved = (draft: Draft): boolean => sameDocument(draft.document, stored.document)
-    await Promise.all(left.filter(isSaved).map(dropDraft))
-    const unsaved = left.filter((draft) => !isSaved(draft))
-    const own = unsaved.find((d) => d.tab === tab && d.revision === stored.revision)
-    const others = unsaved.filter((draft) => draft !== own)
-    return {
-      own,
-      others: await Promise.all(others.map((d) => (d.tab === tab ? setAside(d) : d))),
-    }
-  }
 
   /** Makes a draft the state of the part, as an edit. False when it cannot be read; that is told. */
   function takeUp(draft: Draft): boolean {
@@ -128,51 +109,6 @@ export const usePartStore = defineStore('part', () => {
     preview.value = undefined
     saver.changed()
     return true
-  }
-
-  const withdraw = (draft: Draft): void => {
-    drafts.value = drafts.value.filter((d) => d !== draft)
-  }
-
-  /** Takes up what another visit could not save; it stays where it is until it is kept as this page's own. */
-  async function takeDraft(draft: Draft): Promise<void> {
-    if (!takeUp(draft)) return
-    withdraw(draft)
-    await saver.kept()
-    if (isKept.value) await dropDraft(draft)
-  }
-
-  /** Makes a draft a part of its own, and returns its id. */
-  async function keepDraftAsPart(draft: Draft, name: string): Promise<string | undefined> {
-    const made = await created(draft.projectId, { ...draft.document, name: name.slice(0, 80) })
-    if (made === undefined) return undefined
-    withdraw(draft)
-    await dropDraft(draft)
-    return made
-  }
-
-  /** Lets a draft go; what is returned brings it back. */
-  async function letGoDraft(draft: Draft): Promise<() => Promise<void>> {
-    withdraw(draft)
-    await dropDraft(draft)
-    return async () => {
-      await putBack(draft)
-      if (id.value === draft.partId) drafts.value = [...drafts.value, draft]
-    }
-  }
-
-  /** A new part of the project, or of any there is where that is gone; a refusal is told. */
-  async function created(projectId: string, document: object): Promise<string | undefined> {
-    try {
-      const projects = await api.projects()
-      const into = projects.find((p) => p.id === projectId) ?? projects[0]
-      const where = into?.id ?? (await api.createProject('Unsaved work')).id
-      return (await api.createPart(where, document)).id
-    } catch (error) {
-      if (!(error instanceof ApiError)) throw error
-      tellProblem(error.problem)
-      return undefined
-    }
   }
 
   /** Puts a part back that was deleted elsewhere, and returns its id: another one where it is no more. */
@@ -188,7 +124,7 @@ export const usePartStore = defineStore('part', () => {
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       if (error.status === 404) {
-        const made = await created(project.value.id, toDocument(own))
+        const made = await newPart(project.value.id, toDocument(own))
         if (made !== undefined) await dropOwnDraft(id.value)
         return made
       }
@@ -203,7 +139,7 @@ export const usePartStore = defineStore('part', () => {
     history.value = undefined
     preview.value = undefined
     loadProblem.value = undefined
-    drafts.value = []
+    unsaved.drafts.value = []
   }
 
   function become(next: History): void {
@@ -285,7 +221,7 @@ export const usePartStore = defineStore('part', () => {
     const own = history.value?.part
     if (!own) return undefined
     const name = `${own.name} (my copy)`.slice(0, 80)
-    const made = await created(project.value.id, toDocument({ ...own, name }))
+    const made = await newPart(project.value.id, toDocument({ ...own, name }))
     if (made !== undefined) await dropOwnDraft(id.value)
     return made
   }
@@ -298,7 +234,7 @@ export const usePartStore = defineStore('part', () => {
     loadProblem,
     save,
     isKept,
-    drafts,
+    drafts: unsaved.drafts,
     part,
     materials,
     bodies,
@@ -320,9 +256,9 @@ export const usePartStore = defineStore('part', () => {
     stepForth,
     takeNewer,
     keepAsCopy,
-    takeDraft,
-    keepDraftAsPart,
-    letGoDraft,
+    takeDraft: unsaved.take,
+    keepDraftAsPart: unsaved.keepAsPart,
+    letGoDraft: unsaved.letGo,
     putPartBack,
     saveNow: () => saver.flush(),
   }
