@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
 import { strFromU8, unzipSync } from 'fflate'
+import { Workshop } from './support/board'
 
 test('parts of a project are handed over in one archive, with progress; the work can be cancelled', async ({
   page,
@@ -41,4 +42,20 @@ test('parts of a project are handed over in one archive, with progress; the work
   await expect(dialog).toContainText('was handed over')
   await dialog.getByRole('button', { name: 'Close', exact: true }).last().click()
   await expect(dialog).toBeHidden()
+})
+
+test('a part whose triangles touch themselves says where, before it is handed over', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  // Holes that come just as far out as the slots go in.
+  await shop.openDemo('winding-wheel', ({ route }) => {
+    const holes = route.find((s) => (s as { kind?: string }).kind === 'holes')
+    Object.assign(holes ?? {}, { circle: '54' })
+  })
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  const words = page.getByText(/touches itself without a wall between, at ⌀66, .* and 3 more/)
+  await expect(words).toBeVisible({ timeout: 60_000 })
+  const folder = process.env['LATHICA_SHOTS']
+  if (folder !== undefined) await page.screenshot({ path: `${folder}/touches.png` })
 })

@@ -2,11 +2,15 @@ import { beforeAll, describe, expect, test } from 'vitest'
 import {
   addStep,
   countWords,
+  packText,
+  recoverPart,
   type FlatsStep,
+  type ForeignFace,
   type HolesStep,
   type NewStep,
   type Part,
   type SlotStep,
+  type SolidPlan,
 } from '@lathica/core'
 import { randomFrom } from '../../fuzz/random'
 import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
@@ -274,6 +278,62 @@ describe('steps are found again in an exchange file', () => {
     expect(words).toBe('6 holes, 1 cross hole, 1 keyway, 2 flats')
   })
 })
+
+test('faces that were parted in halves on their way are one', () => {
+  const { text } = fileOf([
+    endHole({ count: '3', reach: 'depth', depth: '9', tip: 'cone' }),
+    endHole({ count: '2', start: '90', circle: '26', reach: 'depth', depth: '7', diameter: '3' }),
+    endHole({
+      ...{ count: '2', start: '30', circle: '30', diameter: '3', reach: 'wall' },
+      ...{ head: 'counterbore', headDiameter: '5', headDepth: '3' },
+    }),
+  ])
+  const whole = kernel.read(text)
+  const parted = whole.map((solid) => ({ ...solid, faces: solid.faces.flatMap(halves) }))
+  expect(parted[0]?.faces.length).toBeGreaterThan(1.5 * (whole[0]?.faces.length ?? 0))
+  const weigh = (plan: SolidPlan) => kernel.weigh(plan)
+  const { solids } = recoverPart('Came in', parted, packText(text), { weigh })
+  expect(solids).toMatchObject([{ isTurned: true, isKept: false }])
+  expect(solids[0]?.steps.map(countWords).sort()).toEqual(['2 holes', '2 holes', '3 holes'])
+})
+
+/** A face as other programs tell it: in two, on either side of a plane through what it is turned about. */
+function halves(face: ForeignFace): ForeignFace[] {
+  const { nodes, triangles, axis, kind } = face
+  const count = nodes.length / 3
+  const middle = [0, 1, 2].map((k) => {
+    let sum = 0
+    for (let i = 0; i < count; i++) sum += nodes[3 * i + k] ?? 0
+    return sum / count
+  })
+  const about = axis && kind !== 'plane' ? [axis.at.x, axis.at.y] : middle
+  const sides: number[][] = [[], []]
+  for (let t = 0; t < triangles.length; t += 3) {
+    const corners = [0, 1, 2].map((k) => triangles[t + k] ?? 0)
+    const off = corners.reduce((sum, c) => {
+      const [x, y] = [
+        (nodes[3 * c] ?? 0) - (about[0] ?? 0),
+        (nodes[3 * c + 1] ?? 0) - (about[1] ?? 0),
+      ]
+      return sum + 0.8 * x + 0.6 * y
+    }, 0)
+    sides[off > 0 ? 0 : 1]?.push(...corners)
+  }
+  return sides.flatMap((own): ForeignFace[] => {
+    const used = [...new Set(own)]
+    const at = new Map(used.map((c, i) => [c, i]))
+    const places = used.flatMap((c) => [0, 1, 2].map((k) => nodes[3 * c + k] ?? 0))
+    return own.length === 0
+      ? []
+      : [
+          {
+            ...face,
+            nodes: Float64Array.from(places),
+            triangles: Uint32Array.from(own.map((c) => at.get(c) ?? 0)),
+          },
+        ]
+  })
+}
 
 test('random parts come back with the volume and surface they had', () => {
   const random = randomFrom(20261)

@@ -74,7 +74,7 @@ export const EXPORTERS: readonly Exporter[] = [
   {
     ...{ id: 'step', name: 'STEP, ISO 10303', extension: 'step', type: 'model/step' },
     about:
-      'Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm, every body with its name and colour, the axis along Z.',
+      'Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm, the axis along Z; every body with its name and colour, and volume, area and centre to check by.',
     ...{ triangles: false, of: 'solids' },
     write: (part, { at, built }) => {
       if (needsKernel(part) && !built) return notBuilt()

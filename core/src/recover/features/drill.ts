@@ -59,44 +59,70 @@ const isSame = (a: Line, b: Line, near: number): boolean =>
   lengthOf(crossPlaces(subtractPlaces(b.at, a.at), a.along)) <= near
 
 function aboutLine(rest: readonly RestFace[], line: Line, host: Host): Drilled | undefined {
+  const { near } = host
   const walls: { radius: number; from: number; to: number; faces: RestFace[] }[] = []
-  const cones: { from: Vec; to: Vec; face: RestFace }[] = []
-  const rings: { at: number; inner: number; outer: number; face: RestFace }[] = []
+  const cones: { from: Vec; to: Vec; faces: RestFace[] }[] = []
+  const rings: { at: number; inner: number; outer: number; faces: RestFace[] }[] = []
+  const isNear = (a: number, b: number): boolean => Math.abs(a - b) <= near
+  // A program may part any of them into halves: faces of one shape are one.
+  const put = <T extends { readonly faces: RestFace[] }>(
+    all: T[],
+    own: T,
+    isOne: (known: T) => boolean,
+  ): T => {
+    const known = all.find(isOne)
+    if (!known) all.push(own)
+    known?.faces.push(...own.faces)
+    return known ?? own
+  }
   for (const face of rest) {
     const run = runOf(face, line, host.size)
     if (run?.kind !== 'line') continue
-    const [low, high] = [Math.min(run.from.x, run.to.x), Math.max(run.from.x, run.to.x)]
+    const [from, to] = run.from.x < run.to.x ? [run.from, run.to] : [run.to, run.from]
+    const [low, high] = [Math.min(from.y, to.y), Math.max(from.y, to.y)]
     if (face.kind === 'plane') {
-      const [inner, outer] = [Math.min(run.from.y, run.to.y), Math.max(run.from.y, run.to.y)]
-      const share = areaOf(face) / (Math.PI * (outer ** 2 - inner ** 2))
-      if (share > FULL && share < 1.001) rings.push({ at: run.from.x, inner, outer, face })
-    } else if (Math.abs(run.from.y - run.to.y) <= host.near) {
+      const ring = { at: from.x, inner: low, outer: high, faces: [face] }
+      put(rings, ring, (r) => isNear(r.at, ring.at) && isNear(r.outer, high))
+    } else if (high - low <= near) {
       if (sideOf(face, line) > 0) continue
-      const radius = (run.from.y + run.to.y) / 2
-      const known = walls.find(
-        (w) =>
-          Math.abs(w.radius - radius) <= host.near &&
-          low <= w.to + host.near &&
-          high >= w.from - host.near,
+      const radius = (low + high) / 2
+      const wall = put(
+        walls,
+        { radius, from: from.x, to: to.x, faces: [face] },
+        (w) => isNear(w.radius, radius) && from.x <= w.to + near && to.x >= w.from - near,
       )
-      if (known) {
-        known.from = Math.min(known.from, low)
-        known.to = Math.max(known.to, high)
-        known.faces.push(face)
-      } else walls.push({ radius, from: low, to: high, faces: [face] })
-    } else if (run.from.x !== run.to.x && isFull([face], line)) {
-      const [from, to] = run.from.x < run.to.x ? [run.from, run.to] : [run.to, run.from]
-      cones.push({ from, to, face })
+      wall.from = Math.min(wall.from, from.x)
+      wall.to = Math.max(wall.to, to.x)
+    } else if (from.x !== to.x) {
+      const isOne = (c: { from: Vec; to: Vec }): boolean =>
+        [c.from, c.to].every((p, i) => {
+          const own = i === 0 ? from : to
+          return isNear(p.x, own.x) && isNear(p.y, own.y)
+        })
+      put(cones, { from, to, faces: [face] }, isOne)
     }
   }
-  const full = walls.filter((w) => isFull(w.faces, line))
-  if (full.length === 0) return undefined
-  const faces = [
-    ...full.flatMap((w) => w.faces),
-    ...cones.map((c) => c.face),
-    ...rings.map((r) => r.face),
-  ]
-  return { line, walls: full, cones, rings, faces: faces.map((f) => f.number) }
+  const full = {
+    walls: walls.filter((w) => isFull(w.faces, line)),
+    cones: cones.filter((c) => isFull(c.faces, line)),
+    rings: rings.flatMap((r) => wholeRing(r, line) ?? []),
+  }
+  if (full.walls.length === 0) return undefined
+  const faces = [...full.walls, ...full.cones, ...full.rings].flatMap((f) => f.faces)
+  return { line, ...full, faces: faces.map((f) => f.number) }
+}
+
+/** A ring, if its faces cover it; that it goes in to the middle may be seen by all of them together alone. */
+function wholeRing<
+  T extends { readonly inner: number; readonly outer: number; readonly faces: readonly RestFace[] },
+>(ring: T, line: Line): T | undefined {
+  const area = ring.faces.reduce((sum, f) => sum + areaOf(f), 0)
+  const covers = (inner: number): boolean => {
+    const share = area / (Math.PI * (ring.outer ** 2 - inner ** 2))
+    return share > FULL && share < 1.001
+  }
+  if (covers(ring.inner) && isFull(ring.faces, line)) return ring
+  return covers(0) ? { ...ring, inner: 0 } : undefined
 }
 
 /** Whether the places of faces go all round a line. */
