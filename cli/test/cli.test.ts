@@ -294,7 +294,9 @@ describe('lathica import', () => {
     expect((await call('export', SPINDLE, '--format', 'step', '-o', step)).code).toBe(0)
     const out = join(folder, 'came.lathica.json')
     const { code, err } = await call('import', step, '-o', out)
-    expect(err).toBe('Its half-section of ⌀44 × 171 is an editable profile now.\n')
+    expect(err).toBe(
+      'Its half-section of ⌀44 × 171 is an editable profile now, with 2 chamfers and 2 fillets as steps.\n',
+    )
     expect(code).toBe(0)
     const report = JSON.parse((await call('inspect', out, '--json')).out) as PartReport
     expect(report.name).toBe('spindle')

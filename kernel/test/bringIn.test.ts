@@ -79,7 +79,7 @@ test('it has the half-section that it was turned to, and is drilled like any oth
     ...{
       circle: '44',
       count: '1',
-      start: '15',
+      start: '30',
       diameter: '3',
       reach: 'depth',
       depth: '2',
