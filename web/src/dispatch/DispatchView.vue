@@ -140,7 +140,7 @@ function save(exporter: Exporter): void {
         {{ building ? 'building the solid …' : `${triangles.toLocaleString('en')} triangles` }}
       </p>
     </div>
-    <p v-for="words in touches" :key="words" class="wrong" role="status">{{ words }}</p>
+    <p v-for="words in touches" :key="words" class="wrong touches" role="status">{{ words }}</p>
     <section v-for="e in meshed" :key="e.id" :aria-label="e.name">
       <div>
         <h3>{{ e.name }}</h3>
@@ -153,6 +153,10 @@ function save(exporter: Exporter): void {
 </template>
 
 <style scoped>
+.touches {
+  margin: 8px 0 12px;
+}
+
 .dispatch {
   flex: 1;
   min-height: 0;
