@@ -120,7 +120,7 @@ function throughOf(
   return stretches.some(([begin]) => begin > reached + near) ? 'wall' : 'through'
 }
 
-/** So many places of their own are one step; what lies on pitch circles is a step for each. */
+/** So many, evenly on a pitch circle, are a step for that circle; what is left over is one step with places of its own. */
 const FEW_EVEN = 2
 
 function stepsOf(holes: readonly EndHole[], host: Host): Feature[] {
