@@ -16,6 +16,9 @@ export interface ValueTable {
   readonly lookup: (name: string) => Result<Quantity> | undefined
 }
 
+/** Circles of more names than this, the first twice, are told by their ends. */
+const MOST_SPELLED = 12
+
 /**
  * Evaluates definitions that may read one another, each in mm, rad, g or g/mm³.
  * A definition that reads itself, directly or round about, gets a problem that spells the circle.
@@ -32,9 +35,13 @@ export function evaluateTable(definitions: readonly Definition[], units: UnitSet
 
   /** A circle is told to every member of it from its own start. */
   const tellCircle = (members: readonly string[]): void => {
+    const count = members.length
     members.forEach((name, i) => {
-      const circle = [...members.slice(i), ...members.slice(0, i), name]
-      const few = circle.length > 12 ? [...circle.slice(0, 6), '…', ...circle.slice(-5)] : circle
+      // Of long circles only the ends are spelled out: each has as many tellings as members.
+      const from = (start: number, many: number): string[] =>
+        Array.from({ length: many }, (_, k) => members[(i + start + k) % count] ?? '')
+      const few =
+        count + 1 > MOST_SPELLED ? [...from(0, 6), '…', ...from(count - 4, 5)] : from(0, count + 1)
       done.set(
         name,
         fail(
