@@ -132,18 +132,22 @@ function crossings(
   if (a.kind === 'arc' && b.kind === 'line') return swapped(lineArc(b, a, tolerance))
   if (a.kind === 'arc' && b.kind === 'arc') return arcArc(a, b, tolerance)
   if (a.kind === 'cubic' && b.kind === 'cubic') {
-    const found = cubicWithCubic(a, b, ends, tolerance)
-    // Beside an end that lies on the other one a crossing is seen from one of the two alone, now and then.
-    const again = ends.some((m) => isWithin(m.t) || isWithin(m.u))
-    return again ? [...found, ...swapped(cubicWithCubic(b, a, swapped(ends), tolerance))] : found
+    // Beside an end that lies on the other one a crossing may be seen from one of the two alone: always the same is asked.
+    return goesFirst(a, b)
+      ? cubicWithCubic(a, b, ends, tolerance)
+      : swapped(cubicWithCubic(b, a, swapped(ends), tolerance))
   }
   if (a.kind === 'cubic' && b.kind !== 'cubic') return cubicWithRound(a, b, tolerance)
   if (b.kind === 'cubic' && a.kind !== 'cubic') return swapped(cubicWithRound(b, a, tolerance))
   return []
 }
 
-/** Whether a parameter is none of an end. */
-const isWithin = (t: number): boolean => t > 0 && t < 1
+/** An order of two pieces by their places, whichever is told first. */
+function goesFirst(a: Piece, b: Piece): boolean {
+  const [one, other] = [a, b].map(({ from, to }) => [from.x, from.y, to.x, to.y])
+  const at = one?.findIndex((v, i) => v !== other?.[i]) ?? -1
+  return at < 0 || (one?.[at] ?? 0) < (other?.[at] ?? 0)
+}
 
 const swapped = (meetings: readonly Meeting[]): Meeting[] =>
   meetings.map(({ at, t, u }) => ({ at, t: u, u: t }))
