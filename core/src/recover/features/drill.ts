@@ -10,6 +10,7 @@ import {
 import { areaOf } from '../axis'
 import { lengthOf, nodeAt } from '../nodes'
 import { runOf, sideOf } from '../runs'
+import { PARALLEL } from './figures'
 import type { Line } from '../types'
 import type { Host, RestFace } from './types'
 
@@ -26,9 +27,6 @@ export interface Drilled {
 const OPEN = 1
 /** Triangles of a ring have about this share of its area. */
 const FULL = 0.85
-/** Directions nearer than this are one. */
-const PARALLEL = 1e-6
-
 /** What was drilled along lines that a test lets pass, from the faces of cylinders that look inwards. */
 export function drilledIn(
   rest: readonly RestFace[],

@@ -1,6 +1,9 @@
 import { unitScale, type Measure, type UnitSettings } from '../../units'
 import type { Host } from './types'
 
+/** Directions nearer than this are one, in radians. */
+export const PARALLEL = 1e-6
+
 /** What a file tells is good to so many places of a mm, and of a degree. */
 const PLACES = 6
 

@@ -4,11 +4,9 @@ import type { HolesStep } from '../../part'
 import type { NewStep } from '../../edit'
 import { lengthOf } from '../nodes'
 import { drilledIn, readDrill, type Drill, type Drilled } from './drill'
-import { alike, figureOf, isOne, spreadsOf, wrapped } from './figures'
+import { PARALLEL, alike, figureOf, isOne, spreadsOf, wrapped } from './figures'
 import { squareFaceFrom } from './hostFaces'
 import type { Feature, Finder, Host } from './types'
-
-const PARALLEL = 1e-6
 
 /** The formulas of a hole's own shape. */
 function shapeOf(drill: Drill, reach: HolesStep['reach'], { units }: Host) {

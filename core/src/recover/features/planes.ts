@@ -1,9 +1,8 @@
 import { dotPlaces, place, type Place } from '../../geometry'
 import { nodeAt } from '../nodes'
 import { planeOf } from '../planes'
+import { PARALLEL } from './figures'
 import type { RestFace } from './types'
-
-const PARALLEL = 1e-6
 
 /** A plane face along the axis, as it is seen along it. */
 export interface LengthwisePlane {

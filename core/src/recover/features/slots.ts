@@ -3,7 +3,7 @@ import type { NewStep } from '../../edit'
 import type { SlotStep } from '../../part'
 import { lengthOf } from '../nodes'
 import { sideOf } from '../runs'
-import { alike, figureOf, isOne, spreadsOf, wrapped } from './figures'
+import { PARALLEL, alike, figureOf, isOne, spreadsOf, wrapped } from './figures'
 import { outerCylinderAt, squareFaceAt, type OuterCylinder } from './hostFaces'
 import {
   angleBetween,
@@ -14,8 +14,6 @@ import {
   type LengthwisePlane,
 } from './planes'
 import type { Feature, Finder, Host, RestFace } from './types'
-
-const PARALLEL = 1e-6
 
 interface Walls {
   readonly width: number
