@@ -1,9 +1,9 @@
 import { solve, type Size, type Sketch } from '@lathica/core'
 import type { Kind } from '../kind'
 import { randomFrom, type Random } from '../random'
-import { displaced, wellPosed } from './make'
+import { collapsed, displaced, wellPosed } from './make'
 import { placeWhereHolds } from './search'
-import { measured, placesOf, residuals, type Place, type Places } from './oracle'
+import { measured, placesOf, residuals, sidesOf, type Place, type Places } from './oracle'
 
 /** A sketch to solve, as plain data. */
 interface Given {
@@ -43,19 +43,10 @@ function faultOf(given: Given): string | undefined {
     Math.abs(b.off) > Math.abs(a.off) || Number.isNaN(b.off) ? b : a,
   )
   if (!(Math.abs(worst.off) <= HOLDS)) return `solved, but ${worst.owner} is off by ${worst.off}`
-  const meant = new Map(given.intended)
-  if (collapsed(sketch, solution.positions) || collapsed(sketch, meant)) return undefined
+  // A place where lines have no length is no generic one, and its freedoms are not those of the intended.
+  if (collapsed(sketch, solution.positions)) return undefined
   if (solution.freedoms !== freedoms) return `${solution.freedoms} freedoms instead of ${freedoms}`
   return solution.disagreements.length > 0 ? 'independent, but told redundant' : undefined
-}
-
-/** A place where lines have no length is no generic one, and its freedoms are not those of the intended. */
-function collapsed(sketch: Sketch, places: Places): boolean {
-  const at = (id: string): Place => places.get(id) ?? { x: 0, y: 0 }
-  return sketch.entities.some((e) => {
-    const [p, q] = e.kind === 'circle' ? [at(e.centre), at(e.rim)] : [at(e.from), at(e.to)]
-    return Math.hypot(q.x - p.x, q.y - p.y) < 0.05
-  })
 }
 
 /** What comes out other than meant without being wrong. */
@@ -70,12 +61,14 @@ function countsOf(given: Given): string[] {
         return Math.hypot(q.x - p.x, q.y - p.y)
       }),
     )
-  const [found, meant] = [off(positions), off(new Map(intended))]
-  if (found > 1.5 * meant) return ['more than half as far again as was meant', FARTHER]
-  return found > 1.001 * meant ? [FARTHER] : []
+  const there = new Map(intended)
+  const [found, meant] = [off(positions), off(there)]
+  if (found <= 1.001 * meant) return []
+  const sides = sidesOf(sketch, there)
+  const kept = sidesOf(sketch, placesOf(sketch)).every((side, i) => side === sides[i])
+  const counts = [kept ? 'farther, where all sides stay' : 'farther, where some side has to turn']
+  return found > 1.5 * meant ? ['more than half as far again as was meant', ...counts] : counts
 }
-
-const FARTHER = 'farther from the start than was meant'
 
 /** Sketches whose constraints and sizes are independent, with points displaced by a share of the extent. */
 const wellPosedAt = (name: string, share: number, must: boolean): Kind<Given> => ({

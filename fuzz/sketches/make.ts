@@ -7,6 +7,7 @@ import {
   gradients,
   measured,
   natureOf,
+  type Place,
   type Places,
 } from './oracle'
 
@@ -27,6 +28,22 @@ const OWN = 2e-3
 
 /** A sketch of so many things, mostly tied down. */
 export function wellPosed(random: Random, things: number, withSpare = false): WellPosed {
+  for (;;) {
+    const made = tiedDown(random, things, withSpare)
+    if (!collapsed(made.sketch, made.intended)) return made
+  }
+}
+
+/** Whether a line or circle has hardly any length: no direction can be told from it. */
+export function collapsed(sketch: Sketch, places: Places): boolean {
+  const at = (id: string): Place => places.get(id) ?? { x: 0, y: 0 }
+  return sketch.entities.some((e) => {
+    const [p, q] = e.kind === 'circle' ? [at(e.centre), at(e.rim)] : [at(e.from), at(e.to)]
+    return Math.hypot(q.x - p.x, q.y - p.y) < 0.05
+  })
+}
+
+function tiedDown(random: Random, things: number, withSpare: boolean): WellPosed {
   const drawing = new Drawing(random)
   for (let i = 0; i < things; i++) drawing.step()
   const { places, entities } = drawing

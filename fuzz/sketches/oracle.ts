@@ -213,6 +213,77 @@ export function measured(sketch: Sketch, size: Size, places: Places): number {
   }
 }
 
+/**
+ * On which sides all is measured at a place: the signs of what a residual reads only the size of, and of what
+ * turns at the corners between two outline pieces.
+ */
+export function sidesOf(sketch: Sketch, places: Places): number[] {
+  const p = (id: string): Place => at(places, id)
+  const line = (id: string): [Place, Place] => ends(sketch, places, id)
+  const ofConstraint = (c: Constraint): number[] => {
+    switch (c.kind) {
+      case 'parallel':
+        return [cosineOf(line(c.line), line(c.to))]
+      case 'perpendicular':
+        return [sineOf(line(c.line), line(c.to))]
+      case 'tangent': {
+        const [a, b] = [round(sketch, places, c.curve), round(sketch, places, c.to)]
+        if (a && b) return [a.r - b.r, far(a.c, b.c) - Math.max(a.r, b.r)]
+        const circle = a ?? b
+        return circle ? [off(line(a ? c.to : c.curve), circle.c)] : []
+      }
+      default:
+        return []
+    }
+  }
+  const ofSize = (size: Size): number[] => {
+    switch (size.kind) {
+      case 'axialDistance':
+        return [p(size.a).x - p(size.b).x]
+      case 'radialDistance':
+        return [p(size.a).y - p(size.b).y]
+      case 'diameter':
+        return [p(size.point).y]
+      case 'span':
+        return [off(line(size.about), p(size.point))]
+      case 'gap': {
+        const [a, b] = [round(sketch, places, size.item), round(sketch, places, size.to)]
+        if (a && b) return [a.r - b.r]
+        const item = find(sketch, size.item)
+        return [off(line(size.to), p(item?.kind === 'line' ? item.from : size.item))]
+      }
+      case 'angle':
+        return [sineOf(line(size.line), line(size.to))]
+      default:
+        return []
+    }
+  }
+  // A line that others make level has its direction from what measures along it.
+  const directions = sketch.entities.flatMap((e) => {
+    if (e.kind !== 'line') return []
+    const [a, b] = line(e.id)
+    const level = Math.abs(b.y - a.y) < Math.abs(b.x - a.x)
+    return [level ? b.x - a.x : b.y - a.y]
+  })
+  const corners = sketch.entities.flatMap((one, i) =>
+    sketch.entities.slice(i + 1).flatMap((two) => {
+      if (one.kind !== 'line' || two.kind !== 'line') return []
+      return sharedEnd(sketch, one.id, two.id) ? [sineOf(line(one.id), line(two.id))] : []
+    }),
+  )
+  const arcs = sketch.entities.flatMap((e) =>
+    e.kind === 'arc' ? [off([p(e.from), p(e.to)], p(e.centre))] : [],
+  )
+  const signed = [
+    ...sketch.constraints.flatMap(ofConstraint),
+    ...sketch.sizes.flatMap(ofSize),
+    ...directions,
+    ...corners,
+    ...arcs,
+  ]
+  return signed.map(Math.sign)
+}
+
 const ANGLE_ARM = 10
 
 /** All residuals of a sketch in mm, with whose they are; '' for what entities are by nature. */

@@ -24,7 +24,7 @@ export interface Attempt {
  * points are before it holds.
  */
 export function attemptUnmerged(sketch: Sketch, values: SizeValues, effort: Effort): Attempt {
-  const system = buildSystem(sketch, values)
+  const system = buildSystem(sketch, values, effort.turned)
   const settled = settle(unmergedSystem(system), effort)
   const solved = settled.off.length === 0
   return {
@@ -44,7 +44,7 @@ export function attempt(
   effort: Effort,
   again = false,
 ): Attempt {
-  const system = buildSystem(sketch, values)
+  const system = buildSystem(sketch, values, effort.turned)
   const tolerance = toleranceOf(system)
   const open = system.circles.filter((c) => c.misfit > tolerance)
   const settled = settle(system, effort)
@@ -66,7 +66,9 @@ export function attempt(
   // Merging said more or less than was asked for: then all is solved as it was asked, and merged from there.
   const asked = again ? undefined : attemptUnmerged(sketch, values, effort)
   if (!asked?.solved) return failed(off.map((e) => e.owner))
-  const result = attempt(withPositions(sketch, asked.positions), values, effort, true)
+  // There the sides are those that were asked for.
+  const from = withPositions(sketch, asked.positions)
+  const result = attempt(from, values, { ...effort, turned: undefined }, true)
   return { ...result, begun: system, positions: result.solved ? result.positions : startOf(system) }
 }
 

@@ -24,6 +24,8 @@ export interface Effort {
   readonly detours: boolean
   /** The coordinates to which what can move stays as near as may be, those of the start if no others. */
   readonly near?: Float64Array
+  /** Owners of what is measured on the other side than that where it is at the start; none if left out. */
+  readonly turned?: ReadonlySet<string> | undefined
 }
 
 /** The residual in mm up to which an equation is said to hold. */

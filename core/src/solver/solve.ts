@@ -5,7 +5,8 @@ import { fromRows, fromValues, type Disagreement } from './explain'
 import { createRandom } from './random'
 import { withPositions } from './positions'
 import { keepsTurns } from './turns'
-import { fromOtherStarts, isLoose } from './starts'
+import { FAR } from './settle'
+import { distanceFrom, fromOtherStarts, isLoose } from './starts'
 import { buildSystem, type SizeValues } from './system'
 import type { Vec } from '../geometry'
 
@@ -37,7 +38,7 @@ export function solve(sketch: Sketch, values: SizeValues): Solution {
   }
   const result = fromOtherStarts(sketch, values, direct, { loose })
   if (!result.solved) return withReason(sketch, values, result)
-  return tell(sketch, values, turnedAsDrawn(sketch, values, result), A_FEW_STARTS)
+  return tell(sketch, values, turnedAsDrawn(sketch, values, result, loose), A_FEW_STARTS)
 }
 
 /** What is to be told of an attempt, with what follows from its equations' rows. */
@@ -74,11 +75,21 @@ const solvesWith =
     return fromOtherStarts(part, values, tried, { loose: isLoose(tried.begun), most }).solved
   }
 
-/** An attempt's place, or one that turns its corners as they were drawn, if there is one. */
-function turnedAsDrawn(sketch: Sketch, values: SizeValues, result: Attempt): Attempt {
+/**
+ * An attempt's place, or one that turns its corners as they were drawn, if there is one. Where little holds at the
+ * start, what is drawn there is rough: then one that lies much farther off is not taken.
+ */
+function turnedAsDrawn(
+  sketch: Sketch,
+  values: SizeValues,
+  result: Attempt,
+  loose: boolean,
+): Attempt {
   if (!result.solved || keepsTurns(sketch, result.positions)) return result
   const gone = approach(sketch, values)
-  return gone.solved && keepsTurns(sketch, gone.positions) ? gone : result
+  if (!gone.solved || !keepsTurns(sketch, gone.positions)) return result
+  const [near, far] = [result, gone].map((a) => distanceFrom(sketch, a.positions))
+  return loose && (far ?? 0) > FAR * (near ?? 0) ? result : gone
 }
 
 /** Sizes with values like any others near theirs, for a witness of what is asked. */

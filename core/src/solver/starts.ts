@@ -124,8 +124,52 @@ function nearerThan(
     const far = distanceFrom(part, tried.positions)
     if (far < least) [nearest, least, inVain] = [tried.positions, far, 0]
   }
+  if (!search.loose) return nearest
+  return turnedNearer(part, values, nearest ?? ended, origin) ?? nearest
+}
+
+/**
+ * A place nearer to a part's start than another, found by turning one measure after the other to its other side:
+ * those first that are least far from there.
+ */
+function turnedNearer(
+  part: Sketch,
+  values: SizeValues,
+  found: Places,
+  near: Float64Array,
+): Places | undefined {
+  const { sides } = buildSystem(part, values)
+  const there = buildSystem(withPositions(part, found), values).sides
+  const turned = new Set<string>()
+  there.forEach(({ sign }, owner) => {
+    if (sign !== sides.get(owner)?.sign) turned.add(owner)
+  })
+  let nearest: Places | undefined
+  let least = distanceFrom(part, found) * (1 - 1e-6)
+  const order = [...sides].sort(([, a], [, b]) => a.across - b.across)
+  let left = MOST_TURNS
+  for (let changed = true; changed && left > 0;) {
+    changed = false
+    for (const [owner, { across }] of order) {
+      if (across > TURN_REACH * least || left-- <= 0) break
+      const other = new Set(turned)
+      if (!other.delete(owner)) other.add(owner)
+      const tried = attempt(part, values, { detours: false, near, turned: other })
+      if (!tried.solved) continue
+      const far = distanceFrom(part, tried.positions)
+      if (far >= least) continue
+      ;[nearest, least, changed] = [tried.positions, far * (1 - 1e-6), true]
+      turned.clear()
+      for (const o of other) turned.add(o)
+    }
+  }
   return nearest
 }
+
+/** So many measures are turned to their other side, one after the other, to look for a nearer place. */
+const MOST_TURNS = 60
+/** What would have to move farther than this many times the distance found is not turned. */
+const TURN_REACH = 1.5
 
 /**
  * Solves a part from a start near its own, and goes from there as near to its own as can be. Ways of solving take
@@ -213,7 +257,8 @@ function shortOf({ settled }: Attempt): number {
   return Math.hypot(...settled.off.map((e) => e.evaluate(settled.coordinates, gradient)))
 }
 
-function distanceFrom({ points }: Sketch, positions: ReadonlyMap<string, Vec>): number {
+/** How far a sketch's points are from where they stand in it: the root of the sum of squares, in mm. */
+export function distanceFrom({ points }: Sketch, positions: ReadonlyMap<string, Vec>): number {
   let sum = 0
   for (const p of points) {
     const to = positions.get(p.id) ?? p

@@ -35,8 +35,8 @@ export interface System {
   readonly equations: readonly Equation[]
   /** All that is asked for, told without merging: an equation for every tie too. */
   readonly unmerged: () => readonly Equation[]
-  /** Whose measures have sides, with how far each is at the start from its target on the other side, in mm. */
-  readonly sides: ReadonlyMap<string, number>
+  /** Whose measures have sides. */
+  readonly sides: ReadonlyMap<string, Side>
   /** Pairs of points between which something is drawn. */
   readonly spans: readonly (readonly [number, number])[]
   /** Ties that close a circle with earlier ones: what says the same, or disagrees. */
@@ -47,11 +47,24 @@ export interface System {
   readonly extent: number
 }
 
+/** The side on which something is measured. */
+export interface Side {
+  /** 1 where the measure is not negative, −1 where it is. */
+  readonly sign: 1 | -1
+  /** How far the measure is at the start from its target on the other side, in mm. */
+  readonly across: number
+}
+
 /**
  * Builds the system of a sketch.
  * @param values driving sizes by id; sizes that are absent are not applied
+ * @param turned owners of what is to be measured on the other side than that where the points stand
  */
-export function buildSystem(sketch: Sketch, values: SizeValues): System {
+export function buildSystem(
+  sketch: Sketch,
+  values: SizeValues,
+  turned: ReadonlySet<string> = NONE,
+): System {
   const pointIds = [...sketch.points.map((p) => p.id), ORIGIN_ID, AXIS_ID]
   const indexOf = new Map(pointIds.map((id, i) => [id, i]))
   const entities = entityMap(sketch)
@@ -73,7 +86,7 @@ export function buildSystem(sketch: Sketch, values: SizeValues): System {
   const ground = [groundX, groundY] as const
   const { ties, circles } = createTies(graph, start, ground, VERTEX_TOLERANCE)
   const told: Equation[] = []
-  const sides = new Map<string, number>()
+  const sides = new Map<string, Side>()
   const index = (id: string): number => indexOf.get(id) ?? origin
   const setting: Setting = {
     entities,
@@ -85,9 +98,10 @@ export function buildSystem(sketch: Sketch, values: SizeValues): System {
     },
     ties: noting(ties, ground, told),
     side: (owner, now, target, arm = 1) => {
+      const sign = now < 0 !== turned.has(owner) ? -1 : 1
       const across = (Math.abs(now) + target) * arm
-      sides.set(owner, Math.min(sides.get(owner) ?? Infinity, across))
-      return now < 0 ? -1 : 1
+      if (across < (sides.get(owner)?.across ?? Infinity)) sides.set(owner, { sign, across })
+      return sign
     },
     extent,
   }
@@ -128,6 +142,8 @@ export function buildSystem(sketch: Sketch, values: SizeValues): System {
     extent,
   }
 }
+
+const NONE: ReadonlySet<string> = new Set()
 
 /** Points of an entity that make nothing of it when they fall together. */
 function spansOf(e: Entity): readonly (readonly [string, string])[] {
