@@ -1,4 +1,4 @@
-import { WIDEST } from '../core/src/solver/equations'
+import { WIDEST } from '../core/src/equations/equations'
 import {
   buildSystem,
   initialUnknowns,

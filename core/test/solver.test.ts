@@ -9,7 +9,7 @@ import {
   measureSize,
   solve,
   startDrag,
-  withIds,
+  withPoints,
   withPositions,
   type Constraint,
   type Size,
@@ -25,7 +25,7 @@ import {
   separation,
   sumEquation,
   weightedEquation,
-} from '../src/solver/equations'
+} from '../src/equations/equations'
 import { analyseRank } from '../src/solver/rank'
 import { slantedSketch, steppedSketch } from './support/chains'
 import { freedomsByDifferences } from './support/nullSpace'
@@ -155,7 +155,7 @@ describe('solving', () => {
           ],
           entities: [
             ...full.sketch.entities,
-            ...extra.sketch.entities.map((e) => ({ ...withIds(e, rename), id: rename(e.id) })),
+            ...extra.sketch.entities.map((e) => ({ ...withPoints(e, rename), id: rename(e.id) })),
           ],
           constraints: pick([
             ...full.sketch.constraints,

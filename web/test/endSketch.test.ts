@@ -9,12 +9,13 @@ import {
   meetingKey,
   place,
   rectangle,
+  sizeWord,
   type SolidMesh,
   type Step,
 } from '@lathica/core'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { endPicture } from '../src/board/endPicture'
-import { sizeWord } from '../src/board/sizes/words'
+
 import { createActions } from '../src/commands/registry'
 import PicksCard from '../src/route/PicksCard.vue'
 import { fieldsOf } from '../src/route/steps/fields'

@@ -1,3 +1,4 @@
+import { measureSize, referencesOf, renamed } from '../constraints'
 import { fail, succeed, type Result } from '../result'
 import { add, dot, rotate, scale, subtract, unit, type Vec } from '../geometry'
 import {
@@ -5,10 +6,8 @@ import {
   ORIGIN_ID,
   entityMap,
   locator,
-  measureSize,
   pointsOf,
-  referencesOf,
-  withIds,
+  withPoints,
   type Entity,
   type Sketch,
 } from '../sketch'
@@ -61,15 +60,14 @@ export function excerpt(sketch: Sketch, ids: readonly string[]): Draft {
     return references.length > 0 && references.every((id) => known.has(id))
   }
   const rename = (id: string): string => (held.has(id) || picked.has(id) ? `~${id}` : id)
-  const renamed = <T extends object>(item: T): T => withIds(item, rename)
   return {
     points: Object.fromEntries([...held].map((id) => [`~${id}`, { at: locate(id) }])),
-    entities: entities.map((e) => ({ ...renamed(e), id: `~${e.id}` })),
-    ties: sketch.constraints.filter(within).map(({ id: _, ...tie }) => renamed(tie)),
+    entities: entities.map((e) => ({ ...withPoints(e, rename), id: `~${e.id}` })),
+    ties: sketch.constraints.filter(within).map(({ id: _, ...tie }) => renamed(tie, rename)),
     sizes: sketch.sizes.filter(within).map((size) => {
       const { id: _, name, formula, reference, label: __, ...offer } = size
       const measured = measureSize(size, entityMap(sketch), locate)
-      return { offer: renamed(offer), formula, reference, formerName: name, measured }
+      return { offer: renamed(offer, rename), formula, reference, formerName: name, measured }
     }),
   }
 }

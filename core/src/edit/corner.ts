@@ -1,3 +1,4 @@
+import { referencesOf } from '../constraints'
 import { evaluateFormula } from '../formula'
 import { fail, succeed, type Problem, type Result } from '../result'
 import {
@@ -20,7 +21,6 @@ import {
   endsOf,
   locator,
   pieceOf,
-  referencesOf,
   type Entity,
   type Size,
   type Sketch,
@@ -30,7 +30,7 @@ import { valuesOf, type Part } from '../part'
 import { formatLength, type UnitSettings } from '../units'
 import { withSketch, type Command } from './command'
 import { placeDraft, type DraftSize } from './draft'
-import { type NewConstraint } from './ends'
+import type { NewConstraint } from '../constraints'
 import { betweenEnds } from './modify'
 import { without } from './remove'
 

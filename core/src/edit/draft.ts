@@ -1,3 +1,4 @@
+import { measureOf, renamed } from '../constraints'
 import { fail, succeed, type Result } from '../result'
 import { distance } from '../geometry'
 import { LARGEST_LENGTH, VERTEX_TOLERANCE } from '../tolerances'
@@ -5,7 +6,7 @@ import {
   endsOf,
   locator,
   pointsOf,
-  withIds,
+  withPoints,
   type Constraint,
   type Entity,
   type Size,
@@ -13,11 +14,12 @@ import {
 } from '../sketch'
 import { disagreementWith } from './disagreement'
 import { withSketch, type Command } from './command'
-import { placeEnd, takeId, type End, type NewConstraint } from './ends'
+import type { NewConstraint } from '../constraints'
+import { placeEnd, takeId, type End } from './ends'
 import { without } from './remove'
 import type { Disagreement } from '../solver'
 import { freeName, type SizeOffer } from './offers'
-import { measureOf, valuesOf, type Part } from '../part'
+import { valuesOf, type Part } from '../part'
 import { evaluateFormula } from '../formula'
 import { unitScale } from '../units'
 
@@ -80,12 +82,12 @@ export function placeDraft(part: Part, sketchId: string, draft: Draft): Result<P
   for (const entity of draft.entities) {
     const [id, grown] = takeId(sketch, entity.kind[0] ?? 'e')
     ids.set(entity.id, id)
-    const named = withIds({ ...entity, id }, rename)
+    const named = withPoints({ ...entity, id }, rename)
     const bad = refuseEntity(grown, named)
     if (bad) return bad
     sketch = { ...grown, entities: [...grown.entities, named] }
   }
-  ties.push(...(draft.ties ?? []).map((tie) => withIds(tie, rename)))
+  ties.push(...(draft.ties ?? []).map((tie) => renamed(tie, rename)))
   const tied = withTiesThatFit(withSketch(part, sketch), sketchId, ties)
   return succeed({ part: withSizes(tied, sketchId, draft.sizes ?? [], rename), ids })
 }
@@ -188,7 +190,7 @@ function withSizes(
       measured,
     )
     const [id, grown] = takeId(sketch, 's')
-    const named = { ...withIds(offer, rename), id, name, formula: text }
+    const named = { ...renamed(offer, rename), id, name, formula: text }
     const driving = { ...named, reference: reference === true } as Size
     const next = withSketch(here, { ...grown, sizes: [...grown.sizes, driving] })
     if (driving.reference || !disagreementWith(next, sketchId, [id])) return next

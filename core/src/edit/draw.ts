@@ -2,7 +2,8 @@ import { fail, succeed } from '../result'
 import { locator, type Role } from '../sketch'
 import { perform, sketchCommand, type Command } from './command'
 import { placeDraft, type Draft, type DraftSize } from './draft'
-import { type End, type NewConstraint } from './ends'
+import type { NewConstraint } from '../constraints'
+import type { End } from './ends'
 import type { Vec } from '../geometry'
 
 /** A line or arc to draw from one end to another. */

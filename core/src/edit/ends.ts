@@ -4,11 +4,11 @@ import {
   entityMap,
   locator,
   pointsOf,
-  withIds,
-  type Constraint,
+  withPoints,
   type Entity,
   type Sketch,
 } from '../sketch'
+import type { NewConstraint } from '../constraints'
 import type { Vec } from '../geometry'
 import type { Part } from '../part'
 import type { EdgeGuide } from '../section'
@@ -44,10 +44,6 @@ interface SectionCorner {
   readonly key: string
   readonly at: Vec
 }
-
-type WithoutId<C> = C extends Constraint ? Omit<C, 'id'> : never
-/** A constraint before it has an id. */
-export type NewConstraint = WithoutId<Constraint>
 
 /** An end with its point in the sketch, and the constraints that put it where it is. */
 export interface PlacedEnd {
@@ -176,7 +172,7 @@ function followEdge(sketch: Sketch, source: Sketch, edge: Entity): PlacedEnd {
     ties.push(...placed.ties)
     ids.set(point, placed.id)
   }
-  const copy = withIds(edge, (id) => ids.get(id) ?? id)
+  const copy = withPoints(edge, (id) => ids.get(id) ?? id)
   const same = here.entities.find(
     (e) => e.kind === copy.kind && pointsOf(e).join() === pointsOf(copy).join(),
   )

@@ -1,7 +1,8 @@
+import { renamed } from '../constraints'
 import { fail, succeed, type Result } from '../result'
 import { distance, type Vec } from '../geometry'
 import { evaluate, settle } from '../route'
-import { endsOf, locator, withIds, type Sketch } from '../sketch'
+import { endsOf, locator, withPoints, type Sketch } from '../sketch'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from './command'
 import { placeDraft, withConstraint, withTiesThatFit } from './draft'
@@ -88,13 +89,13 @@ export function mergeDoubled(sketchId: string, ids: readonly string[]): Command 
       const one = { ...sketch, entities: sketch.entities.filter((e) => e !== second) }
       const moved: Sketch = {
         ...one,
-        entities: one.entities.map((e) => withIds(e, rename)),
+        entities: one.entities.map((e) => withPoints(e, rename)),
         constraints: [],
-        sizes: one.sizes.map((s) => withIds(s, rename)),
+        sizes: one.sizes.map((s) => renamed(s, rename)),
       }
       const gone = new Set([...place].flatMap(([from, to]) => (from === to ? [] : [from])))
       const bare = withSketch(part, without(moved, gone))
-      const ties = one.constraints.map(({ id: _, ...tie }) => withIds(tie, rename))
+      const ties = one.constraints.map(({ id: _, ...tie }) => renamed(tie, rename))
       const sound = ties.filter((tie) => !('a' in tie && 'b' in tie && tie.a === tie.b))
       return succeed(withTiesThatFit(bare, sketchId, sound))
     },
@@ -110,7 +111,7 @@ export function dropZeroLength(sketchId: string, ids: readonly string[]): Comman
     )
     const rename = (id: string): string => into.get(id) ?? id
     const left = without(sketch, new Set(ids))
-    return succeed({ ...left, entities: left.entities.map((e) => withIds(e, rename)) })
+    return succeed({ ...left, entities: left.entities.map((e) => withPoints(e, rename)) })
   })
 }
 

@@ -1,10 +1,10 @@
 import { fail, succeed } from '../result'
 import { add, cross, subtract, unit } from '../geometry'
-import { endsOf, entityMap, lineEnds, locator, pointsOf, withIds, type Entity } from '../sketch'
+import { endsOf, entityMap, lineEnds, locator, pointsOf, withPoints, type Entity } from '../sketch'
 import { nothingPicked, reflect } from './copies'
 import { placeDraft, withTiesThatFit, type Draft } from './draft'
-import { type End, type NewConstraint } from './ends'
-import { symmetricEntities } from './tie'
+import { symmetricEntities, type NewConstraint } from '../constraints'
+import type { End } from './ends'
 import type { Command } from './command'
 import type { Part } from '../part'
 
@@ -43,7 +43,7 @@ export function mirrorItems(sketchId: string, ids: readonly string[], about: str
       const draft: Draft = {
         points,
         entities: picked.map((e) => {
-          const copy = { ...withIds(e, (id) => `~${id}`), id: `~${e.id}` }
+          const copy = { ...withPoints(e, (id) => `~${id}`), id: `~${e.id}` }
           return copy.kind === 'arc' ? { ...copy, counterClockwise: !copy.counterClockwise } : copy
         }),
       }

@@ -14,7 +14,8 @@ import { evaluate, settle } from '../route'
 import { withSketch } from './command'
 import { withConstraint } from './draft'
 import { freeName, measureOffer, named, type SizeOffer } from './offers'
-import { takeId, type NewConstraint } from './ends'
+import type { NewConstraint } from '../constraints'
+import { takeId } from './ends'
 
 /** Something that would take a freedom away: a size, or a constraint, with the length it concerns. */
 export type Proposal =

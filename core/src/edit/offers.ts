@@ -6,15 +6,12 @@ import {
   isGiven,
   lineEnds,
   locator,
-  measureSize,
   signedAngle,
   type Size,
   type Sketch,
 } from '../sketch'
+import { SIZE_KINDS, isPoint, measureSize, type Picks } from '../constraints'
 import type { Part } from '../part'
-
-/** Ids of what is picked: points, curves, the axis, the datum point. */
-export type Picks = readonly string[]
 
 type Unnamed<S> = S extends Size
   ? Omit<S, 'id' | 'name' | 'formula' | 'reference' | 'label'>
@@ -41,10 +38,6 @@ export function fittingSizes(sketch: Sketch, picks: Picks): SizeOffer[] {
   const [a, b] = rank(one) <= rank(two) ? [one, two] : [two, one]
   if (isPoint(sketch, a)) return isPoint(sketch, b) ? ofPoints(sketch, a, b) : toCurve(sketch, a, b)
   return ofCurves(sketch, a, b)
-}
-
-function isPoint(sketch: Sketch, id: string): boolean {
-  return id === ORIGIN_ID || sketch.points.some((p) => p.id === id)
 }
 
 const lengthUp = 1e-6
@@ -177,27 +170,14 @@ export function sameSize(sketch: Sketch, offer: SizeOffer): Size | undefined {
   )
 }
 
-const PREFIXES: Readonly<Record<Size['kind'], string>> = {
-  length: 'len',
-  axialDistance: 'dist',
-  radialDistance: 'rise',
-  distance: 'gap',
-  diameter: 'dia',
-  span: 'span',
-  gap: 'gap',
-  radius: 'rad',
-  curveDiameter: 'dia',
-  arcLength: 'arc',
-  angle: 'ang',
-}
-
 /** A name for a size of a kind that no value or size of the part has yet. */
 export function freeName(part: Part, kind: Size['kind']): string {
   const taken = new Set([
     ...part.values.map((v) => v.name),
     ...part.sketches.flatMap((s) => s.sizes.map((size) => size.name)),
   ])
+  const { prefix } = SIZE_KINDS[kind]
   let n = 1
-  while (taken.has(`${PREFIXES[kind]}${n}`)) n++
-  return `${PREFIXES[kind]}${n}`
+  while (taken.has(`${prefix}${n}`)) n++
+  return `${prefix}${n}`
 }

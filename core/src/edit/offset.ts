@@ -4,7 +4,8 @@ import { add, dot, pointAt, reversed, scale, tangentAt, type Piece, type Vec } f
 import { chainOf, locator, pieceOf, type Entity, type ChainLink, type Sketch } from '../sketch'
 import { valuesOf, type Part } from '../part'
 import { placeDraft, type Draft, type DraftSize } from './draft'
-import { type End, type NewConstraint } from './ends'
+import type { NewConstraint } from '../constraints'
+import type { End } from './ends'
 import type { Command } from './command'
 
 /**

@@ -1,5 +1,6 @@
+import { referencesOf } from '../constraints'
 import { succeed } from '../result'
-import { pointsOf, referencesOf, type Constraint, type Sketch } from '../sketch'
+import { pointsOf, type Constraint, type Sketch } from '../sketch'
 import { sketchCommand, type Command } from './command'
 
 /**

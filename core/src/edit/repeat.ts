@@ -7,7 +7,7 @@ import {
   lineEnds,
   locator,
   pointsOf,
-  withIds,
+  withPoints,
   type Entity,
   type Repeat,
   type Sketch,
@@ -130,7 +130,7 @@ function withCopies(
     })
     const placed = placeDraft(here, sketchId, {
       points,
-      entities: entities.map((e) => ({ ...withIds(e, (id) => `~${id}`), id: `~${e.id}` })),
+      entities: entities.map((e) => ({ ...withPoints(e, (id) => `~${id}`), id: `~${e.id}` })),
     })
     if (!placed.ok) return placed
     here = placed.value.part

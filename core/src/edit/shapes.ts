@@ -1,7 +1,8 @@
 import { add, cross, distance, dot, scale, subtract, unit, type Vec } from '../geometry'
 import { AXIS_ID, type Entity, type Role } from '../sketch'
 import type { Draft, DraftSize } from './draft'
-import type { End, NewConstraint } from './ends'
+import type { NewConstraint } from '../constraints'
+import type { End } from './ends'
 
 const at = (place: Vec): End => ({ at: place })
 

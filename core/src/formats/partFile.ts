@@ -1,7 +1,8 @@
+import { referencesOf } from '../constraints'
 import { ValidationError } from 'yup'
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
-import { pointsOf, referencesOf } from '../sketch'
+import { pointsOf } from '../sketch'
 import { PART_VERSION, STOCK_MATERIALS, type Look, type Part, type Step } from '../part'
 import { KNOWN_STEPS, partSchema } from './partSchema'
 

@@ -1,4 +1,5 @@
 import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
+import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
 import { LONGEST_FORMULA } from '../formula'
 import { GROOVE_FIELDS } from '../route'
 import { LARGEST_LENGTH } from '../tolerances'
@@ -61,24 +62,6 @@ const units = record({
   mass: exactly('g', 'kg', 'lb'),
 })
 
-const constraint = byKind({
-  coincident: { id, a: id, b: id },
-  axial: { id, line: id },
-  radial: { id, line: id },
-  pointOn: { id, point: id, curve: id },
-  fixed: { id, point: id, x: coordinate, y: coordinate },
-  linked: { id, point: id, profile: id, source: key, x: coordinate, y: coordinate },
-  inLine: { id, a: id, b: id, along: exactly('axial', 'radial') },
-  parallel: { id, line: id, to: id },
-  perpendicular: { id, line: id, to: id },
-  equal: { id, curve: id, to: id },
-  tangent: { id, curve: id, to: id },
-  concentric: { id, curve: id, to: id },
-  midpoint: { id, point: id, line: id },
-  symmetric: { id, a: id, b: id, about: id },
-  repeat: { id, points: list(id), copies: list(list(id)), along: id },
-})
-
 /** Present or left out. */
 const optional = (schema: Schema): ReturnType<typeof lazy> =>
   lazy((value: unknown) => (value === undefined ? anything : schema))
@@ -86,21 +69,35 @@ const anything = mixed()
 
 const label = optional(record({ x: coordinate, y: coordinate }))
 
-const sized = { id, name: id, formula, reference: flag, label }
+/** What each field of a constraint or size holds, as a schema. */
+function schemaOf(field: string | readonly string[]): Schema {
+  if (typeof field !== 'string') return exactly(...field)
+  const found = FIELDS[field]
+  if (!found) throw new Error(`A field of a constraint holds “${field}”, which has no schema.`)
+  return found
+}
 
-const size = byKind({
-  length: { ...sized, line: id },
-  axialDistance: { ...sized, a: id, b: id },
-  radialDistance: { ...sized, a: id, b: id },
-  distance: { ...sized, a: id, b: id },
-  diameter: { ...sized, point: id },
-  span: { ...sized, point: id, about: id },
-  gap: { ...sized, item: id, to: id },
-  radius: { ...sized, curve: id },
-  curveDiameter: { ...sized, curve: id },
-  arcLength: { ...sized, curve: id },
-  angle: { ...sized, line: id, to: id, reversed: flag },
-})
+const FIELDS: Readonly<Record<string, Schema>> = {
+  ...{ id, way: id, other: id, key, coordinate, flag },
+  ids: list(id),
+  idLists: list(list(id)),
+}
+
+/** One shape for each kind of constraint or size, from what its fields hold. */
+const byFields = (kinds: typeof CONSTRAINT_KINDS | typeof SIZE_KINDS, more: Fields) =>
+  byKind(
+    Object.fromEntries(
+      Object.entries(kinds).map(([kind, { fields }]) => {
+        const named: [string, string | readonly string[]][] = Object.entries(fields)
+        const own = named.map(([name, field]) => [name, schemaOf(field)] as const)
+        return [kind, { ...more, ...Object.fromEntries(own) }]
+      }),
+    ),
+  )
+
+const constraint = byFields(CONSTRAINT_KINDS, { id })
+
+const size = byFields(SIZE_KINDS, { id, name: id, formula, reference: flag, label })
 
 const role = exactly('outline', 'construction', 'centre')
 

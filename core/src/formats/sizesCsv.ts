@@ -1,6 +1,6 @@
-import { measureOf, valuesOf, type Part } from '../part'
+import { describeItem, measureOf } from '../constraints'
+import { valuesOf, type Part } from '../part'
 import { evaluate } from '../route'
-import { describeItem } from '../sketch'
 import { unitScale, type Measure, type UnitSettings } from '../units'
 import { writeCsv } from './csv'
 

@@ -1,3 +1,4 @@
+import { measureOf } from '../constraints'
 import { evaluateTable, type Definition, type ValueTable } from '../formula'
 import { fail, type Problem } from '../result'
 import { LARGEST_LENGTH } from '../tolerances'
@@ -87,13 +88,9 @@ function sketchSizes(sizes: readonly Size[], table: ValueTable): SketchSizes {
 }
 
 /** What kind of value a size takes. */
-export function measureOf(size: Pick<Size, 'kind'>): 'length' | 'angle' {
-  return size.kind === 'angle' ? 'angle' : 'length'
-}
-
 /** Why a value cannot be a size's, if so. @param value in mm or radians */
 export function sizeProblem(size: Pick<Size, 'kind'>, value: number): Problem | undefined {
-  const angle = size.kind === 'angle'
+  const angle = measureOf(size) === 'angle'
   if (value <= 0) {
     const mend = angle
       ? 'For lines along one another, use a constraint instead.'

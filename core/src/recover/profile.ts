@@ -1,3 +1,4 @@
+import { measureOf, type NewConstraint } from '../constraints'
 import {
   addRevolve,
   addSize,
@@ -9,10 +10,9 @@ import {
   withProposals,
   type Draft,
   type End,
-  type NewConstraint,
 } from '../edit'
 import { controlOf, tangentAt, type Piece, type Vec } from '../geometry'
-import { measureOf, type Part } from '../part'
+import type { Part } from '../part'
 import { evaluate } from '../route'
 import { cornersOf } from '../section'
 import { AXIS_ID, ORIGIN_ID, emptySketch, type Entity, type Sketch } from '../sketch'

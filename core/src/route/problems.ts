@@ -1,5 +1,6 @@
+import { describeItem, findItem } from '../constraints'
 import { fail, type Problem } from '../result'
-import { describeItem, entityName, findItem, type DrawnSketch, type Sketch } from '../sketch'
+import { entityName, type DrawnSketch, type Sketch } from '../sketch'
 import { formatLength } from '../units'
 import type { Part } from '../part'
 import type { ProfileFault } from '../section'

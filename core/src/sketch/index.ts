@@ -1,16 +1,6 @@
 export * from './types'
 export { chainOf, holePlaces, type ChainLink, type Ended } from './chain'
-export {
-  describeItem,
-  entityName,
-  findItem,
-  planeWords,
-  referencesOf,
-  signOf,
-  withIds,
-  type Item,
-  type PlaneWords,
-} from './describe'
+export { entityName, planeWords, type PlaneWords } from './words'
 export {
   endsOf,
   entityMap,
@@ -19,12 +9,12 @@ export {
   lineOf,
   linesOf,
   locator,
-  measureSize,
   offLine,
   pieceOf,
   pointsOf,
   roundOf,
   signedAngle,
+  withPoints,
   type Entities,
   type Locate,
 } from './measure'

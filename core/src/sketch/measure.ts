@@ -5,7 +5,6 @@ import {
   cubic,
   distance,
   dot,
-  lengthOf,
   line,
   scale,
   subtract,
@@ -13,7 +12,7 @@ import {
   type Piece,
   type Vec,
 } from '../geometry'
-import { AXIS_ID, ORIGIN_ID, type Entity, type Size, type Sketch, type SketchLine } from './types'
+import { AXIS_ID, ORIGIN_ID, type Entity, type Sketch, type SketchLine } from './types'
 
 /** Finds positions of points by id, in mm. */
 export type Locate = (pointId: string) => Vec
@@ -58,16 +57,28 @@ export function endsOf(entity: Entity): readonly string[] {
 
 /** Every point an entity stands on: ends, centre, rim, handles. */
 export function pointsOf(entity: Entity): readonly string[] {
-  switch (entity.kind) {
-    case 'line':
-      return [entity.from, entity.to]
-    case 'arc':
-      return [entity.from, entity.to, entity.centre]
-    case 'circle':
-      return [entity.centre, entity.rim]
-    case 'curve':
-      return [entity.from, entity.to, entity.fromHandle, entity.toHandle]
-  }
+  const fields: Readonly<Record<string, unknown>> = { ...entity }
+  return POINT_FIELDS[entity.kind].map((field) => fields[field] as string)
+}
+
+/** The fields of each kind of entity that name points, in the order in which they are told. */
+const POINT_FIELDS: { readonly [K in Entity['kind']]: readonly PointField<K>[] } = {
+  line: ['from', 'to'],
+  arc: ['from', 'to', 'centre'],
+  circle: ['centre', 'rim'],
+  curve: ['from', 'to', 'fromHandle', 'toHandle'],
+}
+
+type PointField<K> = Exclude<keyof Extract<Entity, { kind: K }>, 'id' | 'kind' | 'role'>
+
+/** The same entity between other points. */
+export function withPoints<E extends Entity>(entity: E, rename: (pointId: string) => string): E {
+  const fields: readonly string[] = POINT_FIELDS[entity.kind]
+  const entries = Object.entries(entity).map(([key, value]: [string, unknown]) => [
+    key,
+    fields.includes(key) ? rename(value as string) : value,
+  ])
+  return Object.fromEntries(entries) as E
 }
 
 /** The start and end of a line in mm; the axis runs from the origin along x. */
@@ -106,54 +117,6 @@ export function roundOf(
 ): { readonly centre: string; readonly rim: string } | undefined {
   if (entity?.kind === 'arc') return { centre: entity.centre, rim: entity.from }
   return entity?.kind === 'circle' ? entity : undefined
-}
-
-/**
- * What a size measures where the points stand now, in mm or radians; never negative.
- */
-export function measureSize(size: Size, entities: Entities, locate: Locate): number {
-  switch (size.kind) {
-    case 'length': {
-      const [a, b] = lineEnds(entities, locate, size.line)
-      return distance(a, b)
-    }
-    case 'axialDistance':
-      return Math.abs(locate(size.b).x - locate(size.a).x)
-    case 'radialDistance':
-      return Math.abs(locate(size.b).y - locate(size.a).y)
-    case 'distance':
-      return distance(locate(size.a), locate(size.b))
-    case 'diameter':
-      return 2 * Math.abs(locate(size.point).y)
-    case 'span':
-      return 2 * Math.abs(offLine(entities, locate, locate(size.point), size.about))
-    case 'gap': {
-      const [one, two] = [roundOf(entities.get(size.item)), roundOf(entities.get(size.to))]
-      if (one && two) {
-        const [r, s] = [one, two].map((o) => distance(locate(o.centre), locate(o.rim)))
-        return Math.abs((r ?? 0) - (s ?? 0))
-      }
-      return Math.abs(offLine(entities, locate, gapPoint(size, entities, locate), size.to))
-    }
-    case 'radius':
-    case 'curveDiameter': {
-      const round = roundOf(entities.get(size.curve))
-      const radius = round ? distance(locate(round.centre), locate(round.rim)) : 0
-      return size.kind === 'radius' ? radius : 2 * radius
-    }
-    case 'arcLength': {
-      const entity = entities.get(size.curve)
-      return entity ? lengthOf(pieceOf(entity, locate)) : 0
-    }
-    case 'angle':
-      return Math.abs(signedAngle(size, entities, locate))
-  }
-}
-
-/** The point whose distance a gap is: a point itself, or the start of a line. */
-function gapPoint(size: { readonly item: string }, entities: Entities, locate: Locate): Vec {
-  const entity = entities.get(size.item)
-  return locate(entity?.kind === 'line' ? entity.from : size.item)
 }
 
 /** The distance of a place from a line in mm, positive on the left of its direction. */

@@ -5,7 +5,7 @@ import { createRandom } from './random'
 import { analyseRank, type RankReport } from './rank'
 import { initialUnknowns, writeCoordinates, type System } from './system'
 import { rowsAt, witnessNear } from './witness'
-import type { Equation } from './equations'
+import type { Equation } from '../equations'
 
 /** What a system's numbers say of it near a place. */
 export interface Analysis {

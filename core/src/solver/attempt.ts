@@ -1,5 +1,5 @@
 import { withPositions } from './positions'
-import { WIDEST, type Equation } from './equations'
+import { WIDEST, type Equation } from '../equations'
 import { settle, toleranceOf, type Effort, type Settled } from './settle'
 import { buildSystem, unmergedSystem, type SizeValues, type System } from './system'
 import type { Vec } from '../geometry'

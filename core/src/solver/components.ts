@@ -1,4 +1,4 @@
-import type { Equation } from './equations'
+import type { Equation } from '../equations'
 import type { System } from './system'
 
 /** Equations that hang together by the unknowns they read. */

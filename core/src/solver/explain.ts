@@ -4,7 +4,7 @@ import { analyseRank, type SparseRow } from './rank'
 import { restrictedTo } from './restricted'
 import { rowsAt } from './witness'
 import { unmergedSystem, writeCoordinates, type System } from './system'
-import { WIDEST, type Equation } from './equations'
+import { WIDEST, type Equation } from '../equations'
 import type { Sketch } from '../sketch'
 
 /** Constraints and sizes that say the same, or that cannot all hold. */

@@ -1,6 +1,6 @@
 import { SOLVE_GOAL, SOLVE_TOLERANCE } from '../tolerances'
 import { createSkyline } from './skyline'
-import { WIDEST, type Equation } from './equations'
+import { WIDEST, type Equation } from '../equations'
 import type { System } from './system'
 
 /** More rounds than this are never taken; a solvable block needs a handful. */

@@ -1,7 +1,7 @@
 import { SOLVE_TOLERANCE } from '../tolerances'
 import { componentsOf, incidenceOf, type Component } from './components'
 import { decompose, type Block } from './decompose'
-import { WIDEST, type Equation } from './equations'
+import { WIDEST, type Equation } from '../equations'
 import { prepareBlock, type BlockSolver } from './leastChange'
 import { LARGEST_SMALL_BLOCK, createSmallSolver } from './smallBlock'
 import { initialUnknowns, writeCoordinates, type System } from './system'

@@ -1,5 +1,5 @@
 import { SOLVE_GOAL, SOLVE_TOLERANCE } from '../tolerances'
-import { WIDEST, type Equation } from './equations'
+import { WIDEST, type Equation } from '../equations'
 import type { System } from './system'
 
 /** Blocks up to this size are solved here; most determined blocks have one or two unknowns. */

@@ -1,4 +1,5 @@
-import { entityMap, locator, measureSize, type Sketch } from '../sketch'
+import { measureSize } from '../constraints'
+import { entityMap, locator, type Sketch } from '../sketch'
 import { analyseSystem } from './analysis'
 import { attempt, type Attempt } from './attempt'
 import { fromRows, fromValues, type Disagreement } from './explain'
@@ -72,7 +73,8 @@ const solvesWith =
   (part: Sketch, thoroughly: boolean): boolean => {
     const tried = attempt(part, values, { detours: thoroughly })
     if (tried.solved || !thoroughly) return tried.solved
-    return fromOtherStarts(part, values, tried, { loose: isLoose(tried.begun), most }).solved
+    const search = { loose: isLoose(tried.begun), most, any: true }
+    return fromOtherStarts(part, values, tried, search).solved
   }
 
 /**

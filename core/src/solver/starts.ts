@@ -1,6 +1,6 @@
 import { attempt, attemptUnmerged, placesAt, type Attempt } from './attempt'
 import { ownersTogether } from './components'
-import { WIDEST } from './equations'
+import { WIDEST } from '../equations'
 import { withPositions } from './positions'
 import { createRandom } from './random'
 import { restrictedTo } from './restricted'
@@ -17,6 +17,8 @@ interface Search {
   readonly loose: boolean
   /** The most starts for what fails. */
   readonly most?: number
+  /** Whether any place will do, not the nearest alone. */
+  readonly any?: boolean
 }
 
 /**
@@ -34,7 +36,7 @@ export function fromOtherStarts(
 ): Attempt {
   const { solved, failing, settled, system } = first
   const farther = [...settled.farther].flatMap(([id, times]) => (times > FAR ? [id] : []))
-  const everywhere = search.loose && sketch.points.length <= LARGEST_SOUGHT
+  const everywhere = search.loose && !search.any && sketch.points.length <= LARGEST_SOUGHT
   if (solved && !everywhere && farther.length === 0) return first
   const ended = placesAt(system, settled.coordinates)
   const wanting = new Set([...failing, ...farther])
@@ -84,11 +86,12 @@ const SHARES = [1, 2, 0.5, 1, 3]
 function inFailing(part: Sketch, values: SizeValues, search: Search): Places | undefined {
   const { near, origin } = startsNear(part, values, search)
   const most = search.most ?? (search.loose ? MOST_STARTS : FEW_STARTS)
+  const enough = search.any ? 1 : ENOUGH_FOUND
   let nearest: Places | undefined
   let least = Infinity
   let found = 0
   let best: { readonly at: Sketch; readonly off: ReadonlySet<string>; short: number } | undefined
-  for (let k = 0; k < most && found < ENOUGH_FOUND; k++) {
+  for (let k = 0; k < most && found < enough; k++) {
     // Every fourth start lies near the place that came nearest to holding so far, without what did not hold there.
     const from = k % 4 === 3 && best ? near(best.at, k, best.off) : near(part, k)
     const tried = tryFrom(from, part, values, k, origin)

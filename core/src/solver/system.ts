@@ -5,15 +5,24 @@ import {
   entityMap,
   locator,
   pointsOf,
+  type Constraint,
   type Entity,
   type Size,
   type Sketch,
 } from '../sketch'
-import { arcByNature, readConstraint, readSize, sizedArc } from './demands'
-import { createLinearGraph, type Circle } from './linearGraph'
-import { coordinate, sumEquation, type Equation } from './equations'
-import { createTies, reduceDemands, type Ties } from './reduce'
-import type { Demand, Setting } from './relations'
+import { arcByNature, constraintKind, readConstraint, readSize, sizedArc } from '../constraints'
+import {
+  coordinate,
+  createLinearGraph,
+  createTies,
+  reduceDemands,
+  sumEquation,
+  type Circle,
+  type Demand,
+  type Equation,
+  type Setting,
+  type Ties,
+} from '../equations'
 
 /** Values of the driving sizes by size id, in mm and radians. */
 export type SizeValues = ReadonlyMap<string, number>
@@ -217,8 +226,7 @@ function demandsOf(sketch: Sketch, values: SizeValues, setting: Setting): Demand
     if (!copied.has(e.id) && !radii.has(e.id)) demands.push(...arcByNature(setting, e))
   }
   // What makes points one is read first: whether two curves share an end must not hang on the order.
-  const joins = (c: (typeof constraints)[number]): boolean =>
-    c.kind === 'coincident' || c.kind === 'concentric' || c.kind === 'fixed' || c.kind === 'linked'
+  const joins = (c: Constraint): boolean => constraintKind(c).joins ?? false
   for (const c of constraints) if (joins(c)) demands.push(...readConstraint(setting, c))
   for (const c of constraints) if (!joins(c)) demands.push(...readConstraint(setting, c))
   for (const size of sizes) {

@@ -1,5 +1,5 @@
 import { SOLVE_TOLERANCE } from '../tolerances'
-import { WIDEST, type Equation } from './equations'
+import { WIDEST, type Equation } from '../equations'
 import { prepareBlock } from './leastChange'
 import { createRandom } from './random'
 import type { SparseRow } from './rank'

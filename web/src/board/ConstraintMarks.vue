@@ -7,10 +7,10 @@ import {
   pieceOf,
   pointAt,
   pointsOf,
+  referencesOf,
   type Constraint,
 } from '@lathica/core'
 import { computed } from 'vue'
-import { TIE_ICONS } from '../icons/ties'
 import TurnIcon from '../icons/TurnIcon.vue'
 import { useBoardStore } from '../store/board'
 import { toScreen, type Px } from './view'
@@ -43,7 +43,7 @@ const marks = computed<Mark[]>(() => {
   const freedoms = sketchState.solution.pointFreedoms
   const crowd = new Map<string, number>()
   return sketch.constraints.flatMap((constraint): Mark[] => {
-    const anchor = anchorOf(constraint)
+    const [anchor = ''] = referencesOf(constraint)
     const entity = lines.get(anchor)
     const points = entity ? pointsOf(entity) : [anchor]
     const moves = points.some((p) => (freedoms.get(p) ?? 0) > 0)
@@ -62,31 +62,6 @@ const marks = computed<Mark[]>(() => {
     return [{ constraint, at }]
   })
 })
-
-function anchorOf(c: Constraint): string {
-  switch (c.kind) {
-    case 'axial':
-    case 'radial':
-    case 'parallel':
-    case 'perpendicular':
-      return c.line
-    case 'equal':
-    case 'tangent':
-    case 'concentric':
-      return c.curve
-    case 'coincident':
-    case 'inLine':
-    case 'symmetric':
-      return c.a
-    case 'pointOn':
-    case 'midpoint':
-    case 'fixed':
-    case 'linked':
-      return c.point
-    case 'repeat':
-      return c.points[0] ?? ''
-  }
-}
 
 /** Below a line or right of it, further marks along the line. */
 function besideLine(a: Px, b: Px, n: number): Px {
@@ -125,7 +100,7 @@ function pick(id: string, add: boolean): void {
     @pointerenter="board.hover = constraint.id"
     @pointerleave="board.hover = undefined"
   >
-    <TurnIcon :name="TIE_ICONS[constraint.kind]" />
+    <TurnIcon :name="constraint.kind" />
   </button>
 </template>
 

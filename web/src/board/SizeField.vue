@@ -11,12 +11,12 @@ import {
   signOf,
   unitScale,
   type Problem,
+  sizeWord,
 } from '@lathica/core'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import type { SizeDrawing } from './sizes/layout'
-import { sizeWord } from './sizes/words'
 
 const props = defineProps<{
   drawings: readonly SizeDrawing[]

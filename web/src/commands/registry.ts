@@ -10,13 +10,13 @@ import {
 } from '@lathica/core'
 import { chooseFiles } from '../files/bringIn'
 import type { IconName } from '../icons/paths'
-import { TIE_ICONS } from '../icons/ties'
+import { PAD_CONSTRAINTS } from '../constraints/kinds'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { createClipboard } from './clipboard'
 import { lookActions } from './lookActions'
 import { stepActions } from './stepActions'
-import { END_TIES, TIES, TOOLS } from './tools'
+import { TOOLS } from './tools'
 import { viewActions } from './viewActions'
 import type { Action } from './action'
 
@@ -45,18 +45,16 @@ function toolActions(): Action[] {
       enabled: () => id !== 'stepped' || board.sketch.plane === 'half',
       run: () => board.useTool(id),
     })),
-    ...TIES.map(({ kind, ...rest }): Action => ({
+    ...PAD_CONSTRAINTS.map(({ kind, across, ...rest }): Action => ({
       id: `tie:${kind}`,
       ...rest,
       get label() {
-        const isEnd = isAcross(board.sketch.plane)
-        return (isEnd ? END_TIES[kind]?.label : undefined) ?? rest.label
+        return (isAcross(board.sketch.plane) ? across?.label : undefined) ?? rest.label
       },
       get help() {
-        const isEnd = isAcross(board.sketch.plane)
-        return (isEnd ? END_TIES[kind]?.help : undefined) ?? rest.help
+        return (isAcross(board.sketch.plane) ? across?.help : undefined) ?? rest.help
       },
-      icon: TIE_ICONS[kind],
+      icon: kind,
       pages: ['tie'],
       tool: `tie:${kind}`,
       fits: () => fittingConstraints(board.sketch, board.picks).includes(kind),

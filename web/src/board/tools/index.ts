@@ -1,4 +1,4 @@
-import type { ConstraintKind } from '@lathica/core'
+import type { Constraint } from '@lathica/core'
 import { starting } from './chain/drawing'
 import { stepped } from './chain/stepped'
 import { cornering } from './edit/corner'
@@ -77,6 +77,6 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
     case 'scale':
       return moving(board, id)
     default:
-      return beginTie(board, id.slice('tie:'.length) as ConstraintKind)
+      return beginTie(board, id.slice('tie:'.length) as Constraint['kind'])
   }
 }

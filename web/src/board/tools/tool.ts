@@ -1,7 +1,7 @@
 import type {
   BodyState,
   Command,
-  ConstraintKind,
+  Constraint,
   EndMarks,
   Measure,
   Part,
@@ -172,7 +172,7 @@ export type ToolId =
   | 'size'
   | ShapeId
   | EditId
-  | `tie:${ConstraintKind}`
+  | `tie:${Constraint['kind']}`
 
 export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'curve' | 'slot' | 'polygon' | 'point'
 

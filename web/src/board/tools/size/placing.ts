@@ -14,10 +14,10 @@ import {
   type SketchPlane,
   type SizeOffer,
   type Vec,
+  sizeWord,
 } from '@lathica/core'
 import { pickAt } from '../../pick'
 import { anchorOf } from '../../sizes/measured'
-import { sizeWord } from '../../sizes/words'
 import { toPlane } from '../../view'
 import type { Board, Overlay, PointerAt, ToolState } from '../tool'
 

@@ -1,14 +1,9 @@
-import {
-  CONSTRAINT_OFFERS,
-  constrain,
-  fittingConstraints,
-  type ConstraintKind,
-} from '@lathica/core'
+import { CONSTRAINT_KINDS, constrain, fittingConstraints, type Constraint } from '@lathica/core'
 import { pickAt } from '../../pick'
 import type { Board, ToolState } from '../tool'
 
 /** Puts a constraint on the picks if it fits them, and otherwise waits for picks that it fits. */
-export function beginTie(board: Board, kind: ConstraintKind): ToolState | undefined {
+export function beginTie(board: Board, kind: Constraint['kind']): ToolState | undefined {
   if (!fittingConstraints(board.sketch(), board.picks()).includes(kind)) {
     board.setPicks([])
     return choosing(board, kind)
@@ -17,8 +12,8 @@ export function beginTie(board: Board, kind: ConstraintKind): ToolState | undefi
   return undefined
 }
 
-function choosing(board: Board, kind: ConstraintKind): ToolState {
-  const needs = CONSTRAINT_OFFERS.find((o) => o.kind === kind)?.needs ?? ''
+function choosing(board: Board, kind: Constraint['kind']): ToolState {
+  const needs = CONSTRAINT_KINDS[kind].offer?.needs ?? ''
   const state: ToolState = {
     hint: `${needs} Esc leaves.`,
     cursor: 'crosshair',

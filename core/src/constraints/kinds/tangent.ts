@@ -1,14 +1,64 @@
-import { offLine, type CurvePair, type Entity, type SketchCurve } from '../sketch'
-import { advance, offset, separation, sumEquation } from './equations'
-import type { Reducible, Ties } from './reduce'
-import { levelOf, onLine, roundPoints, straightOf, type Demand, type Setting } from './relations'
+import {
+  AXIS_ID,
+  offLine,
+  type CurvePair,
+  type Entity,
+  type Sketch,
+  type SketchCurve,
+} from '../../sketch'
+import {
+  advance,
+  levelOf,
+  offset,
+  onLine,
+  roundPoints,
+  separation,
+  straightOf,
+  sumEquation,
+  type Demand,
+  type Reducible,
+  type Setting,
+  type Ties,
+} from '../../equations'
+import { span, type ConstraintKind, type NewConstraint } from '../kind'
+import { endsIn, entityOf, fromFirst, isRound } from '../picks'
+
+export const tangent: ConstraintKind<CurvePair> = {
+  fields: { curve: 'id', to: 'id' },
+  words: (c, { name }) => `${name(c.curve)} tangent to ${name(c.to)}`,
+  demands: (setting, c) => [touching(setting, c)],
+  offer: {
+    make: (sketch, picks) => {
+      const pairs = fromFirst(sketch, picks, isCurve)
+      const fit = pairs.every(([to, id]) => {
+        if (goOnFreely(sketch, id, to)) return true
+        if (isFree(sketch, id) || isFree(sketch, to)) return false
+        return isRound(sketch, id) || isRound(sketch, to)
+      })
+      if (!fit) return []
+      return pairs.map(([to, curve]): NewConstraint => ({ kind: 'tangent', curve, to }))
+    },
+    needs: 'Pick a curve, and arcs or lines to go on from it smoothly.',
+  },
+}
+
+const isCurve = (sketch: Sketch, id: string): boolean =>
+  id === AXIS_ID || entityOf(sketch, id) !== undefined
+
+const isFree = (sketch: Sketch, id: string): boolean => entityOf(sketch, id)?.kind === 'curve'
+
+/** Whether one of two that share an end is a free curve, which can leave it in any direction. */
+function goOnFreely(sketch: Sketch, a: string, b: string): boolean {
+  const ends = new Set(endsIn(sketch, a))
+  return (isFree(sketch, a) || isFree(sketch, b)) && endsIn(sketch, b).some((end) => ends.has(end))
+}
 
 /** Whether two points are one, by number or by ties of both coordinates. */
 const areOne = (ties: Ties, p: number, q: number): boolean =>
   p === q || (ties.together(2 * p, 2 * q) && ties.together(2 * p + 1, 2 * q + 1))
 
 /** Two curves touch without a corner: where they share an end, there; else somewhere. */
-export function tangent(setting: Setting, c: CurvePair): Demand {
+function touching(setting: Setting, c: CurvePair): Demand {
   const { entities, index, line, locate, ties, side } = setting
   const [one, two] = [entities.get(c.curve), entities.get(c.to)]
   const rounds = [roundPoints(setting, c.curve), roundPoints(setting, c.to)] as const
@@ -19,10 +69,10 @@ export function tangent(setting: Setting, c: CurvePair): Demand {
   if (first && second) {
     if (shared !== undefined) return throughCentres(c.id, shared, first[0], second[0])
     const [p, q] = [ties.place(first[0]), ties.place(second[0])]
-    const gap = Math.hypot(q.x - p.x, q.y - p.y)
+    const gap = span(p, q)
     const [r, s] = rounds.map((round) => {
       const [m, n] = (round ?? []).map((i) => ties.place(i))
-      return m && n ? Math.hypot(n.x - m.x, n.y - m.y) : 0
+      return m && n ? span(m, n) : 0
     })
     const greater = Math.max(r ?? 0, s ?? 0)
     const outside = side(c.id, gap - greater, Math.min(r ?? 0, s ?? 0)) > 0
@@ -40,7 +90,7 @@ export function tangent(setting: Setting, c: CurvePair): Demand {
   if (shared !== undefined) return squareToRadius(c.id, shared, round[0], ends)
   const off = offLine(entities, locate, ties.place(round[0]), lineId)
   const [centre, rim] = round.map((i) => ties.place(i))
-  const radius = centre && rim ? Math.hypot(rim.x - centre.x, rim.y - centre.y) : 0
+  const radius = centre && rim ? span(centre, rim) : 0
   return sumEquation(c.id, [
     [side(c.id, off, radius), offset(round[0], ...ends)],
     [-1, separation(...round)],

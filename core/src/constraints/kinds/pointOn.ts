@@ -1,0 +1,44 @@
+import { AXIS_ID, type PointOn } from '../../sketch'
+import { offCubic, onLine, roundPoints, separation, sumEquation } from '../../equations'
+import type { ConstraintKind } from '../kind'
+import { endsIn, entityOf, isLine, isRound, ownPointsIn } from '../picks'
+
+export const pointOn: ConstraintKind<PointOn> = {
+  fields: { point: 'id', curve: 'id' },
+  words: (c, { name }) => `${name(c.point)} on ${name(c.curve)}`,
+  demands: (setting, c) => {
+    const { index, entities, line } = setting
+    const p = index(c.point)
+    const curve = entities.get(c.curve)
+    if (curve?.kind === 'curve') {
+      const { from, fromHandle, toHandle, to } = curve
+      const control = [from, fromHandle, toHandle, to].map(index)
+      return [sumEquation(c.id, [[1, offCubic(p, control)]])]
+    }
+    const round = roundPoints(setting, c.curve)
+    if (!round) return [onLine(c.id, p, line(c.curve))]
+    const [centre, rim] = round
+    return [
+      sumEquation(c.id, [
+        [1, separation(centre, p)],
+        [-1, separation(centre, rim)],
+      ]),
+    ]
+  },
+  offer: {
+    make: (sketch, picks) => {
+      const [curve, ...others] = picks.filter(
+        (id) => id === AXIS_ID || entityOf(sketch, id) !== undefined,
+      )
+      const points = ownPointsIn(sketch, picks)
+      if (curve === undefined || picks.length < 2) return []
+      if (points.length + 1 + others.length !== picks.length) return []
+      if (others.some((id) => !isLine(sketch, id) || isRound(sketch, curve))) return []
+      // Lines put onto a line become collinear with it: both their ends lie on it.
+      const own = new Set(endsIn(sketch, curve))
+      const ends = others.flatMap((id) => endsIn(sketch, id)).filter((id) => !own.has(id))
+      return [...new Set([...points, ...ends])].map((point) => ({ kind: 'pointOn', point, curve }))
+    },
+    needs: 'Pick a curve or the axis, and points or other lines to lie on it.',
+  },
+}

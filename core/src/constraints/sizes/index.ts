@@ -1,0 +1,23 @@
+import type { SizeKinds } from '../kind'
+import { angle } from './angle'
+import { diameter } from './diameter'
+import { axialDistance, distance, radialDistance } from './distance'
+import { gap } from './gap'
+import { length } from './length'
+import { arcLength, curveDiameter, radius } from './round'
+import { span } from './span'
+
+/** Every kind of size there is. */
+export const SIZE_KINDS: SizeKinds = {
+  length,
+  axialDistance,
+  radialDistance,
+  distance,
+  diameter,
+  span,
+  gap,
+  radius,
+  curveDiameter,
+  arcLength,
+  angle,
+}

@@ -1,0 +1,26 @@
+export {
+  WIDEST,
+  advance,
+  angleEquation,
+  arcLength,
+  coordinate,
+  offCubic,
+  offset,
+  separation,
+  sumEquation,
+  weightedEquation,
+  type Equation,
+} from './equations'
+export {
+  apart,
+  besides,
+  levelOf,
+  middle,
+  onLine,
+  roundPoints,
+  straightOf,
+  type Demand,
+  type Setting,
+} from './relations'
+export { createLinearGraph, type Circle } from './linearGraph'
+export { createTies, reduceDemands, type Reducible, type Ties } from './ties'
