@@ -51,7 +51,6 @@ export {
 export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './checkEdits'
 export {
   FULL_WALL,
-  STEP_WORDS,
   addRevolve,
   addStep,
   changeBody,
@@ -66,16 +65,8 @@ export {
   removeStep,
   revolveOf,
   setAside,
-  type NewStep,
 } from './routeEdits'
-export {
-  bodyTouched,
-  combineOf,
-  hostDiameter,
-  offeredGroove,
-  offeredStep,
-  type OfferedKind,
-} from './newSteps'
+export { bodyTouched, combineOf, hostDiameter, offeredGroove, offeredStep } from './newSteps'
 export {
   endExtrudeOf,
   extrudeOf,

@@ -1,16 +1,8 @@
-import {
-  edgeKey,
-  edgesOf,
-  extentOf,
-  greatestRadius,
-  type Section,
-  type SectionEdge,
-} from '../section'
+import { edgeKey, edgesOf, type Section, type SectionEdge } from '../section'
 import type { Place } from '../geometry'
-import { angleText, lengthText, proportion } from './proportion'
+import { angleText, lengthText, proportion, twoDigits } from '../route'
 import type { UnitSettings } from '../units'
-import type { NewStep } from './routeEdits'
-import type { HolesStep, SlotStep } from '../part'
+import type { HolesStep, NewStep, SlotStep } from '../part'
 
 /** What a first hole is like, before it is on a face. */
 function plainHole(
@@ -53,12 +45,12 @@ export function offeredHoles(
 ): NewStep {
   const { from, to } = edge.piece
   const [inner, outer] = [Math.min(from.y, to.y), Math.max(from.y, to.y)]
-  const wide = rounded((outer - inner) / 3)
+  const wide = twoDigits((outer - inner) / 3)
   const hole = plainHole(body, section, units)
   return {
     ...hole,
     ...{ way: 'end', on: edgeKey(edge.name), count: '6' },
-    circle: lengthText(rounded(inner + outer), units),
+    circle: lengthText(twoDigits(inner + outer), units),
     diameter: lengthText(Math.min(wide, 0.5 * outer), units),
     depth: lengthText(wide, units),
   }
@@ -75,7 +67,7 @@ export function offeredHoleAt(
   const hole = plainHole(body, section, units)
   const angle = Math.round((180 / Math.PI) * Math.atan2(y, x))
   const at = {
-    diameter: lengthText(rounded(2 * Math.hypot(x, y)), units),
+    diameter: lengthText(twoDigits(2 * Math.hypot(x, y)), units),
     angle: angleText(angle, units),
   }
   return { ...hole, ...{ way: 'end', on: face, layout: 'places', places: [at] } }
@@ -90,33 +82,13 @@ export function offeredCrossHole(
 ): NewStep {
   const { from, to } = edge.piece
   const [left, right] = [Math.min(from.x, to.x), Math.max(from.x, to.x)]
-  const wide = rounded(Math.min(right - left, from.y) / 3)
+  const wide = twoDigits(Math.min(right - left, from.y) / 3)
   return {
     ...plainHole(body, section, units),
     ...{ way: 'cross', on: edgeKey(edge.name), from: edgeKey(edge.name) },
-    distance: lengthText(rounded((right - left) / 2), units),
+    distance: lengthText(twoDigits((right - left) / 2), units),
     diameter: lengthText(wide, units),
     depth: lengthText(wide, units),
-  }
-}
-
-/** Two flats at the right end. */
-export function offeredFlats(body: string, section: Section, units: UnitSettings): NewStep {
-  const [from, to] = extentOf(section)
-  const length = rounded((to - from) / 6)
-  const radius = greatestRadius(section, to - length, to)
-  return {
-    ...{
-      kind: 'flats',
-      body,
-      count: '2',
-      measure: 'across',
-      end: 'right',
-      distance: '',
-      phase: '',
-    },
-    size: lengthText(rounded(1.7 * radius), units),
-    length: lengthText(length, units),
   }
 }
 
@@ -217,15 +189,15 @@ export function offeredSlot(
   }
   if (form === 'end') {
     const outer = Math.max(from.y, to.y)
-    const width = text(rounded(outer / 4))
+    const width = text(twoDigits(outer / 4))
     return { ...common, distance: '', width, depth: width, length: '', cutter: '' }
   }
   const length = Math.abs(to.x - from.x)
   const sizes = keySizes(form, 2 * from.y)
-  const long = rounded(0.7 * length)
+  const long = twoDigits(0.7 * length)
   return {
     ...common,
-    distance: text(form === 'keyway' ? rounded((length - long) / 2) : rounded(length / 2)),
+    distance: text(form === 'keyway' ? twoDigits((length - long) / 2) : twoDigits(length / 2)),
     width: text(sizes.width),
     depth: text(sizes.depth),
     length: text(Math.max(long, 1.5 * sizes.width)),
@@ -249,7 +221,7 @@ export function extrudeOf(
 ): NewStep {
   const ends = edgesOf(section).flatMap(({ piece }) => [piece.from.y, piece.to.y])
   const height = Math.max(1, Math.max(...ends) - Math.min(...ends))
-  const length = lengthText(rounded(height), units)
+  const length = lengthText(twoDigits(height), units)
   return { ...PLAIN_EXTRUDE, sketch, effect, body, side: 'symmetric', length }
 }
 
@@ -287,6 +259,3 @@ export function offeredSweep(
     ...{ height: '', corner: '', side: isMirrored ? 'mirrored' : 'one' },
   }
 }
-
-/** To two digits. */
-const rounded = (mm: number): number => Number(mm.toPrecision(2))

@@ -1,18 +1,7 @@
 import { fail, succeed, type Result } from '../result'
-import {
-  newBody,
-  bodyOf,
-  usesSketch,
-  type Body,
-  type KnownStep,
-  type Part,
-  type Step,
-} from '../part'
+import { newBody, bodyOf, usesSketch, type Body, type NewStep, type Part, type Step } from '../part'
+import { stepRules } from '../route'
 import type { Command } from './command'
-
-type WithoutPlace<S> = S extends KnownStep ? Omit<S, 'id' | 'number' | 'aside'> : never
-/** A step before it has its place in the route. */
-export type NewStep = WithoutPlace<KnownStep>
 
 /**
  * Puts a step into the route.
@@ -20,7 +9,7 @@ export type NewStep = WithoutPlace<KnownStep>
  */
 export function addStep(step: NewStep, at?: number): Command {
   return {
-    label: STEP_WORDS[step.kind],
+    label: stepRules(step).name,
     run: (part) => {
       const locked = lockedBody(part, 'body' in step ? step.body : undefined)
       if (locked) return locked
@@ -30,31 +19,6 @@ export function addStep(step: NewStep, at?: number): Command {
       return succeed({ ...part, nextId: part.nextId + 1, route: numbered(route, place) })
     },
   }
-}
-
-/** What each kind of step is called. */
-export const STEP_WORDS: Readonly<Record<KnownStep['kind'], string>> = {
-  revolve: 'revolve',
-  wall: 'wall',
-  groove: 'groove',
-  bore: 'bore',
-  fillet: 'fillet',
-  chamfer: 'chamfer',
-  shell: 'shell',
-  mirror: 'mirror',
-  move: 'move body',
-  combine: 'combine bodies',
-  import: 'body from a file',
-  mesh: 'mesh from a file',
-  repeat: 'repeat steps',
-  length: 'overall length',
-  holes: 'holes',
-  flats: 'flats',
-  slot: 'slot',
-  extrude: 'extrude',
-  sweep: 'sweep',
-  around: 'repeat round the axis',
-  halve: 'halve',
 }
 
 /** The id that the next step added to a part will get. */

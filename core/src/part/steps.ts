@@ -207,12 +207,15 @@ export type KnownStep =
 export type Step = KnownStep | UnknownStep
 export type StepKind = KnownStep['kind']
 
+type WithoutPlace<S> = S extends KnownStep ? Omit<S, 'id' | 'number' | 'aside'> : never
+/** A step before it has its place in the route. */
+export type NewStep = WithoutPlace<KnownStep>
+
 /** Steps that are made from a profile. */
 export const usesSketch = (
   step: Step,
 ): step is RevolveStep | WallStep | ExtrudeStep | SweepStep | HolesStep =>
-  ['revolve', 'wall', 'extrude', 'sweep'].includes(step.kind) ||
-  (step.kind === 'holes' && step.layout === 'sketch')
+  'sketch' in step && (step.kind !== 'holes' || step.layout === 'sketch')
 
 /** Steps that follow a profile's open chain, which need not close. */
 export const usesChain = (step: Step): step is WallStep | SweepStep =>

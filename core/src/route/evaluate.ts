@@ -3,7 +3,8 @@ import { foundCount, foundFor, turnedOps, type PlacedMesh, type SolidPlan } from
 import { valuesOf, type Part, type Step } from '../part'
 import { fail, type Problem, type Result } from '../result'
 import { sketchStateOf } from './sketches'
-import { remembered, runStep, type Outcome } from './steps'
+import { runStep } from './runStep'
+import { remembered, type Outcome } from './steps/context'
 import type { BodyState, PartState, StepState } from './state'
 
 /** A part's state, and up to which answer of the kernel it holds; for good where none was needed. */

@@ -8,4 +8,7 @@ export type { BodyState, PartState, SizeAt, SketchState, StepState, ThreadCircle
 export { GROOVE_FIELDS, OPTIONAL_SIZES, measureOfSize } from './steps/grooveForms'
 export { offeredSizes } from './steps/grooveOffers'
 export { hostOf, type Host } from './steps/groove'
+export { angleText, lengthText, proportion, twoDigits } from './proportion'
+export { STEP_KINDS, stepRules, type OfferedKind } from './kinds'
+export type { Repeater } from './kinds/kind'
 export { cornerWords, faceWords, poleWords } from './words'

@@ -1,5 +1,5 @@
 import { edgesOf, extentOf, greatestRadius } from '../../section'
-import type { NewStep } from '../../edit'
+import type { NewStep } from '../../part'
 import { alike, figureOf, isOne, spreadsOf } from './figures'
 import {
   angleBetween,

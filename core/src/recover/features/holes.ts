@@ -1,7 +1,7 @@
 import { crossPlaces, place, vec } from '../../geometry'
 import { edgesOf, extentOf, materialAlong } from '../../section'
 import type { HolesStep } from '../../part'
-import type { NewStep } from '../../edit'
+import type { NewStep } from '../../part'
 import { lengthOf } from '../nodes'
 import { drilledIn, readDrill, type Drill, type Drilled } from './drill'
 import { PARALLEL, alike, figureOf, isOne, spreadsOf, wrapped } from './figures'

@@ -1,5 +1,5 @@
 import { crossPlaces, dotPlaces } from '../../geometry'
-import type { NewStep } from '../../edit'
+import type { NewStep } from '../../part'
 import type { SlotStep } from '../../part'
 import { lengthOf } from '../nodes'
 import { sideOf } from '../runs'

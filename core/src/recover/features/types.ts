@@ -1,5 +1,5 @@
 import type { Part } from '../../part'
-import type { NewStep } from '../../edit'
+import type { NewStep } from '../../part'
 import type { Section } from '../../section'
 import type { ForeignFace } from '../types'
 

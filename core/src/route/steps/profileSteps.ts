@@ -12,7 +12,9 @@ import { chainOf, endsOf, isAcross, locator, pieceOf, type DrawnSketch } from '.
 import { faultProblem } from '../problems'
 import { changed, inProportion, positive, type Outcome, type StepContext } from './context'
 import type { ExtrudeStep, RevolveStep, StepEffect, SweepStep, WallStep } from '../../part'
-import { carried, drawOut, isSolidTurn, solidTurn } from './solid'
+import { drawOut } from './solid/extrude'
+import { carried } from './solid/sweep'
+import { isSolidTurn, solidTurn } from './solid/turning'
 
 interface TurnedStep {
   readonly id: string

@@ -24,3 +24,6 @@ export const lengthText = (mm: number, units: UnitSettings): string =>
 /** An angle in degrees as a bare number of the part's unit. */
 export const angleText = (degrees: number, units: UnitSettings): string =>
   figure((degrees * Math.PI) / 180 / unitScale('angle', units))
+
+/** A length in mm to two digits, as a new step begins with. */
+export const twoDigits = (mm: number): number => Number(mm.toPrecision(2))

@@ -1,7 +1,0 @@
-export { drawOut } from './extrude'
-export { around, halve } from './around'
-export { flats } from './flats'
-export { holes } from './holes'
-export { carried } from './sweep'
-export { slot } from './slot'
-export { isSolidTurn, solidTurn } from './turning'
