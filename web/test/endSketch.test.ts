@@ -18,7 +18,7 @@ import { endPicture } from '../src/board/endPicture'
 
 import { createActions } from '../src/commands/registry'
 import PicksCard from '../src/route/PicksCard.vue'
-import { fieldsOf } from '../src/route/steps/fields'
+import { fieldsOf } from '../src/route/kinds'
 import { refOfHit, rimsCalled } from '../src/solid/refOfHit'
 import { refWords, rimWords } from '../src/solid/words'
 import { useRouteStore } from '../src/store/route'

@@ -14,10 +14,9 @@ import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
 import { edgesIn, refAt, refsCalled, regionAt, wholeAt } from '../src/board/refs'
-import { keySize } from '../src/route/keySize'
 import RoutePane from '../src/route/RoutePane.vue'
 import StepCard from '../src/route/StepCard.vue'
-import { fieldsOf } from '../src/route/steps/fields'
+import { fieldsOf, rowWords } from '../src/route/kinds'
 import { useRouteStore } from '../src/store/route'
 import { act, clickAt, face, firstSection, keyOf, lastStep } from './support/acting'
 import { openScreen, type Screen } from './support/mount'
@@ -252,15 +251,15 @@ describe('fields and rows', () => {
       bodyName: (id: string) => `<${id}>`,
     }
     const groove = withPlace(offeredGroove('body1', face('cylinder ⌀44'), 'round', METRIC))
-    expect(keySize(groove as never, telling)).toMatch(/^R<2\.2>, <2\.2> deep, in cylinder ⌀44$/)
+    expect(rowWords(groove as never, telling)).toMatch(/^R<2\.2>, <2\.2> deep, in cylinder ⌀44$/)
     const bore = offeredStep('bore', 'body1', firstSection(), undefined, METRIC)
-    expect(keySize(withPlace(bore) as never, telling)).toMatch(/^⌀<\d+> through$/)
+    expect(rowWords(withPlace(bore) as never, telling)).toMatch(/^⌀<\d+> through$/)
     const cut = offeredStep('length', 'body1', firstSection(), undefined, METRIC)
-    expect(keySize(withPlace(cut) as never, telling)).toBe('<171>, at the upper end')
+    expect(rowWords(withPlace(cut) as never, telling)).toBe('<171>, at the upper end')
     const pick = { kind: 'step', step: 'x' }
     const fillet = { kind: 'fillet', body: 'b', sets: [{ pick, radius: 'r' }] }
-    expect(keySize(withPlace(fillet) as never, telling)).toBe('R<r> on all edges of a step')
-    const told = (step: object): string => keySize(withPlace(step) as never, telling)
+    expect(rowWords(withPlace(fillet) as never, telling)).toBe('R<r> on all edges of a step')
+    const told = (step: object): string => rowWords(withPlace(step) as never, telling)
     const move = { kind: 'move', body: 'b', along: '0', turn: '30', beside: '', into: 'b' }
     expect(told(move)).toBe('<30>')
     expect(told({ ...move, along: '5', beside: '7' })).toBe('<5> along, <30>, <7> beside')

@@ -1,5 +1,5 @@
 import { formatLength, type Part, type Sketch, type Step } from '@lathica/core'
-import { stepTitle } from '../route/words'
+import { stepTitle } from '../route/kinds'
 
 /** One thing that two states of a part do not say alike; empty where one of them says nothing of it. */
 export interface Difference {

@@ -11,7 +11,7 @@ import { useOpening } from './opening'
 import ReportButton from './ReportButton.vue'
 import RunBar from './RunBar.vue'
 import { useStepDetail } from './stepDetail'
-import { stepTitle } from './words'
+import { stepTitle } from './kinds'
 
 const parts = usePartStore()
 const board = useBoardStore()

@@ -5,7 +5,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import TurnButton from '../ui/TurnButton.vue'
-import { stepTitle } from './words'
+import { stepTitle } from './kinds'
 
 /** Goes through the route step by step, by hand or by itself, and says what each did. */
 const props = defineProps<{ details: ReadonlyMap<string, string> }>()

@@ -14,8 +14,7 @@ import {
 } from '@lathica/core'
 import { usePartStore } from '../store/part'
 import { solidFaceWords } from '../solid/words'
-import { keySize } from './keySize'
-import { turnWords } from './turnWords'
+import { rowWords } from './kinds'
 
 /** Tells the key size of a step of the open part, by the step and its place in the route. */
 export function useStepDetail(): (step: Step, at: number) => string {
@@ -25,22 +24,22 @@ export function useStepDetail(): (step: Step, at: number) => string {
   function detailOf(step: Step, at: number): string {
     const { part, followed, units } = parts
     if (!part || step.kind === 'unknown') return 'not known to this version'
+    const words = rowWords(step, {
+      ...{ faceOf: (key: string) => wordsFor(key, at), figure, lie: parts.lie },
+      bodyName: (id) => parts.bodies.find((b) => b.id === id)?.name ?? 'a body that is gone',
+    })
     if (usesSketch(step) && step.kind !== 'holes') {
       const sketch = part.sketches.find((s) => s.id === step.sketch)
       const name = sketch?.name ?? '?'
       const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
       const { solid } = body ?? {}
-      const wall =
-        step.kind === 'wall' ? `, ${figure(step.thickness)} thick` : turnWords(step, figure)
-      if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${wall}`
-      if (!solid) return `profile ${name}${wall}`
+      const made = words === '' ? '' : `, ${words}`
+      if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${made}`
+      if (!solid) return `profile ${name}${made}`
       const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
-      return `profile ${name}${wall}, ${size}`
+      return `profile ${name}${made}, ${size}`
     }
-    return keySize(step, {
-      ...{ faceOf: (key: string) => wordsFor(key, at), figure, lie: parts.lie },
-      bodyName: (id) => parts.bodies.find((b) => b.id === id)?.name ?? 'a body that is gone',
-    })
+    return words
   }
 
   /** What a formula comes to, short; the formula itself when it comes to nothing. */

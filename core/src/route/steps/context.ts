@@ -338,3 +338,7 @@ export function changed(
 /** A length in the part's unit, for sentences. */
 export const told = (context: StepContext, mm: number): string =>
   `${formatLength(mm, context.units)} ${context.units.length}`
+
+/** Whether the part has a body of an id. */
+export const hasBody = (context: StepContext, id: string): boolean =>
+  context.bodies.some((b) => b.id === id)

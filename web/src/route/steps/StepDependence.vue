@@ -3,7 +3,7 @@ import { dependenceOf, type Step } from '@lathica/core'
 import { computed } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
-import { stepTitle } from '../words'
+import { stepTitle } from '../kinds'
 
 /** What a step stands on, and which later steps stand on it; each opens by a click. */
 const props = defineProps<{ step: Step }>()

@@ -1,0 +1,27 @@
+import type { BoreStep } from '../../../part'
+import { exactly, formula, id, key, list, record } from '../../../part/fields'
+import { angleText, proportion } from '../../proportion'
+import { bore as run } from './run'
+import { end } from '../fields'
+import type { OfferedRules } from '../kind'
+
+export const bore: OfferedRules<BoreStep> = {
+  name: 'bore',
+  fields: {
+    body: id,
+    end,
+    parts: list(record({ diameter: formula, depth: formula })),
+    upTo: key,
+    tip: exactly('flat', 'cone'),
+    tipAngle: formula,
+    sinkDiameter: formula,
+    sinkAngle: formula,
+  },
+  again: ['repeat', 'mirror'],
+  offer: ({ body, section, units }) => ({
+    ...{ kind: 'bore', body, end: 'left', upTo: '', tip: 'cone', tipAngle: angleText(118, units) },
+    parts: [{ diameter: proportion(section, 0.2, units), depth: '' }],
+    ...{ sinkDiameter: '', sinkAngle: angleText(90, units) },
+  }),
+  run,
+}

@@ -1,0 +1,31 @@
+import type { GrooveForm, GrooveStep } from '../../../part'
+import { exactly, formula, id, key, optional, record } from '../../../part/fields'
+import { groove as run } from './run'
+import { GROOVE_FIELDS } from './forms'
+import type { StepRules } from '../kind'
+
+export const groove: StepRules<GrooveStep> = {
+  name: 'groove',
+  fields: {
+    body: id,
+    on: key,
+    form: exactly(...(Object.keys(GROOVE_FIELDS) as GrooveForm[])),
+    place: record({
+      from: key,
+      second: key,
+      to: exactly('near', 'middle', 'far'),
+      distance: formula,
+    }),
+    sizes: record(
+      Object.fromEntries(
+        Object.values(GROOVE_FIELDS)
+          .flat()
+          .map((name) => [name, optional(formula)]),
+      ),
+    ),
+    count: formula,
+    pitch: formula,
+  },
+  again: ['repeat', 'mirror'],
+  run,
+}

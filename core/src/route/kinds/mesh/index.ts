@@ -1,0 +1,14 @@
+import type { MeshStep } from '../../../part'
+import { exactly, formula, id } from '../../../part/fields'
+import { meshToGoBy } from './run'
+import { packed } from '../fields'
+import type { StepRules } from '../kind'
+
+export const mesh: StepRules<MeshStep> = {
+  name: 'mesh from a file',
+  fields: {
+    ...{ body: id, mesh: packed },
+    ...{ lies: exactly('x', 'y', 'z'), scale: formula, along: formula, turn: formula },
+  },
+  run: meshToGoBy,
+}

@@ -1,0 +1,17 @@
+import type { SlotStep } from '../../../part'
+import { exactly, formula, id, key } from '../../../part/fields'
+import { slot as run } from './run'
+import type { StepRules } from '../kind'
+
+export const slot: StepRules<SlotStep> = {
+  name: 'slot',
+  fields: {
+    ...{ body: id, form: exactly('keyway', 'woodruff', 'end'), on: key, from: key },
+    ...{ distance: formula, width: formula, depth: formula, length: formula },
+    ...{ ends: exactly('round', 'square'), cutter: formula, count: formula, phase: formula },
+  },
+  again: ['around', 'repeat', 'mirror'],
+  mills: true,
+  planes: true,
+  run,
+}

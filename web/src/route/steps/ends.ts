@@ -1,0 +1,7 @@
+import type { Part } from '@lathica/core'
+
+/** The ends of a part as it lies. */
+export const endsOf = (part: Part): Readonly<Record<'left' | 'right', string>> =>
+  part.lie === 'lying'
+    ? { left: 'the left', right: 'the right' }
+    : { left: 'below', right: 'above' }
