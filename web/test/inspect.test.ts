@@ -14,7 +14,7 @@ import { nextTick } from 'vue'
 import { demoParts } from '../../scripts/demo/parts'
 import { inspectActions } from '../src/commands/inspectActions'
 import {
-  chartData,
+  CHARTS,
   chartSource,
   chartTable,
   readout,
@@ -58,7 +58,7 @@ describe('charts along the axis', () => {
   }
 
   it('tell diameters on both sides of a shoulder, and nothing beyond the part', async () => {
-    const data = chartData('diameters', await source('spindle'))
+    const data = CHARTS.diameters.data(await source('spindle'))
     const [outer] = data.curves
     if (!outer) throw new Error('there is an outer diameter')
     expect(data.curves).toHaveLength(1)
@@ -71,20 +71,20 @@ describe('charts along the axis', () => {
   })
 
   it('tell an inner diameter where there is a bore', async () => {
-    const data = chartData('diameters', await source('bearing-housing'))
+    const data = CHARTS.diameters.data(await source('bearing-housing'))
     expect(data.curves.map((c) => c.name)).toEqual(['outer ⌀', 'inner ⌀'])
     expect(readout(data, 7)).toBe('outer ⌀ 70 mm · inner ⌀ 24 mm')
   })
 
   it('have moments and mass that end in the whole', async () => {
     const found = await source('spindle')
-    const mass = chartData('mass', found).curves[0]?.points.at(-1)?.value
+    const mass = CHARTS.mass.data(found).curves[0]?.points.at(-1)?.value
     expect(mass).toBeCloseTo(0.826715, 5)
-    const moment = chartData('secondMoment', found)
+    const moment = CHARTS.secondMoment.data(found)
     expect(moment.unit).toBe('mm⁴')
     const [curve] = moment.curves
     expect(curve && valueAt(curve, 90)).toBeCloseTo((Math.PI / 64) * 35 ** 4, 3)
-    const area = chartData('area', found)
+    const area = CHARTS.area.data(found)
     expect(area.curves[0] && valueAt(area.curves[0], 90)).toBeCloseTo((Math.PI / 400) * 35 ** 2, 6)
   })
 
@@ -107,19 +107,19 @@ describe('charts of a body that is no full turn', () => {
     const { units } = screen.parts
     const waiting = chartSource(body, undefined, 7.85e-3, units)
     expect(waiting.stations).toEqual([])
-    expect(chartData('mass', waiting).curves[0]?.points).toEqual([])
+    expect(CHARTS.mass.data(waiting).curves[0]?.points).toEqual([])
     // The triangles of its full turn, with the figures that such a solid would have.
     const turned = solidProperties(body.section)
     if (!turned) throw new Error('it has material')
     const mesh = { ...latheMesh(body.section, 0.01), faces: [] }
     const solid = { ...turned, pieces: 1 } as unknown as BodyState['solid']
     const found = chartSource({ ...body, solid }, undefined, 7.85e-3, units, mesh)
-    const data = chartData('secondMoment', found)
+    const data = CHARTS.secondMoment.data(found)
     expect(data.curves.map((c) => c.name)).toEqual(['least', 'greatest'])
     for (const curve of data.curves) {
       expect((valueAt(curve, 50) ?? 0) / ((Math.PI / 64) * 30 ** 4)).toBeCloseTo(1, 3)
     }
-    const mass = chartData('mass', found).curves[0]?.points.at(-1)?.value
+    const mass = CHARTS.mass.data(found).curves[0]?.points.at(-1)?.value
     expect(mass).toBeCloseTo((turned.volume * 7.85e-3) / 1000, 9)
     const [head, ...rows] = chartTable('mass', found)
     expect(head?.slice(4)).toEqual([

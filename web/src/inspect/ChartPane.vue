@@ -5,13 +5,13 @@ import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'v
 import { readColours } from '../board/colours'
 import { toPlane, toScreen, type Px } from '../board/view'
 import { saveFile } from '../dispatch/saveFile'
-import { useInspectStore, type ChartKind } from '../store/inspect'
+import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { useSolidsStore } from '../store/solids'
 import { THEME } from '../style/themeKey'
 import PlainSelect from '../ui/PlainSelect.vue'
-import { CHART_WORDS, chartData, chartSource, chartTable, readout } from './chartData'
+import { CHARTS, chartSource, chartTable, readout, type ChartKind } from './chartData'
 import { Chart, areaOf, chartConfig } from './drawChart'
 import FillFields from './FillFields.vue'
 
@@ -41,7 +41,7 @@ const source = computed(() => {
 })
 /** The room of a vessel goes by its section; all else of a body that is no full turn by its triangles. */
 const byTriangles = computed(() => source.value?.cut !== undefined && inspect.chart !== 'capacity')
-const data = computed(() => source.value && chartData(inspect.chart, source.value))
+const data = computed(() => source.value && CHARTS[inspect.chart].data(source.value))
 /** What a chart of a body that is no full turn is made of. */
 const basis = computed(() => {
   if (!inspect.body?.plan) return undefined
@@ -57,7 +57,7 @@ const told = computed(() => {
   const values = readout(data.value, place, byTriangles.value ? 4 : 5)
   return `at ${Number(place.toFixed(3))} ${length.value.name}: ${values || 'nothing'}`
 })
-const kinds = computed(() => inspect.charts.map((value) => ({ value, label: CHART_WORDS[value] })))
+const kinds = computed(() => inspect.charts.map((value) => ({ value, label: CHARTS[value].words })))
 const owners = computed(() =>
   inspect.standing.map((b) => ({
     value: b.bodyId,
@@ -182,7 +182,7 @@ function savePicture(): void {
       .then((bytes) => saveFile(new Uint8Array(bytes), fileName('png'), 'image/png'))
   }, 'image/png')
 }
-const fileName = (end: string): string => `${parts.name} ${CHART_WORDS[inspect.chart]}.${end}`
+const fileName = (end: string): string => `${parts.name} ${CHARTS[inspect.chart].words}.${end}`
 
 /** The height that is filled to, as a line of the section's own. */
 const surfaceAt = computed(() => {
@@ -230,10 +230,10 @@ const surfaceAt = computed(() => {
       class="area"
       tabindex="0"
       role="group"
-      :aria-label="`${CHART_WORDS[inspect.chart]} along the axis; arrow keys move the cursor`"
+      :aria-label="`${CHARTS[inspect.chart].words} along the axis; arrow keys move the cursor`"
       @keydown="step"
     >
-      <canvas ref="canvas" role="img" :aria-label="`curve of ${CHART_WORDS[inspect.chart]}`" />
+      <canvas ref="canvas" role="img" :aria-label="`curve of ${CHARTS[inspect.chart].words}`" />
       <div v-if="surfaceAt" class="surface" :class="{ lying }" :style="surfaceAt" />
     </div>
   </section>

@@ -12,7 +12,6 @@ import {
   type Station,
   type UnitSettings,
 } from '@lathica/core'
-import type { ChartKind } from '../store/inspect'
 
 /** One curve of a chart: a value at every place along the axis. */
 export interface Curve {
@@ -30,14 +29,6 @@ export interface ChartData {
 /** About how many places along the part are looked at, and along its triangles, which takes longer. */
 const SAMPLES = 2000
 const CUTS = 400
-
-export const CHART_WORDS: Readonly<Record<ChartKind, string>> = {
-  diameters: 'diameters',
-  area: 'section area',
-  secondMoment: 'second moment of area',
-  mass: 'cumulative mass',
-  capacity: 'capacity',
-}
 
 /** What a chart is made of, once for all its curves. */
 export interface ChartSource {
@@ -75,59 +66,99 @@ const fourth = (length: ShownUnit): ShownUnit => ({
   size: length.size ** 4,
 })
 
-export function chartData(kind: ChartKind, source: ChartSource): ChartData {
-  const { stations, cut, cavity, density, units } = source
+/** How a curve of some of its stations is made. */
+type ValueOf<S> = (station: S) => number
+
+function curveOf<S extends Station>(
+  { units }: ChartSource,
+  stations: readonly S[],
+  name: string,
+  unit: ShownUnit,
+  value: ValueOf<S>,
+  dashed = false,
+): Curve {
   const length = usualUnit('length', units)
-  const curve = <S extends Station>(
-    of: readonly S[],
-    name: string,
-    unit: ShownUnit,
-    value: (s: S) => number,
-    dashed = false,
-  ): Curve => ({
-    name,
-    dashed,
-    points: of.map((s) => ({ place: s.x / length.size, value: value(s) / unit.size })),
-  })
-  const along = (
-    name: string,
-    unit: ShownUnit,
-    value: (s: Station) => number,
-    dashed = false,
-  ): Curve => curve(stations, name, unit, value, dashed)
-  switch (kind) {
-    case 'diameters': {
-      const inner = stations.some((s) => s.inner > 0)
-      const curves = [along('outer ⌀', length, (s) => s.outer)]
-      if (inner) curves.push(along('inner ⌀', length, (s) => s.inner, true))
-      return { unit: length.name, curves }
-    }
-    case 'area': {
-      const unit = usualUnit('area', units)
-      return { unit: unit.name, curves: [along('area', unit, (s) => s.area)] }
-    }
-    case 'secondMoment': {
-      const unit = fourth(length)
-      const least = along(cut ? 'least' : 'second moment', unit, (s) => s.secondMoment)
-      const most = cut && curve(cut, 'greatest', unit, (s) => s.mostMoment, true)
-      return { unit: unit.name, curves: most ? [least, most] : [least] }
-    }
-    case 'mass': {
-      const unit = usualUnit('mass', units)
-      return { unit: unit.name, curves: [along('mass', unit, (s) => s.volume * density)] }
-    }
-    case 'capacity': {
-      const unit = usualUnit('volume', units)
-      const points = cavity
-        ? capacityCurve(cavity, 400).map(({ height, volume }) => ({
-            place: (cavity.floor + height) / length.size,
-            value: volume / unit.size,
-          }))
-        : []
-      return { unit: unit.name, curves: [{ name: 'holds', points, dashed: false }] }
-    }
-  }
+  const points = stations.map((s) => ({ place: s.x / length.size, value: value(s) / unit.size }))
+  return { name, dashed, points }
 }
+
+/** A chart along the axis: its word, its curves, and its table where it is not that of all others. */
+interface Chart {
+  readonly words: string
+  /** Only of bodies that hold something. */
+  readonly ofVessels?: true
+  readonly data: (source: ChartSource) => ChartData
+  readonly table?: (source: ChartSource, tell: (value: number) => string) => (string | number)[][]
+}
+
+const charts = {
+  diameters: {
+    words: 'diameters',
+    data: (source) => {
+      const length = usualUnit('length', source.units)
+      const curves = [curveOf(source, source.stations, 'outer ⌀', length, (s) => s.outer)]
+      if (source.stations.some((s) => s.inner > 0)) {
+        curves.push(curveOf(source, source.stations, 'inner ⌀', length, (s) => s.inner, true))
+      }
+      return { unit: length.name, curves }
+    },
+  },
+  area: {
+    words: 'section area',
+    data: (source) => {
+      const unit = usualUnit('area', source.units)
+      const curve = curveOf(source, source.stations, 'area', unit, (s) => s.area)
+      return { unit: unit.name, curves: [curve] }
+    },
+  },
+  secondMoment: {
+    words: 'second moment of area',
+    data: (source) => {
+      const { stations, cut, units } = source
+      const unit = fourth(usualUnit('length', units))
+      const name = cut ? 'least' : 'second moment'
+      const least = curveOf(source, stations, name, unit, (s) => s.secondMoment)
+      const most = cut && curveOf(source, cut, 'greatest', unit, (s) => s.mostMoment, true)
+      return { unit: unit.name, curves: most ? [least, most] : [least] }
+    },
+  },
+  mass: {
+    words: 'cumulative mass',
+    data: (source) => {
+      const unit = usualUnit('mass', source.units)
+      const { stations, density } = source
+      const curve = curveOf(source, stations, 'mass', unit, (s) => s.volume * density)
+      return { unit: unit.name, curves: [curve] }
+    },
+  },
+  capacity: {
+    words: 'capacity',
+    ofVessels: true,
+    data: ({ cavity, units }) => {
+      const [length, unit] = [usualUnit('length', units), usualUnit('volume', units)]
+      const points = (cavity ? capacityCurve(cavity, 400) : []).map(({ height, volume }) => ({
+        place: ((cavity?.floor ?? 0) + height) / length.size,
+        value: volume / unit.size,
+      }))
+      return { unit: unit.name, curves: [{ name: 'holds', points, dashed: false }] }
+    },
+    table: ({ cavity, units }, tell) => {
+      const [length, volume] = [usualUnit('length', units), usualUnit('volume', units)]
+      const rows = cavity ? capacityCurve(cavity, 400) : []
+      return [
+        [`height [${length.name}]`, `capacity [${volume.name}]`],
+        ...rows.map((r) => [tell(r.height / length.size), tell(r.volume / volume.size)]),
+      ]
+    },
+  },
+} satisfies Readonly<Record<string, Chart>>
+
+export type ChartKind = keyof typeof charts
+
+/** Every chart there is, in the order of the list to choose from. */
+export const CHARTS: Readonly<Record<ChartKind, Chart>> = charts
+
+export const CHART_KINDS = Object.keys(charts) as ChartKind[]
 
 /** The value of a curve at a place, between its points; undefined beyond its ends. */
 export function valueAt(curve: Curve, place: number): number | undefined {
@@ -148,18 +179,12 @@ export function valueAt(curve: Curve, place: number): number | undefined {
 
 /** The table behind a chart, a row for every place, with names and units above. */
 export function chartTable(kind: ChartKind, source: ChartSource): (string | number)[][] {
-  const { stations, cut, cavity, density, units } = source
+  const { stations, cut, density, units } = source
   const length = usualUnit('length', units)
   // Triangles tell no more than this.
   const tell = (value: number): string => significant(value, cut ? 5 : 8)
-  if (kind === 'capacity') {
-    const volume = usualUnit('volume', units)
-    const rows = cavity ? capacityCurve(cavity, 400) : []
-    return [
-      [`height [${length.name}]`, `capacity [${volume.name}]`],
-      ...rows.map((r) => [tell(r.height / length.size), tell(r.volume / volume.size)]),
-    ]
-  }
+  const own = CHARTS[kind].table?.(source, tell)
+  if (own) return own
   const [area, mass] = [usualUnit('area', units), usualUnit('mass', units)]
   const moment = fourth(length)
   return [

@@ -13,12 +13,9 @@ import {
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Px, View } from '../board/view'
+import { CHARTS, CHART_KINDS, type ChartKind } from '../inspect/chartData'
 import { usePartStore } from './part'
 import { useRouteStore } from './route'
-
-/** The charts along the axis. */
-export const CHARTS = ['diameters', 'area', 'secondMoment', 'mass', 'capacity'] as const
-export type ChartKind = (typeof CHARTS)[number]
 
 export type InspectTab = 'sheet' | 'measure' | 'mass'
 
@@ -50,7 +47,7 @@ export const useInspectStore = defineStore('inspect', () => {
   )
   const cavity = computed<Cavity | undefined>(() => body.value && cavityOf(body.value.section))
   const charts = computed<readonly ChartKind[]>(() =>
-    CHARTS.filter((c) => c !== 'capacity' || cavity.value !== undefined),
+    CHART_KINDS.filter((c) => !CHARTS[c].ofVessels || cavity.value !== undefined),
   )
   const chart = computed<ChartKind>(() =>
     charts.value.includes(chosenChart.value) ? chosenChart.value : 'diameters',
