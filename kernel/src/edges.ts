@@ -4,6 +4,8 @@ import {
   type EdgeOp,
   type EdgesOf,
   type StretchOrder,
+  faceName,
+  isFaceOf,
 } from '@lathica/core'
 import { isSound } from './check'
 import { KernelFault } from './fault'
@@ -67,8 +69,8 @@ function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): 
     const { step, copy } = of
     const isOf = ({ name }: NamedFace): boolean =>
       copy
-        ? name.endsWith(copy.mark) && [step, copy.by].some((id) => name.startsWith(`${id}/`))
-        : name.startsWith(`${step}/`)
+        ? name.endsWith(copy.mark) && [step, copy.by].some((id) => isFaceOf(id, name))
+        : isFaceOf(step, name)
     return eachOnce(
       between(
         solid.faces.filter(isOf),
@@ -172,7 +174,7 @@ function finishedBy(
     'Type a smaller one.',
   )
   const { step } = of
-  const name = `${step}/${of.name}${of.mark}`
+  const name = `${faceName(step, of.name)}${of.mark}`
   try {
     maker.Build()
   } catch {

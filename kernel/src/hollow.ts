@@ -1,3 +1,4 @@
+import { faceName, withoutCopy } from '@lathica/core'
 import type { ShellOp } from '@lathica/core'
 import { isSound } from './check'
 import { combined } from './combine'
@@ -10,7 +11,7 @@ const TOLERANCE = 1e-4
 
 /** Hollows a solid out to a wall; faces of the names told are left open. */
 export function hollowed(oc: OpenCascade, solid: NamedSolid, op: ShellOp): NamedSolid {
-  const open = solid.faces.filter(({ name }) => op.open.includes(name.replace(/@.*$/, '')))
+  const open = solid.faces.filter(({ name }) => op.open.includes(withoutCopy(name)))
   const inner = offset(oc, solid, op, open)
   if (open.length > 0) return inner
   // With nothing open what came is the hollow itself.
@@ -56,7 +57,7 @@ function offset(
     const made = solid.faces.flatMap((f): NamedFace[] =>
       [...shapesIn(oc, scope.own(maker.Generated(f.face)), scope)].map((face) => ({
         face,
-        name: `${step}/wall`,
+        name: faceName(step, 'wall'),
       })),
     )
     const kept = solid.faces.flatMap((f): NamedFace[] => {

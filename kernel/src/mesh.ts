@@ -16,6 +16,9 @@ const FILE = '/out.stl'
 
 /** Chords turn by at most this, in radians: round things read as round however small they are. */
 const LARGEST_BEND = 0.35
+/** So much of solids of many faces: a plane with hundreds of holes takes the square of their corners. */
+const COARSE_BEND = 0.6
+const MANY_FACES = 200
 
 /** Faces that bend less than this, in radians, at an edge are smooth there, and it is not drawn. */
 const SMOOTH = 0.02
@@ -27,8 +30,9 @@ const SMOOTH = 0.02
  * some memory behind.
  */
 export function meshOf(oc: OpenCascade, solid: NamedSolid, tolerance: number): SolidMesh {
+  const bend = solid.faces.length > MANY_FACES ? COARSE_BEND : LARGEST_BEND
   scoped((scope) => {
-    scope.own(new oc.BRepMesh_IncrementalMesh(solid.shape, tolerance, false, LARGEST_BEND, false))
+    scope.own(new oc.BRepMesh_IncrementalMesh(solid.shape, tolerance, false, bend, false))
   })
   const counts = solid.faces.map(({ face }) => trianglesOn(oc, face))
   const corners = cornersOf(oc, solid.shape)

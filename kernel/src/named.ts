@@ -1,3 +1,4 @@
+import { faceName } from '@lathica/core'
 import { partsOf, type OpenCascade, type Scope, type Shape } from './openCascade'
 
 /** A face with the name it has got. */
@@ -43,7 +44,7 @@ export function named(
   }
   return {
     shape,
-    faces: faces.map((f, i) => ({ face: handleTo(f), name: names[i] ?? `${step}/${UNKNOWN}` })),
+    faces: faces.map((f, i) => ({ face: handleTo(f), name: names[i] ?? faceName(step, UNKNOWN) })),
   }
 }
 

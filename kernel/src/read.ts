@@ -10,6 +10,7 @@ import {
   type KnownBy,
   type Line,
   type SpaceSpline,
+  faceName,
 } from '@lathica/core'
 import { KernelFault } from './fault'
 import { bulkOf } from './figures'
@@ -23,6 +24,9 @@ const LONGEST = 20_000_000
 
 /** Points on curved faces turn by at most this, in radians. */
 const BEND = 0.35
+/** A face with hundreds of holes takes a time that grows with the square of their corners: then they get fewer. */
+const COARSE_BEND = 0.8
+const MANY_FACES = 200
 
 /**
  * The solids of an exchange file (ISO 10303-21), in mm, as points on their faces.
@@ -93,7 +97,7 @@ export function fileSolid(oc: OpenCascade, tool: FileTool, step: string): NamedS
     }
     const faces = [...partsOf(oc, solid, 'FACE', scope)].map((face, i) => ({
       face,
-      name: `${step}/f${i + 1}`,
+      name: faceName(step, `f${i + 1}`),
     }))
     return named(oc, handleTo(solid), faces, step, scope)
   })
@@ -174,10 +178,10 @@ function foreignSolid(oc: OpenCascade, solid: Shape, scope: Scope): ForeignSolid
   const box = scope.own(new oc.Bnd_Box())
   oc.BRepBndLib.Add(solid, box, false)
   const size = Math.max(1e-3, Math.sqrt(box.SquareExtent()))
-  scope.own(new oc.BRepMesh_IncrementalMesh(solid, size / 500, false, BEND, false))
-  const faces = [...partsOf(oc, solid, 'FACE', scope)].map((face) =>
-    foreignFace(oc, oc.TopoDS.Face(face)),
-  )
+  const shapes = [...partsOf(oc, solid, 'FACE', scope)]
+  const bend = shapes.length > MANY_FACES ? COARSE_BEND : BEND
+  scope.own(new oc.BRepMesh_IncrementalMesh(solid, size / 500, false, bend, false))
+  const faces = shapes.map((face) => foreignFace(oc, oc.TopoDS.Face(face)))
   // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not; those of
   // surfaces of poles with weights are off by as much as 1e-4 unless they are refined.
   return { faces, ...bulkOf(oc, solid, !faces.some((f) => f.along?.length === 1)) }

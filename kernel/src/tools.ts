@@ -19,6 +19,8 @@ import {
   type SweptTool,
   type TurnedTool,
   type Vec,
+  copyMark,
+  faceName,
 } from '@lathica/core'
 import { combined } from './combine'
 import { KernelFault } from './fault'
@@ -123,7 +125,7 @@ export function facetSolid(oc: OpenCascade, tool: FacetTool, step: string): Name
     )
     const between = prismSolid(oc, { kind: 'prism', outline: wedge, frame, from, to }, step)
     try {
-      return combined(oc, marked(flat, sides > 1 ? `@${i + 1}` : ''), 'common', [between], step)
+      return combined(oc, marked(flat, sides > 1 ? copyMark(i + 1) : ''), 'common', [between], step)
     } finally {
       freeSolid(flat)
       freeSolid(between)
@@ -192,7 +194,7 @@ export function sweptSolid(oc: OpenCascade, tool: SweptTool, step: string): Name
     const ends = endsOf(maker, step, scope)
     const rest = [...partsOf(oc, shape, 'FACE', scope)].map((face) => ({
       face,
-      name: `${step}/rod`,
+      name: faceName(step, 'rod'),
     }))
     return named(oc, shape, [...ends, ...rest], step, scope)
   })
@@ -283,8 +285,8 @@ function endsOf(
   scope: Scope,
 ): NamedFace[] {
   return [
-    { face: scope.own(maker.FirstShape()), name: `${step}/${FIRST}` },
-    { face: scope.own(maker.LastShape()), name: `${step}/${LAST}` },
+    { face: scope.own(maker.FirstShape()), name: faceName(step, FIRST) },
+    { face: scope.own(maker.LastShape()), name: faceName(step, LAST) },
   ]
 }
 

@@ -1,3 +1,4 @@
+import { isCornerName } from '../names'
 import {
   apart,
   cross,
@@ -44,7 +45,7 @@ export function pickedIn(bodies: readonly BodyState[], pick: MeasurePick): Picke
   if (pick.key === WHOLE_BODY) {
     return { kind: 'body', edges: edgesOf(section).filter((e) => !liesOnAxis(e)) }
   }
-  if (pick.key.includes('|')) {
+  if (isCornerName(pick.key)) {
     const corner = cornersOf(section).find((c) => c.key === pick.key)
     if (corner) return { kind: 'corner', corner }
     const pole = polesOf(section).find((p) => p.key === pick.key)

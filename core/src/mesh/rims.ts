@@ -1,5 +1,5 @@
 import type { Place } from '../geometry'
-import { wholeKey } from '../solid/edgeNames'
+import { wholeKey } from '../names'
 import type { SolidMesh } from './solid'
 
 /** An edge of a solid or a stretch of it by the names of its two faces, and how far from a place it is, in mm. */

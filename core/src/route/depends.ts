@@ -1,3 +1,4 @@
+import { idsInName } from '../names'
 import { usesSketch, type Part, type Step } from '../part'
 import type { Sketch } from '../sketch'
 
@@ -46,7 +47,7 @@ const LONGEST_KEY = 10_000
 function wordsIn(value: unknown): string[] {
   if (typeof value === 'string') {
     // Packed files are no keys.
-    return value.length > LONGEST_KEY ? [] : value.split(/[^A-Za-z0-9_-]+/)
+    return value.length > LONGEST_KEY ? [] : [...idsInName(value)]
   }
   if (typeof value !== 'object' || value === null) return []
   return Object.values(value).flatMap(wordsIn)

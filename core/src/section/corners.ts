@@ -1,3 +1,4 @@
+import { cornerName, edgesOfCorner, numbered } from '../names'
 import {
   add,
   arc,
@@ -59,7 +60,7 @@ export function cornersOf(section: Section): readonly Corner[] {
 
 /** The corners of these keys, those that are there, in the order of the keys. */
 export function cornersCalled(section: Section, keys: readonly string[]): readonly Corner[] {
-  const edges = new Set(keys.flatMap((key) => key.replace(/#\d+$/, '').split('|')))
+  const edges = new Set(keys.flatMap(edgesOfCorner))
   const found = counted(cornersBetween(section, (name) => edges.has(edgeKey(name))))
   return keys.flatMap((key) => found.find((c) => c.key === key) ?? [])
 }
@@ -77,8 +78,8 @@ function cornersBetween(
       if (!wanted(arriving.name) || !wanted(leaving.name)) continue
       const turn = turnBetween(arriving.piece, leaving.piece)
       if (Math.abs(turn) < SMOOTH) continue
-      const [a, b] = [edgeKey(arriving.name), edgeKey(leaving.name)]
-      found.push({ key: a < b ? `${a}|${b}` : `${b}|${a}`, at, arriving, leaving, turn })
+      const key = cornerName(edgeKey(arriving.name), edgeKey(leaving.name))
+      found.push({ key, at, arriving, leaving, turn })
     }
   }
   return found
@@ -97,7 +98,7 @@ function counted(corners: readonly Corner[]): Corner[] {
     const same = byKey.get(c.key) ?? []
     if (same.length < 2) return c
     const before = same.filter((o) => o.at.x < c.at.x || (o.at.x === c.at.x && o.at.y < c.at.y))
-    return before.length === 0 ? c : { ...c, key: `${c.key}#${before.length + 1}` }
+    return { ...c, key: numbered(c.key, before.length + 1) }
   })
 }
 

@@ -1,3 +1,4 @@
+import { edgeOfPlace, placeName } from '../names'
 import type { Vec } from '../geometry'
 import { edgeKey, edgesOf, type Section, type SectionEdge } from './types'
 
@@ -24,7 +25,7 @@ export function guideOf({ piece, name }: SectionEdge): EdgeGuide | undefined {
   if (piece.kind === 'line') return undefined
   const base = edgeKey(name)
   const named = (words: readonly string[], places: readonly Vec[]): readonly GuidePlace[] =>
-    words.map((word, i) => ({ key: `${base}:${word}`, at: places[i] ?? piece.from }))
+    words.map((word, i) => ({ key: placeName(base, word), at: places[i] ?? piece.from }))
   if (piece.kind === 'cubic') {
     return { kind: 'curve', places: named(CURVE_PLACES, piece.on), counterClockwise: true }
   }
@@ -34,9 +35,8 @@ export function guideOf({ piece, name }: SectionEdge): EdgeGuide | undefined {
 
 /** Where a place of a guide lies in a section, by its key; undefined where its edge is gone. */
 export function guidePlace(section: Section, key: string): Vec | undefined {
-  const cut = key.lastIndexOf(':')
-  if (cut < 0) return undefined
-  const base = key.slice(0, cut)
+  const base = edgeOfPlace(key)
+  if (base === undefined) return undefined
   for (const edge of edgesOf(section)) {
     if (edgeKey(edge.name) !== base) continue
     const found = guideOf(edge)?.places.find((p) => p.key === key)

@@ -1,3 +1,4 @@
+import { numbered, poleName } from '../names'
 import type { Vec } from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { edgesOf, edgeKey, liesOnAxis, type Section, type SectionEdge } from './types'
@@ -27,10 +28,10 @@ export function polesOf(section: Section): readonly Pole[] {
     .sort((a, b) => a.at.x - b.at.x)
   const counts = new Map<string, number>()
   const poles = ends.map(({ at, edge }): Pole => {
-    const key = `${edgeKey(edge.name)}|axis`
+    const key = poleName(edgeKey(edge.name))
     const count = (counts.get(key) ?? 0) + 1
     counts.set(key, count)
-    return { key: count > 1 ? `${key}#${count}` : key, at, edge }
+    return { key: numbered(key, count), at, edge }
   })
   memo.set(section, poles)
   return poles

@@ -1,3 +1,4 @@
+import { faceName } from '../names'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import type { Piece, Vec } from '../geometry'
 
@@ -21,7 +22,7 @@ export interface EdgeName {
 export function edgeKey(name: EdgeName): string {
   const known = keys.get(name)
   if (known !== undefined) return known
-  const key = `${name.step}/${name.entity}`
+  const key = faceName(name.step, name.entity)
   keys.set(name, key)
   return key
 }

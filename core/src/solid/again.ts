@@ -1,6 +1,7 @@
+import { faceOfOtherStep, isFaceOf, withoutCopy } from '../names'
 import { movedFrame, turnedFrame, type Frame } from '../geometry'
 import { edgeKey, edgesOf, movedAlong, type SectionEdge } from '../section'
-import type { EdgeCalled } from './edgeNames'
+import type { EdgeCalled } from '../names'
 import type { EdgeOp, EdgesOf, FacetTool, SolidOp, SolidTool } from './plan'
 import { AS_IT_STANDS, orderTurned, type StretchOrder } from './stretches'
 
@@ -85,14 +86,14 @@ function edgesOfAgain(
 
 /** The name that a face has as done again; of one that is not, its own. */
 function faceAgain(name: string, { step, mark, sources }: Again): string | undefined {
-  const source = [...sources.keys()].find((id) => name.startsWith(`${id}/`))
+  const source = [...sources.keys()].find((id) => isFaceOf(id, name))
   if (source === undefined) return name
   const ops = sources.get(source) ?? []
   if (!ops.some((op) => op.kind !== 'shell')) return undefined
   const tools = ops.flatMap((op) => (op.kind === 'combine' ? op.tools : []))
   // A face keeps the name of the edge that it was drawn or turned from.
-  const isDrawn = tools.flatMap(edgesOfTool).some((e) => edgeKey(e.name) === name.split('@')[0])
-  return `${isDrawn ? name : `${step}${name.slice(source.length)}`}${mark}`
+  const isDrawn = tools.flatMap(edgesOfTool).some((e) => edgeKey(e.name) === withoutCopy(name))
+  return `${isDrawn ? name : faceOfOtherStep(name, source, step)}${mark}`
 }
 
 function edgesOfTool(tool: SolidTool): readonly SectionEdge[] {

@@ -1,3 +1,4 @@
+import { numbered, placeName } from '../names'
 import {
   arc,
   boundsOf,
@@ -139,9 +140,9 @@ class Marks {
     if (!this.isAlong(frame.z)) return
     const outer = this.put
     this.put = (at) => outer(inFrame(frame, mirror ? placeMirrored(at, mirror) : at))
-    const middle = this.mark(`${name}:axis`, place(0, 0, 0))
+    const middle = this.mark(placeName(name, 'axis'), place(0, 0, 0))
     this.point(middle)
-    for (const { key, at } of cornersOf(plan.base)) this.ring(middle, `${name}:${key}`, at.y)
+    for (const { key, at } of cornersOf(plan.base)) this.ring(middle, placeName(name, key), at.y)
     this.ops(`${name}:`, plan.ops)
     this.put = outer
   }
@@ -151,7 +152,7 @@ class Marks {
     path.forEach((piece, i) => {
       const [from, to] = [piece.from, piece.to].map(({ x, y }, end) =>
         this.mark(
-          `${name}:path:${i + 1}:${end === 0 ? 'from' : 'to'}`,
+          placeName(name, 'path', i + 1, end === 0 ? 'from' : 'to'),
           inFrame(frame, place(x, y, 0)),
         ),
       )
@@ -165,8 +166,8 @@ class Marks {
   /** Holes along the axis are circles, holes across it have a middle line; part turns have two ends. */
   private turned(name: string, { section, frame, turn }: TurnedTool): void {
     if (this.isAlong(frame.z)) {
-      const middle = this.mark(`${name}:middle`, frame.at)
-      for (const { key, at } of cornersOf(section)) this.ring(middle, `${name}:${key}`, at.y)
+      const middle = this.mark(placeName(name, 'middle'), frame.at)
+      for (const { key, at } of cornersOf(section)) this.ring(middle, placeName(name, key), at.y)
       this.point(middle)
       if (!turn) return
       const corners = loopsOf(section).flat()
@@ -179,8 +180,8 @@ class Marks {
         const at = (radius: number): Place =>
           inFrame(frame, place(radius * Math.cos(angle), radius * Math.sin(angle), 0))
         this.line(
-          this.mark(`${name}:${end}:inner`, at(inner)),
-          this.mark(`${name}:${end}:outer`, at(outer)),
+          this.mark(placeName(name, end, 'inner'), at(inner)),
+          this.mark(placeName(name, end, 'outer'), at(outer)),
         )
       }
       return
@@ -190,7 +191,8 @@ class Marks {
     const along = loopsOf(section).flatMap((l) => l.map(({ piece }) => piece.from.x))
     const ends = [Math.min(...along), Math.max(...along)].map((z) => inFrame(frame, place(0, 0, z)))
     const [from, to] = ends
-    if (from && to) this.line(this.mark(`${name}:from`, from), this.mark(`${name}:to`, to))
+    if (from && to)
+      this.line(this.mark(placeName(name, 'from'), from), this.mark(placeName(name, 'to'), to))
   }
 
   private prism(name: string, tool: PrismTool): void {
@@ -208,14 +210,14 @@ class Marks {
       if (piece.kind === 'arc') {
         if (!along) continue
         const { x, y } = piece.centre
-        const middle = this.mark(`${name}:${key}:middle`, inFrame(frame, place(x, y, from)))
+        const middle = this.mark(placeName(name, key, 'middle'), inFrame(frame, place(x, y, from)))
         this.point(middle)
-        this.ring(middle, `${name}:${key}:rim`, distance(piece.centre, piece.from))
+        this.ring(middle, placeName(name, key, 'rim'), distance(piece.centre, piece.from))
         continue
       }
-      const start = this.mark(`${name}:${key}:from`, a)
-      this.line(start, this.mark(`${name}:${key}:to`, c))
-      if (!along) this.line(start, this.mark(`${name}:${key}:out`, b))
+      const start = this.mark(placeName(name, key, 'from'), a)
+      this.line(start, this.mark(placeName(name, key, 'to'), c))
+      if (!along) this.line(start, this.mark(placeName(name, key, 'out'), b))
     }
   }
 
@@ -230,7 +232,7 @@ class Marks {
       [high, to],
       [low, to],
     ].map(([y = 0, z = 0], i) =>
-      this.mark(`${name}:corner:${i + 1}`, inFrame(frame, place(0, y, z))),
+      this.mark(placeName(name, 'corner', i + 1), inFrame(frame, place(0, y, z))),
     )
     corners.forEach((corner, i) => {
       this.line(corner, corners[(i + 1) % 4] ?? corner)
@@ -242,7 +244,7 @@ class Marks {
       const out = at.y / Math.cos(Math.PI / sides)
       const corners = Array.from({ length: sides }, (_, i) =>
         this.mark(
-          `${name}:${key}:${i + 1}`,
+          placeName(name, key, i + 1),
           turned(place(out, 0, at.x), phase + ((2 * i + 1) * Math.PI) / sides),
         ),
       )
@@ -308,6 +310,6 @@ function namedEdges(outline: Section): readonly { readonly key: string; readonly
       const key = edgeKey(name)
       const n = (counts.get(key) ?? 0) + 1
       counts.set(key, n)
-      return { key: n === 1 ? key : `${key}#${n}`, piece }
+      return { key: numbered(key, n), piece }
     })
 }

@@ -10,14 +10,6 @@ export {
   type PlacedMesh,
 } from './packed'
 export * from './plan'
-export {
-  edgeCalled,
-  edgesToggled,
-  meetingKey,
-  stretchKey,
-  wholeKey,
-  type EdgeCalled,
-} from './edgeNames'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
 export { foundCount, foundFor, noteFound, type Found, type LiftedProperties } from './found'

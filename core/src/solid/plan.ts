@@ -1,6 +1,6 @@
 import { PART_FRAME, type Frame, type Piece, type Place } from '../geometry'
 import type { Section } from '../section'
-import type { EdgeCalled } from './edgeNames'
+import type { EdgeCalled } from '../names'
 import type { StretchOrder } from './stretches'
 
 /**

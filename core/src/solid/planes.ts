@@ -1,3 +1,4 @@
+import { faceName } from '../names'
 import {
   PART_FRAME,
   addPlaces,
@@ -49,7 +50,7 @@ export function planeCalled({ base, ops }: SolidPlan, name: string): SolidPlane 
 
 /** The plane of a tool's own face, its normal into the tool. */
 function planeOfTool(op: CombineOp, tool: SolidTool, name: string): SolidPlane | undefined {
-  const own = (what: string): boolean => name === `${op.step}/${what}${tool.mark}`
+  const own = (what: string): boolean => name === `${faceName(op.step, what)}${tool.mark}`
   // What a full turn takes away has faces of earlier steps too, which go with it.
   const edge = (among: readonly SectionEdge[]): Piece | undefined =>
     among.find((e) => e.name.step === op.step && name === `${edgeKey(e.name)}${tool.mark}`)?.piece

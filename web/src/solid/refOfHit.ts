@@ -7,6 +7,7 @@ import {
   stretchesOf,
   wholeKey,
   type BodyState,
+  withoutCopy,
 } from '@lathica/core'
 import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH, type Ask } from '../board/tools'
@@ -30,8 +31,7 @@ export function refOfHit(
     const rim = rimNear(hit.mesh, hit.place, reach)
     return rim && rimRef(among, hit.body, hit.mesh, single ? rim.key : wholeKey(rim.key))
   }
-  const isTurned =
-    hit.face === undefined || refsCalled(among, [hit.face.replace(/@.*$/, '')]).length > 0
+  const isTurned = hit.face === undefined || refsCalled(among, [withoutCopy(hit.face)]).length > 0
   if (!isTurned) {
     const face = hit.face ?? ''
     if (ask && !ask.solids) return undefined

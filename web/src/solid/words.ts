@@ -13,6 +13,8 @@ import {
   type Part,
   type Step,
   type UnitSettings,
+  faceInStep,
+  stepOfFace,
 } from '@lathica/core'
 import { areaWords, type SectionRef } from '../board/refs'
 import type { Display, ViewName } from '../store/look'
@@ -106,7 +108,7 @@ export function rimWords(
 
 /** A face that no full turn made, by its step: “wall of the hole, from step 70”. */
 export function solidFaceWords(name: string, route: readonly Step[]): string {
-  const [, stepId = '', entity = ''] = /^([^/]*)\/([^@]*)/.exec(name) ?? []
+  const [stepId, entity] = [stepOfFace(name), faceInStep(name)]
   const step = route.find((s) => s.id === stepId)
   const told = step?.kind === 'flats' ? { ...SOLID_FACES, ...FLAT_FACES } : SOLID_FACES
   // Those of what came in a file have numbers.

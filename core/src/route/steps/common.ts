@@ -1,3 +1,4 @@
+import { copyMark, idsInName } from '../../names'
 import { fail, succeed, type Result } from '../../result'
 import { dotPlaces, leftNormal, type Frame, type Place } from '../../geometry'
 import { type Section, type SectionEdge } from '../../section'
@@ -112,7 +113,7 @@ export function levelFace(
   const plan = context.planOf(body)
   const plane = plan && planeCalled(plan, key)
   // A face's name tells the steps it is from, each a word of its own.
-  const steps = new Set(key.split(/[^a-z0-9]+/i))
+  const steps = new Set(idsInName(key))
   if (!plane && !isTurned && !plan?.ops.some((op) => steps.has(op.step))) return lost(what, key)
   const at = plane && placeAlong(plane, frame)
   if (!plane || at === undefined) {
@@ -165,4 +166,4 @@ export const sizesAt = (body: string, at: Place, words: readonly string[]): Size
   words.filter((w) => w !== '').map((w) => ({ body, at, words: w }))
 
 /** The mark that tells one of several from the others. */
-export const markOf = (i: number, count: number): string => (count > 1 ? `@${i + 1}` : '')
+export const markOf = (i: number, count: number): string => (count > 1 ? copyMark(i + 1) : '')

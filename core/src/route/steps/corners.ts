@@ -10,7 +10,8 @@ import {
   type Section,
 } from '../../section'
 import { formatAngle, formatLength } from '../../units'
-import { edgeCalled, type EdgeOp, type EdgesOf } from '../../solid'
+import { edgeCalled } from '../../names'
+import type { EdgeOp, EdgesOf } from '../../solid'
 import { cornerWords } from '../words'
 import { changed, lost, material, told, worked, type Outcome, type StepContext } from './context'
 import type { CornerPick } from '../../part'

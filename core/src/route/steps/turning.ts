@@ -1,3 +1,4 @@
+import { isFaceName, pointCalled, stepOfFace } from '../../names'
 import { fail, succeed, type Result } from '../../result'
 import {
   PART_FRAME,
@@ -97,12 +98,12 @@ function turnOf(
 
 /** The angles of a plane through the axis: of a plane face, or through a point. */
 function anglesOfTarget(text: string, context: StepContext): Result<readonly number[]> {
-  if (text.includes('/')) return anglesOfFace(text, context)
-  const [sketchId = '', pointId] = text.split('.')
-  const found = context.sketch(sketchId)
+  if (isFaceName(text)) return anglesOfFace(text, context)
+  const called = pointCalled(text)
+  const found = context.sketch(called.sketch)
   const sketch = found && isAcross(found.plane) ? found : undefined
-  const point = sketch?.points.find((p) => p.id === pointId)
-  if (sketch && point && context.sketchState(sketchId)) {
+  const point = sketch?.points.find((p) => p.id === called.point)
+  if (sketch && point && context.sketchState(called.sketch)) {
     const at = inFrame(endPlane(context.lie, sketch.plane), place(point.x, point.y, 0))
     if (Math.hypot(at.x, at.y) > VERTEX_TOLERANCE) return succeed([Math.atan2(at.y, at.x)])
   }
@@ -130,7 +131,7 @@ const targetGone = (text: string): Result<never> =>
     'turn.to',
     'What it turns up to is gone.',
     'Choose another end of an earlier part turn, or a point of an end sketch.',
-    { involves: [text.split('/')[0] ?? ''] },
+    { involves: [stepOfFace(text)] },
   )
 
 /** A line of the sketch as an axis: its frame, and the section as it is seen from there. */

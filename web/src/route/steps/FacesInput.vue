@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { faceWords, type BodyState } from '@lathica/core'
+import { faceWords, type BodyState, isFaceOf } from '@lathica/core'
 import { computed } from 'vue'
 import { refsCalled, type Accept } from '../../board/refs'
 import { useBoardStore } from '../../store/board'
@@ -32,7 +32,7 @@ const chosen = computed(() =>
 )
 /** A face that no full turn made goes by its step; it is gone with that. */
 const solidWords = (key: string): string => {
-  const known = props.solids === true && parts.route.some((s) => key.startsWith(`${s.id}/`))
+  const known = props.solids === true && parts.route.some((s) => isFaceOf(s.id, key))
   return known ? solidFaceWords(key, parts.route) : 'gone'
 }
 /** The button by which faces are asked for stays pressed while they are. */

@@ -1,4 +1,4 @@
-import { isAcross, stepRules, type Part, type Step } from '@lathica/core'
+import { isAcross, stepRules, type Part, type Step, isFaceName, pointName } from '@lathica/core'
 import { angle, choice, faces, optionalAngle, type Field } from './field'
 
 export const SIDES = { one: 'one side', symmetric: 'evenly', both: 'both sides' }
@@ -19,7 +19,7 @@ export function partTurnFields(
   change: (to: Partial<PartTurn>) => Step,
 ): Field[] {
   const points = turnPoints(part)
-  const toFace = own.turnTo.includes('/')
+  const toFace = isFaceName(own.turnTo)
   const upTo = own.turnTo !== ''
   return [
     ...(upTo ? [] : [optionalAngle('Turn', own.turn, 'full', (turn) => change({ turn }))]),
@@ -58,7 +58,7 @@ const turnPoints = (part: Part): Record<string, string> =>
     part.sketches
       .filter((s) => isAcross(s.plane))
       .flatMap((s) =>
-        s.points.map((p, i) => [`${s.id}.${p.id}`, `point ${i + 1} of end sketch ${s.name}`]),
+        s.points.map((p, i) => [pointName(s.id, p.id), `point ${i + 1} of end sketch ${s.name}`]),
       ),
   )
 

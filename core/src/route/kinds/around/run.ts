@@ -1,3 +1,4 @@
+import { copyMark } from '../../../names'
 import { fail, succeed, type Result } from '../../../result'
 import { turned, turnedFrame } from '../../../geometry'
 import { byAngle, repeatedOp, type Again, type SolidOp, type SolidPlan } from '../../../solid'
@@ -63,7 +64,7 @@ function joined(
   angles: readonly number[],
 ): SolidOp | undefined {
   const copies = angles.map((angle, i) =>
-    repeatedOp(op, { ...again, mark: `@${again.step}.${i + 2}` }, byAngle(angle)),
+    repeatedOp(op, { ...again, mark: copyMark(again.step, i + 2) }, byAngle(angle)),
   )
   const known = copies.filter((c) => c !== undefined)
   if (known.length < copies.length) return undefined

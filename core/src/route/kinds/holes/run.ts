@@ -1,3 +1,4 @@
+import { copyMark } from '../../../names'
 import { fail, succeed, type Result } from '../../../result'
 import { inFrame, line, place, scalePlace, vec } from '../../../geometry'
 import { extentOf, greatestRadius, materialAlong, type Section } from '../../../section'
@@ -51,7 +52,7 @@ export function holes(step: HolesStep, context: StepContext): Result<Outcome> {
   for (const site of sites.value.all) {
     const outline = drillOf(step, site, diameter.value / 2, head.value, tip.value)
     if (!outline.ok) return outline
-    const mark = sites.value.all.length > 1 ? `@${site.number}` : ''
+    const mark = sites.value.all.length > 1 ? copyMark(site.number) : ''
     tools.push(turnedTool(outline.value, site.frame, mark))
   }
   const all = sites.value.all

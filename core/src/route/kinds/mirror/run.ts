@@ -1,3 +1,4 @@
+import { copyMark } from '../../../names'
 import { fail, succeed, type Result } from '../../../result'
 import { PART_FRAME, place, turned, type Place } from '../../../geometry'
 import { combine as combinedSections, mirroredSection, type Section } from '../../../section'
@@ -76,7 +77,7 @@ function mirrorSteps(step: MirrorStep, context: StepContext): Result<Outcome> {
   const plans = new Map<string, SolidPlan>()
   let last: Outcome['work']
   const { ids, sources } = repeatedSteps(step.steps, context)
-  const again = { step: step.id, mark: `@${step.id}`, sources }
+  const again = { step: step.id, mark: copyMark(step.id), sources }
   for (const id of ids) {
     const { tool, work } = context.outcomeOf(id) ?? {}
     if (work) {
@@ -127,7 +128,7 @@ const imageOp = (
   tools: [
     {
       ...{ kind: 'body', plan: planSoFar(context, step.body), mirror: about, frame: PART_FRAME },
-      mark: `@${step.id}`,
+      mark: copyMark(step.id),
     },
   ],
 })

@@ -1,3 +1,4 @@
+import { copyMark } from '../../../names'
 import { fail, succeed, type Result } from '../../../result'
 import { asCopy, combine, movedAlong, type Section } from '../../../section'
 import { byLength, repeatedOp, type Again, type SolidOp, type SolidPlan } from '../../../solid'
@@ -69,7 +70,7 @@ function copiesAlong(
   pitch: number,
 ): SolidOp[] | undefined {
   const copies = Array.from({ length: count - 1 }, (_, i) => {
-    const marked = { ...again, mark: `@${again.step}.${i + 2}` }
+    const marked = { ...again, mark: copyMark(again.step, i + 2) }
     return ops.map((op) => repeatedOp(op, marked, byLength((i + 1) * pitch)))
   }).flat()
   const known = copies.filter((c) => c !== undefined)
