@@ -38,10 +38,11 @@ export function partFromFile(
 ): RecoveredPart {
   tell({ done: 0, of: 3, words: 'Reading the file' })
   const packed = packText(text)
-  const { unit } = readFileSaid(text)
-  const solids = kernel.read(text, (solid, of) =>
-    tell({ done: solid, of: 2 * of + 1, words: `Taking the faces of ${ofMany(solid, of)}` }),
-  )
+  const said = readFileSaid(text)
+  const { unit } = said
+  const told = (solid: number, of: number): void =>
+    tell({ done: solid, of: 2 * of + 1, words: `Taking the faces of ${ofMany(solid, of)}` })
+  const solids = kernel.read(text, told, said)
   const many = solids.length
   const recovered = recoverPart(name, solids, packed, {
     ...(unit === 'in' || unit === 'cm' ? { units: { ...METRIC, length: unit } } : {}),

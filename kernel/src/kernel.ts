@@ -1,4 +1,11 @@
-import type { BodyPlan, ForeignSolid, LiftedProperties, SolidMesh, SolidPlan } from '@lathica/core'
+import type {
+  BodyPlan,
+  FileSaid,
+  ForeignSolid,
+  LiftedProperties,
+  SolidMesh,
+  SolidPlan,
+} from '@lathica/core'
 import { Builder } from './build'
 import { isSound } from './check'
 import { KernelFault, faultOf } from './fault'
@@ -28,8 +35,9 @@ export interface Kernel {
   /**
    * The solids of an exchange file (ISO 10303-21), as points on their faces.
    * @param tell is told before each solid, by its number from 1, of how many
+   * @param inFile what the file says in words, if it was read already
    */
-  read(text: string, tell?: (solid: number, of: number) => void): ForeignSolid[]
+  read(text: string, tell?: (solid: number, of: number) => void, inFile?: FileSaid): ForeignSolid[]
   /** Bytes the kernel's memory has grown to. */
   memory(): number
   /** Gives back every solid that is kept. */
@@ -64,7 +72,7 @@ export function createKernel(oc: OpenCascade): Kernel {
           name,
         ),
       ),
-    read: (text, tell) => safely(() => readSolids(oc, text, tell)),
+    read: (text, tell, inFile) => safely(() => readSolids(oc, text, tell, inFile)),
     memory: () => oc.wasmMemory.buffer.byteLength,
     free: () => builder.free(),
   }

@@ -4,6 +4,7 @@ import {
   roundAbout,
   saidOf,
   unpackText,
+  type FileSaid,
   type FileTool,
   type ForeignFace,
   type ForeignSolid,
@@ -31,16 +32,17 @@ const MANY_FACES = 200
 /**
  * The solids of an exchange file (ISO 10303-21), in mm, as points on their faces.
  * @param tell is told before each solid, by its number from 1, of how many
+ * @param inFile what the file says in words, if it was read already
  */
 export function readSolids(
   oc: OpenCascade,
   text: string,
   tell: (solid: number, of: number) => void = () => undefined,
+  inFile: FileSaid = readFileSaid(text),
 ): ForeignSolid[] {
-  const uncertainty = uncertaintyIn(text)
+  const { uncertainty } = inFile
   return scoped((scope) => {
     const solids = solidsIn(oc, text, scope)
-    const inFile = readFileSaid(text)
     // An only one is known without looking at it.
     const isOnly = inFile.solids.length === 1
     const said = saidOf(
@@ -68,20 +70,6 @@ function knownBy(oc: OpenCascade, solid: Shape, scope: Scope): KnownBy {
   }
   const faces = [...partsOf(oc, solid, 'FACE', scope)].length
   return { faces, corners: [...corners.values()] }
-}
-
-/** The number of a length in an exchange file, and how many mm the file's unit of length is. */
-const STATED = /UNCERTAINTY_MEASURE_WITH_UNIT\s*\(\s*LENGTH_MEASURE\s*\(\s*([0-9.E+-]+)\s*\)/i
-const PREFIXES: Readonly<Record<string, number>> = { MILLI: 1, CENTI: 10, MICRO: 1e-3 }
-
-/** How far places may be off as the file itself says (ISO 10303-43), in mm; undefined where it says nothing of use. */
-function uncertaintyIn(text: string): number | undefined {
-  const stated = Number(STATED.exec(text)?.[1])
-  if (!(stated > 0)) return undefined
-  const prefix = /LENGTH_UNIT\s*\(\s*\)[\s\S]{0,200}?SI_UNIT\s*\(\s*(?:\.(\w+)\.|\$)/i.exec(
-    text,
-  )?.[1]
-  return stated * (prefix === undefined ? 1 : (PREFIXES[prefix.toUpperCase()] ?? 1))
 }
 
 /** One of the solids of a packed file. */

@@ -1,7 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { countWords, evaluate, recoveredWords, type RecoveredPart } from '@lathica/core'
+import {
+  countWords,
+  evaluate,
+  recoveredWords,
+  type RecoveredPart,
+  readFileSaid,
+} from '@lathica/core'
 import { loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
 
 let kernel: Kernel
@@ -153,6 +159,10 @@ describe('what a file says of its solids', () => {
       .replace('DATA;', `DATA;\n${inch}`)
     const { part, solids } = partFromFile(kernel, text, 'flange')
     expect(part.units.length).toBe('in')
+    // What may be off is stated in the file's unit: as many inches as it was millimetres.
+    const [stated, was] = [text, textOf('bolt-holes')].map((t) => readFileSaid(t).uncertainty)
+    expect(was).toBeGreaterThan(0)
+    expect(stated).toBeCloseTo(25.4 * (was ?? 0), 12)
     expect(solids).toMatchObject([{ isTurned: true, isKept: false }])
     const holes = part.route.find((s) => s.kind === 'holes')
     expect(holes).toMatchObject({ diameter: '9', circle: '90', count: '6' })

@@ -20,19 +20,24 @@ export interface FileSaid {
   readonly unit: LengthUnit | undefined
   /** How many mm the unit is. */
   readonly scale: number
+  /** How far places may be off as the file itself says (ISO 10303-43), in mm; undefined where it says nothing of use. */
+  readonly uncertainty: number | undefined
 }
 
 const SOLIDS = ['MANIFOLD_SOLID_BREP', 'BREP_WITH_VOIDS', 'FACETED_BREP'] as const
 
-/** Reads names, colours and unit from the text of an exchange file (ISO 10303-21, schemas of ISO 10303-203, 214 and 242). */
+const UNCERTAINTY = /UNCERTAINTY_MEASURE_WITH_UNIT\s*\(\s*LENGTH_MEASURE\s*\(\s*([0-9.E+-]+)\s*\)/i
+
+/** Reads names, colours, unit and uncertainty from the text of an exchange file (ISO 10303-21, schemas of ISO 10303-203, 214 and 242). */
 export function readFileSaid(text: string): FileSaid {
   const file = new Instances(text)
   const solids = file.called(...SOLIDS)
   const products = productNames(file)
   const colours = coloursIn(file)
   const { unit, scale } = unitOf(file)
+  const stated = Number(UNCERTAINTY.exec(text)?.[1])
   return {
-    ...{ unit, scale },
+    ...{ unit, scale, uncertainty: stated > 0 ? stated * scale : undefined },
     solids: solids.map((id) => {
       const [own = ''] = file.texts(id)
       const product = products.get(id)
