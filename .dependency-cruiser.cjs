@@ -48,6 +48,12 @@ const CORE = {
   ],
 }
 
+/** Within a folder of core, what each floor of it may import besides itself and the files beside the floors. */
+const FLOORS = {
+  section: { engine: [], drawn: ['engine'], work: ['engine'], ask: ['engine'] },
+  edit: { sketch: [], route: [], sheet: [] },
+}
+
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
@@ -96,6 +102,17 @@ module.exports = {
       from: { path: '^web/src' },
       to: { path: '^server/src' },
     },
+    ...Object.entries(FLOORS).flatMap(([folder, floors]) =>
+      Object.entries(floors).map(([floor, allowed]) => ({
+        name: `core-${folder}-${floor}`,
+        severity: 'error',
+        from: { path: `^core/src/${folder}/${floor}/` },
+        to: {
+          path: `^core/src/${folder}/[^/]+/`,
+          pathNot: `^core/src/${folder}/(${[floor, ...allowed].join('|')})/`,
+        },
+      })),
+    ),
     ...Object.entries(CORE).map(([folder, allowed]) => ({
       name: `core-${folder}`,
       severity: 'error',

@@ -1,13 +1,20 @@
 export { perform, type Command } from './command'
 export { createHistory, edit, record, redo, undo, type History } from './history'
-export { drawDraft, type Draft, type DraftSize } from './draft'
-export type { End, Link } from './ends'
-export { drawChain, drawPiece, movePoints, setRole, type NewPiece } from './draw'
-export { constrain, fittingConstraints } from './tie'
-export { addReference, addSize, changeSize, placeLabels, scaleAll, setReference } from './size'
-export { fittingSizes, measureOffer, sameSize, type SizeOffer } from './offers'
-export { removeItems } from './remove'
-export { bringMeshes, bringSolids, type BroughtMesh, type BroughtSolid } from './bring'
+export { drawDraft, type Draft, type DraftSize } from './sketch/draft'
+export type { End, Link } from './sketch/ends'
+export { drawChain, drawPiece, movePoints, setRole, type NewPiece } from './sketch/draw'
+export { constrain, fittingConstraints } from './sketch/tie'
+export {
+  addReference,
+  addSize,
+  changeSize,
+  placeLabels,
+  scaleAll,
+  setReference,
+} from './sketch/size'
+export { fittingSizes, measureOffer, sameSize, type SizeOffer } from './sketch/offers'
+export { removeItems } from './sketch/remove'
+export { bringMeshes, bringSolids, type BroughtMesh, type BroughtSolid } from './route/bring'
 export {
   arcAbout,
   arcAlong,
@@ -19,7 +26,7 @@ export {
   slot,
   steppedShaft,
   type ShaftStep,
-} from './shapes'
+} from './sketch/shapes'
 export {
   copyItems,
   excerpt,
@@ -32,14 +39,14 @@ export {
   turn,
   unbound,
   type Motion,
-} from './copies'
-export { mirrorItems } from './mirror'
-export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './repeat'
-export { cutAtAxis, extend, split, trim, trimmedStretch } from './modify'
-export { chamferCorner, filletCorner, isCorner } from './corner'
-export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './heal'
-export { offsetChain } from './offset'
-export { missingItems, proposalKey, withProposals, type Proposal } from './missing'
+} from './sketch/copies'
+export { mirrorItems } from './sketch/mirror'
+export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './sketch/repeat'
+export { cutAtAxis, extend, split, trim, trimmedStretch } from './sketch/modify'
+export { chamferCorner, filletCorner, isCorner } from './sketch/corner'
+export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './sketch/heal'
+export { offsetChain } from './sketch/offset'
+export { missingItems, proposalKey, withProposals, type Proposal } from './sketch/missing'
 export {
   addSketch,
   changeMaterial,
@@ -48,7 +55,7 @@ export {
   setMaterial,
   setValue,
 } from './partEdits'
-export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './checkEdits'
+export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './sheet/checkEdits'
 export {
   FULL_WALL,
   addRevolve,
@@ -65,8 +72,8 @@ export {
   removeStep,
   revolveOf,
   setAside,
-} from './routeEdits'
-export { bodyTouched, combineOf, hostDiameter, offeredGroove, offeredStep } from './newSteps'
+} from './route/routeEdits'
+export { bodyTouched, combineOf, hostDiameter, offeredGroove, offeredStep } from './route/newSteps'
 export {
   endExtrudeOf,
   extrudeOf,
@@ -78,4 +85,4 @@ export {
   offeredSlot,
   offeredSlotAcross,
   offeredSweep,
-} from './newSolidSteps'
+} from './route/newSolidSteps'

@@ -1,8 +1,8 @@
 export * from './types'
-export { endCircles, type EndCircle } from './endView'
-export { profileOf, type Profile } from './profile'
-export { regionAround, type Area, type Areas } from './areas'
-export { solidProperties, type SolidProperties } from './properties'
+export { endCircles, type EndCircle } from './ask/endView'
+export { profileOf, type Profile } from './drawn/profile'
+export { regionAround, type Area, type Areas } from './drawn/areas'
+export { solidProperties, type SolidProperties } from './ask/properties'
 export {
   aboveAxis,
   diagonalOf,
@@ -13,12 +13,18 @@ export {
   movedAlong,
   sectionArea,
   type Effect,
-} from './combine'
-export { offsetSection, shellOf, type LayerCorners, type LayerSide, type ShellSpec } from './layers'
-export { guideOf, guidePlace, type EdgeGuide } from './guides'
-export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './wall'
-export { polesOf, type Pole } from './poles'
-export { greatestRadius, materialAlong } from './probe'
+} from './work/combine'
+export {
+  offsetSection,
+  shellOf,
+  type LayerCorners,
+  type LayerSide,
+  type ShellSpec,
+} from './work/layers'
+export { guideOf, guidePlace, type EdgeGuide } from './ask/guides'
+export { wallOf, type WallCorners, type WallEnds, type WallSpec } from './work/wall'
+export { polesOf, type Pole } from './ask/poles'
+export { greatestRadius, materialAlong } from './ask/probe'
 export {
   cornersCalled,
   cornersOf,
@@ -27,5 +33,5 @@ export {
   type Corner,
   type CornerWork,
   type Finished,
-} from './corners'
-export { areasFit, unsoundness } from './soundness'
+} from './work/corners'
+export { areasFit, unsoundness } from './ask/soundness'

@@ -1,0 +1,44 @@
+import { referencesOf } from '../../constraints'
+import { succeed } from '../../result'
+import { pointsOf, type Constraint, type Sketch } from '../../sketch'
+import { sketchCommand, type Command } from '../command'
+
+/**
+ * Deletes points, curves, constraints and sizes. What stands on a deleted point or curve goes with
+ * it; points that nothing stands on any more go too. A repeat loses only the copies concerned.
+ */
+export function removeItems(sketchId: string, ids: readonly string[]): Command {
+  return sketchCommand(ids.length === 1 ? 'delete' : `delete ${ids.length}`, sketchId, (sketch) =>
+    succeed(without(sketch, new Set(ids))),
+  )
+}
+
+export function without(sketch: Sketch, gone: ReadonlySet<string>): Sketch {
+  const entities = sketch.entities.filter(
+    (e) => !gone.has(e.id) && !pointsOf(e).some((p) => gone.has(p)),
+  )
+  const lost = sketch.entities.filter((e) => !entities.includes(e))
+  const held = new Set(entities.flatMap(pointsOf))
+  const orphans = new Set(lost.flatMap(pointsOf).filter((p) => !held.has(p)))
+  const points = sketch.points.filter((p) => !gone.has(p.id) && !orphans.has(p.id))
+  const left = new Set([...points.map((p) => p.id), ...entities.map((e) => e.id)])
+  const stands = (item: Parameters<typeof referencesOf>[0]): boolean =>
+    !gone.has(item.id) && referencesOf(item).every((id) => left.has(id))
+  return {
+    ...sketch,
+    points,
+    entities,
+    constraints: sketch.constraints.flatMap((c) => trimmed(c, left)).filter(stands),
+    sizes: sketch.sizes.filter(stands),
+  }
+}
+
+/** A repeat without the points that are gone: rows stay as long as one another. */
+function trimmed(c: Constraint, left: ReadonlySet<string>): Constraint {
+  if (c.kind !== 'repeat') return c
+  const rows = [c.points, ...c.copies]
+  const whole = c.points.map((_, j) => rows.every((row) => left.has(row[j] ?? '')))
+  if (whole.every(Boolean) || !whole.includes(true)) return c
+  const keep = (row: readonly string[]): string[] => row.filter((_, j) => whole[j] === true)
+  return { ...c, points: keep(c.points), copies: c.copies.map(keep) }
+}
