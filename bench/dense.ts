@@ -6,7 +6,7 @@ import {
   writeCoordinates,
   type SizeValues,
 } from '../core/src/solver/system'
-import type { Sketch } from '@lathica/core'
+import type { Sketch } from '@lathica/core/sketch'
 
 /**
  * A plain Levenberg–Marquardt method on all equations of a sketch at once, ties too, every

@@ -1,4 +1,5 @@
-import { arc, line, solidProperties, vec, type Piece, reversed } from '@lathica/core'
+import { arc, line, vec, type Piece, reversed } from '@lathica/core/geometry'
+import { solidProperties } from '@lathica/core/section'
 import { atMost, type Row } from './row'
 
 /** Volume, area, centre and inertia of one simple solid in closed form, for a density of 1. */

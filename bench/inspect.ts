@@ -1,27 +1,13 @@
 import { readFileSync } from 'node:fs'
-import {
-  DISPLAY_CHORD_TOLERANCE,
-  addChecks,
-  changeSize,
-  checkStates,
-  edgesOf,
-  evaluate,
-  hitsOnTurned,
-  latheMesh,
-  lengthwise,
-  perform,
-  readPartFile,
-  solidProperties,
-  startDrag,
-  stationsAlong,
-  valuesOf,
-  withDragged,
-  type Command,
-  type LatheMesh,
-  type NewCheck,
-  type Part,
-  type Section,
-} from '@lathica/core'
+import { DISPLAY_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import { startDrag } from '@lathica/core/solver'
+import { edgesOf, solidProperties, type Section } from '@lathica/core/section'
+import { valuesOf, type NewCheck, type Part } from '@lathica/core/part'
+import { evaluate, withDragged } from '@lathica/core/route'
+import { addChecks, changeSize, perform, type Command } from '@lathica/core/edit'
+import { hitsOnTurned, latheMesh, type LatheMesh } from '@lathica/core/mesh'
+import { checkStates, lengthwise, stationsAlong } from '@lathica/core/inspect'
+import { readPartFile } from '@lathica/core/formats'
 import { atLeast, atMost, medianTime, type Row } from './row'
 import { looseProfile } from './turned'
 import { longShaft, wideShaft } from './update'

@@ -1,13 +1,7 @@
-import {
-  edgesOf,
-  evaluate,
-  loopsOf,
-  pointAt,
-  solidProperties,
-  type Loop,
-  type Part,
-  type Section,
-} from '@lathica/core'
+import { pointAt } from '@lathica/core/geometry'
+import { edgesOf, loopsOf, solidProperties, type Loop, type Section } from '@lathica/core/section'
+import type { Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import initKernel from 'replicad-opencascadejs'
 import { atLeast, atMost, medianTime, type Row } from './row'
 import { grooved } from './route'

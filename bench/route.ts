@@ -1,24 +1,16 @@
+import { METRIC } from '@lathica/core/units'
+import { cubic, line, simplePieces, vec } from '@lathica/core/geometry'
 import {
-  METRIC,
-  addStep,
-  changeStep,
   combine,
   cornersOf,
-  cubic,
   edgeKey,
   edgesOf,
-  evaluate,
-  faceWords,
-  line,
-  perform,
   profileOf,
-  simplePieces,
-  vec,
-  type NewStep,
-  type Part,
   type Section,
-  type Step,
-} from '@lathica/core'
+} from '@lathica/core/section'
+import type { NewStep, Part, Step } from '@lathica/core/part'
+import { evaluate, faceWords } from '@lathica/core/route'
+import { addStep, changeStep, perform } from '@lathica/core/edit'
 import { unsoundness } from '../core/src/section'
 import { atMost, medianTime, type Row } from './row'
 import { longShaft } from './update'

@@ -1,17 +1,12 @@
+import { PART_FRAME, line, place, vec } from '@lathica/core/geometry'
+import { profileOf, solidProperties, type Section } from '@lathica/core/section'
 import {
-  PART_FRAME,
-  line,
-  place,
-  profileOf,
   prismTool,
   rectangleOf,
-  solidProperties,
   turnedTool,
-  vec,
-  type Section,
   type SolidOp,
   type SolidPlan,
-} from '@lathica/core'
+} from '@lathica/core/solid'
 import { WARM_ROUNDS, loadKernel, warm, type Kernel } from '@lathica/kernel'
 import { atMost, type Row } from './row'
 

@@ -1,4 +1,4 @@
-import { createRandom, solve, startDrag } from '@lathica/core'
+import { createRandom, solve, startDrag } from '@lathica/core/solver'
 import { slantedSketch, steppedSketch, type Step } from '../core/test/support/chains'
 import { atMost, medianTime, type Row } from './row'
 

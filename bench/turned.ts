@@ -1,21 +1,9 @@
-import {
-  AXIS_ID,
-  ORIGIN_ID,
-  addRevolve,
-  createPart,
-  createRandom,
-  drawChain,
-  entityMap,
-  linesOf,
-  locator,
-  measureSize,
-  perform,
-  solve,
-  startDrag,
-  type Part,
-  type Size,
-  type Vec,
-} from '@lathica/core'
+import type { Vec } from '@lathica/core/geometry'
+import { AXIS_ID, ORIGIN_ID, entityMap, linesOf, locator, type Size } from '@lathica/core/sketch'
+import { measureSize } from '@lathica/core/constraints'
+import { createRandom, solve, startDrag } from '@lathica/core/solver'
+import { createPart, type Part } from '@lathica/core/part'
+import { addRevolve, drawChain, perform } from '@lathica/core/edit'
 import { mixedStretches, randomStretches, turnedSketch } from '../core/test/support/turned'
 import { solveDense } from './dense'
 import { atLeast, atMost, medianTime, type Row } from './row'

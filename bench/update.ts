@@ -1,28 +1,21 @@
+import { DISPLAY_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import type { Vec } from '@lathica/core/geometry'
+import { AXIS_ID, ORIGIN_ID, linesOf, type Sketch } from '@lathica/core/sketch'
+import { startDrag } from '@lathica/core/solver'
+import { createPart, valuesOf, type Part } from '@lathica/core/part'
+import { evaluate, withDragged } from '@lathica/core/route'
 import {
-  AXIS_ID,
-  DISPLAY_CHORD_TOLERANCE,
-  ORIGIN_ID,
   addRevolve,
   changeSize,
-  createPart,
   drawChain,
-  evaluate,
-  latheMesh,
-  linesOf,
-  overallOf,
   perform,
   removeItems,
-  startDrag,
-  valuesOf,
-  withDragged,
   addSize,
   type Command,
   type End,
-  type LatheMesh,
-  type Part,
-  type Sketch,
-  type Vec,
-} from '@lathica/core'
+} from '@lathica/core/edit'
+import { latheMesh, type LatheMesh } from '@lathica/core/mesh'
+import { overallOf } from '@lathica/core/inspect'
 import { atMost, medianTime, type Row } from './row'
 import { shaft } from './solver'
 

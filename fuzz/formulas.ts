@@ -1,4 +1,5 @@
-import { METRIC, evaluateFormula } from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { evaluateFormula } from '@lathica/core/formula'
 import type { Kind } from './kind'
 import type { Random } from './random'
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { readPartFile, type Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { readPartFile } from '@lathica/core/formats'
 
 /** A part of the demo project. */
 export function demoPart(name: string): Part {

@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { join } from 'node:path'
-import { createPart, toDocument } from '@lathica/core'
+import { createPart } from '@lathica/core/part'
+import { toDocument } from '@lathica/core/formats'
 import { strToU8, zipSync } from 'fflate'
 import type { Random } from '../fuzz/random'
 

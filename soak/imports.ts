@@ -1,14 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import {
-  EXPORTERS,
-  evaluate,
-  needsKernel,
-  readPart,
-  toDocument,
-  writeStep,
-  type Part,
-} from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { EXPORTERS, needsKernel, readPart, toDocument, writeStep } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '@lathica/kernel'
 import type { Random } from '../fuzz/random'
 import { star, stepped } from '../fuzz/sections/make'

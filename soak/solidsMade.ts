@@ -1,25 +1,17 @@
+import { PART_FRAME, line, place, vec } from '@lathica/core/geometry'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { EMPTY_SECTION, edgeKey, edgesOf } from '@lathica/core/section'
+import { outlineOf, type SolidPlan } from '@lathica/core/solid'
+import { createPart, type NewStep, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import {
-  EMPTY_SECTION,
-  PART_FRAME,
   addRevolve,
   addStep,
-  createPart,
   drawDraft,
-  edgeKey,
-  edgesOf,
-  evaluate,
-  line,
-  outlineOf,
   perform,
-  place,
   steppedShaft,
-  vec,
-  ORIGIN_ID,
   type Command,
-  type NewStep,
-  type Part,
-  type SolidPlan,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import type { Kernel } from '@lathica/kernel'
 import type { Random } from '../fuzz/random'
 

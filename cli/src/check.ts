@@ -5,9 +5,9 @@ import {
   tellFailure,
   tellTolerance,
   tellValue,
-  writeSheet,
   type CheckState,
-} from '@lathica/core'
+} from '@lathica/core/inspect'
+import { writeSheet } from '@lathica/core/formats'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
 import { readSettled } from './settled'

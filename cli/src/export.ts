@@ -1,4 +1,6 @@
-import { EXPORTERS, EXPORT_CHORD_TOLERANCE, reportOf, touchWords } from '@lathica/core'
+import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import { reportOf } from '@lathica/core/inspect'
+import { EXPORTERS, touchWords } from '@lathica/core/formats'
 import { builtGeometry } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'

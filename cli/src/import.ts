@@ -1,15 +1,14 @@
 import { basename } from 'node:path'
+import type { Part } from '@lathica/core/part'
 import {
-  LARGEST_MESH_FILE,
   isMeshFile,
   partFromMeshes,
   plainName,
   recoveredWords,
-  reportOf,
-  writePartFile,
   type BroughtPart,
-  type Part,
-} from '@lathica/core'
+} from '@lathica/core/recover'
+import { reportOf } from '@lathica/core/inspect'
+import { LARGEST_MESH_FILE, writePartFile } from '@lathica/core/formats'
 import { KernelFault, loadKernel, partFromFile, settlePlans } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { bytesOf, isSound, textOf } from './read'

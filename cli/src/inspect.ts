@@ -1,4 +1,5 @@
-import { reportOf, significant, type PartReport } from '@lathica/core'
+import { significant } from '@lathica/core/units'
+import { reportOf, type PartReport } from '@lathica/core/inspect'
 import { EXIT, type Streams } from './exit'
 import { isSound } from './read'
 import { readSettled } from './settled'

@@ -1,5 +1,7 @@
 import { readFile, stat } from 'node:fs/promises'
-import { LARGEST_PART_FILE, readPartFile, type Part, type PartReport } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import type { PartReport } from '@lathica/core/inspect'
+import { LARGEST_PART_FILE, readPartFile } from '@lathica/core/formats'
 import { EXIT, Stop } from './exit'
 
 /** Reads a part file from disk. Throws a stop that says why it cannot be read. */

@@ -1,4 +1,5 @@
-import { needsKernel, type Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { needsKernel } from '@lathica/core/formats'
 import { loadKernel, settlePlans, type Kernel } from '@lathica/kernel'
 import { readPartAt } from './read'
 

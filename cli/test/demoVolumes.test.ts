@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { evaluate, readPartFile } from '@lathica/core'
+import { evaluate } from '@lathica/core/route'
+import { readPartFile } from '@lathica/core/formats'
 import { demoParts } from '../../scripts/demo/parts'
 import {
   bevel,

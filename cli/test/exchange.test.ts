@@ -1,19 +1,10 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import initKernel from 'replicad-opencascadejs'
-import {
-  createPart,
-  evaluate,
-  line,
-  needsKernel,
-  arc,
-  profileOf,
-  readPartFile,
-  solidProperties,
-  vec,
-  writeStep,
-  type Part,
-  type Piece,
-} from '@lathica/core'
+import { line, arc, vec, type Piece } from '@lathica/core/geometry'
+import { profileOf, solidProperties } from '@lathica/core/section'
+import { createPart, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { needsKernel, readPartFile, writeStep } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, settlePlans, type Kernel as Builder } from '@lathica/kernel'
 import { demoParts } from '../../scripts/demo/parts'
 

@@ -1,14 +1,9 @@
 import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
-import {
-  createPart,
-  locator,
-  pieceOf,
-  pointAt,
-  toDocument,
-  type Part,
-  type Vec,
-} from '@lathica/core'
+import { pointAt, type Vec } from '@lathica/core/geometry'
+import { locator, pieceOf } from '@lathica/core/sketch'
+import { createPart, type Part } from '@lathica/core/part'
+import { toDocument } from '@lathica/core/formats'
 
 interface Project {
   readonly id: string

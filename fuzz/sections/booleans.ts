@@ -1,4 +1,4 @@
-import { combine, sectionArea, type Section } from '@lathica/core'
+import { combine, sectionArea, type Section } from '@lathica/core/section'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
 import { moved, sectionOf, smallerDrawn, star, stepped, type Drawn } from './make'

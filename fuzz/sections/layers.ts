@@ -5,7 +5,7 @@ import {
   wallOf,
   type Section,
   type SectionEdge,
-} from '@lathica/core'
+} from '@lathica/core/section'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
 import { pieceTo, sectionOf, smallerDrawn, star, stepped, type Drawn } from './make'

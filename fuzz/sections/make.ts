@@ -1,4 +1,5 @@
-import { arc, cubic, line, profileOf, simplePieces, type Piece, type Section } from '@lathica/core'
+import { arc, cubic, line, simplePieces, type Piece } from '@lathica/core/geometry'
+import { profileOf, type Section } from '@lathica/core/section'
 import type { Random } from '../random'
 
 export interface Place {

@@ -1,5 +1,5 @@
 /** Parts built as plain data, the way a file holds them. */
-import { createPart, type Part } from '@lathica/core'
+import { createPart, type Part } from '@lathica/core/part'
 import { pieceTo, type Drawn } from './make'
 
 /** Any field of a step; what a field may hold is for the engine to judge. */

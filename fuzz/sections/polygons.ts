@@ -3,7 +3,8 @@
  * what the engine does with curves. Nothing of the engine is used.
  */
 import Clipper from 'clipper-lib'
-import { edgesOf, loopsOf, type Piece, type Section } from '@lathica/core'
+import type { Piece } from '@lathica/core/geometry'
+import { edgesOf, loopsOf, type Section } from '@lathica/core/section'
 
 /** Whole numbers in which the clipping package reckons, per mm. */
 const SCALE = 1e7

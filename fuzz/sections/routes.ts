@@ -1,4 +1,6 @@
-import { evaluate, sectionArea, type Part } from '@lathica/core'
+import { sectionArea } from '@lathica/core/section'
+import type { Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
 import { sectionOf, star, stepped, type Drawn } from './make'

@@ -1,4 +1,4 @@
-import type { Constraint, Entity, Size } from '@lathica/core'
+import type { Constraint, Entity, Size } from '@lathica/core/sketch'
 import type { Random } from '../random'
 import type { Place } from './oracle'
 

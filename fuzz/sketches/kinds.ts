@@ -1,4 +1,5 @@
-import { solve, type Size, type Sketch } from '@lathica/core'
+import type { Size, Sketch } from '@lathica/core/sketch'
+import { solve } from '@lathica/core/solver'
 import type { Kind } from '../kind'
 import { randomFrom, type Random } from '../random'
 import { collapsed, displaced, wellPosed } from './make'

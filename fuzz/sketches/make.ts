@@ -1,4 +1,4 @@
-import type { Constraint, Size, Sketch } from '@lathica/core'
+import type { Constraint, Size, Sketch } from '@lathica/core/sketch'
 import type { Random } from '../random'
 import { Drawing } from './drawing'
 import {

@@ -3,7 +3,7 @@
  * trigonometry, derivatives by central differences, rank by orthogonalising rows. It shares
  * nothing with the solver.
  */
-import type { Constraint, Entity, Size, Sketch } from '@lathica/core'
+import type { Constraint, Entity, Size, Sketch } from '@lathica/core/sketch'
 
 export interface Place {
   x: number

@@ -2,7 +2,7 @@
  * Looks for a place where a sketch holds, by dense damped least squares on the oracle's residuals from random
  * starts. It knows nothing of sides and is slow; it shares nothing with the solver.
  */
-import type { Sketch } from '@lathica/core'
+import type { Sketch } from '@lathica/core/sketch'
 import type { Random } from '../random'
 import { gradients, placesOf, residuals, type Place, type Places } from './oracle'
 

@@ -1,13 +1,8 @@
-import {
-  LARGEST_PACKED,
-  METRIC,
-  packText,
-  readFileSaid,
-  recoverPart,
-  solidsToBring,
-  type BroughtSolid,
-  type RecoveredPart,
-} from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { LARGEST_PACKED, packText } from '@lathica/core/solid'
+import type { BroughtSolid } from '@lathica/core/edit'
+import { recoverPart, solidsToBring, type RecoveredPart } from '@lathica/core/recover'
+import { readFileSaid } from '@lathica/core/formats'
 import { KernelFault } from './fault'
 import type { Kernel } from './kernel'
 

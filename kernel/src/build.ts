@@ -1,11 +1,11 @@
+import { PART_FRAME } from '@lathica/core/geometry'
 import {
-  PART_FRAME,
   planKeys,
   type FileTool,
   type SolidOp,
   type SolidPlan,
   type SolidTool,
-} from '@lathica/core'
+} from '@lathica/core/solid'
 import { combined } from './combine'
 import { finishedEdges } from './edges'
 import { KernelFault, faultOf } from './fault'

@@ -1,12 +1,11 @@
+import { faceName, isFaceOf } from '@lathica/core/names'
 import {
   hangingTogether,
   stretchesInOrder,
   type EdgeOp,
   type EdgesOf,
   type StretchOrder,
-  faceName,
-  isFaceOf,
-} from '@lathica/core'
+} from '@lathica/core/solid'
 import { isSound } from './check'
 import { KernelFault } from './fault'
 import { freeSolid, named, type NamedFace, type NamedSolid } from './named'

@@ -1,4 +1,4 @@
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 import type { OpenCascade } from './openCascade'
 
 /** Something the kernel could not do, with what mends it. */

@@ -1,4 +1,6 @@
-import { place, type LiftedProperties, type Place, type SolidMesh } from '@lathica/core'
+import { place, type Place } from '@lathica/core/geometry'
+import type { LiftedProperties } from '@lathica/core/solid'
+import type { SolidMesh } from '@lathica/core/mesh'
 import { partsOf, scoped, type OpenCascade, type Scope, type Shape } from './openCascade'
 
 /**

@@ -1,5 +1,5 @@
-import { faceName, withoutCopy } from '@lathica/core'
-import type { ShellOp } from '@lathica/core'
+import { faceName, withoutCopy } from '@lathica/core/names'
+import type { ShellOp } from '@lathica/core/solid'
 import { isSound } from './check'
 import { combined } from './combine'
 import { KernelFault } from './fault'

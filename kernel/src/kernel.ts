@@ -1,11 +1,7 @@
-import type {
-  BodyPlan,
-  FileSaid,
-  ForeignSolid,
-  LiftedProperties,
-  SolidMesh,
-  SolidPlan,
-} from '@lathica/core'
+import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
+import type { ForeignSolid } from '@lathica/core/recover'
+import type { SolidMesh } from '@lathica/core/mesh'
+import type { BodyPlan, FileSaid } from '@lathica/core/formats'
 import { Builder } from './build'
 import { isSound } from './check'
 import { KernelFault, faultOf } from './fault'

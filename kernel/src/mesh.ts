@@ -1,13 +1,6 @@
-import {
-  Places,
-  creased,
-  hangingTogether,
-  meetingKey,
-  stretchKey,
-  stretchesInOrder,
-  type BareMesh,
-  type SolidMesh,
-} from '@lathica/core'
+import { meetingKey, stretchKey } from '@lathica/core/names'
+import { hangingTogether, stretchesInOrder, type BareMesh } from '@lathica/core/solid'
+import { Places, creased, type SolidMesh } from '@lathica/core/mesh'
 import { KernelFault } from './fault'
 import type { NamedSolid } from './named'
 import { scoped, type OpenCascade, type Shape } from './openCascade'

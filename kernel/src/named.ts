@@ -1,4 +1,4 @@
-import { faceName } from '@lathica/core'
+import { faceName } from '@lathica/core/names'
 import { partsOf, type OpenCascade, type Scope, type Shape } from './openCascade'
 
 /** A face with the name it has got. */

@@ -3,21 +3,18 @@ import {
   addPlaces,
   controlOf,
   crossPlaces,
-  edgeKey,
   inFrame,
-  liesOnAxis,
   pointAt,
   radiusOf,
   scalePlace,
   subtract,
   type CubicPiece,
   type Frame,
-  type Loop,
   type Piece,
   type Place,
-  type Region,
   type Vec,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import { edgeKey, liesOnAxis, type Loop, type Region } from '@lathica/core/section'
 import { KernelFault } from './fault'
 import type { Edge, OpenCascade, Point, Scope, Shape } from './openCascade'
 

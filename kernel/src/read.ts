@@ -1,18 +1,14 @@
+import { place } from '@lathica/core/geometry'
+import { faceName } from '@lathica/core/names'
+import { unpackText, type FileTool } from '@lathica/core/solid'
 import {
-  place,
-  readFileSaid,
   roundAbout,
-  saidOf,
-  unpackText,
-  type FileSaid,
-  type FileTool,
   type ForeignFace,
   type ForeignSolid,
-  type KnownBy,
   type Line,
   type SpaceSpline,
-  faceName,
-} from '@lathica/core'
+} from '@lathica/core/recover'
+import { readFileSaid, saidOf, type FileSaid, type KnownBy } from '@lathica/core/formats'
 import { KernelFault } from './fault'
 import { bulkOf } from './figures'
 import { handleTo, named, type NamedSolid } from './named'

@@ -1,15 +1,8 @@
-import {
-  bodyPlans,
-  evaluate,
-  foundFor,
-  noteFound,
-  type BuiltGeometry,
-  type LiftedProperties,
-  type Part,
-  type PartState,
-  type Problem,
-  type SolidPlan,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { foundFor, noteFound, type LiftedProperties, type SolidPlan } from '@lathica/core/solid'
+import type { Part } from '@lathica/core/part'
+import { evaluate, type PartState } from '@lathica/core/route'
+import { bodyPlans, type BuiltGeometry } from '@lathica/core/formats'
 import { KernelFault } from './fault'
 import type { Kernel } from './kernel'
 

@@ -2,7 +2,6 @@ import {
   PART_FRAME,
   addPlaces,
   crossPlaces,
-  edgesOf,
   inFrame,
   line,
   place,
@@ -10,18 +9,13 @@ import {
   secondOf,
   tangentAt,
   turnedFrame,
-  type BodyTool,
-  type FacetTool,
   type Frame,
   type Place,
-  type PrismTool,
-  type Section,
-  type SweptTool,
-  type TurnedTool,
   type Vec,
-  copyMark,
-  faceName,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import { copyMark, faceName } from '@lathica/core/names'
+import { edgesOf, type Section } from '@lathica/core/section'
+import type { BodyTool, FacetTool, PrismTool, SweptTool, TurnedTool } from '@lathica/core/solid'
 import { combined } from './combine'
 import { KernelFault } from './fault'
 import { freeSolid, handleTo, named, type NamedFace, type NamedSolid } from './named'

@@ -1,15 +1,6 @@
-import {
-  PART_FRAME,
-  line,
-  outlineOf,
-  place,
-  prismTool,
-  rectangleOf,
-  turnedTool,
-  vec,
-  type Section,
-  type SolidPlan,
-} from '@lathica/core'
+import { PART_FRAME, line, place, vec } from '@lathica/core/geometry'
+import type { Section } from '@lathica/core/section'
+import { outlineOf, prismTool, rectangleOf, turnedTool, type SolidPlan } from '@lathica/core/solid'
 import type { Kernel } from './kernel'
 
 /** So many lands that turning and weighing are compiled to their best. */

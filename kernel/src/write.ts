@@ -1,4 +1,4 @@
-import { encodeExchangeText, lightOf, withValidation } from '@lathica/core'
+import { encodeExchangeText, lightOf, withValidation } from '@lathica/core/formats'
 import { bulkOf } from './figures'
 import type { NamedSolid } from './named'
 import { scoped, type OpenCascade } from './openCascade'

@@ -1,18 +1,10 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import {
-  PART_FRAME,
-  addStep,
-  evaluate,
-  meetingKey,
-  mirroredOp,
-  offeredStep,
-  turnedFrame,
-  type BodyTool,
-  type MirrorStep,
-  type NewStep,
-  type Part,
-  type SolidPlan,
-} from '@lathica/core'
+import { PART_FRAME, turnedFrame } from '@lathica/core/geometry'
+import { meetingKey } from '@lathica/core/names'
+import { mirroredOp, type BodyTool, type SolidPlan } from '@lathica/core/solid'
+import type { MirrorStep, NewStep, Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { addStep, offeredStep } from '@lathica/core/edit'
 import { loadKernel, type Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
 

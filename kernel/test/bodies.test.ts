@@ -1,25 +1,9 @@
 import { beforeAll, describe, expect, test } from 'vitest'
+import { place } from '@lathica/core/geometry'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { edgeKey, edgesOf, extentOf, sectionArea, solidProperties } from '@lathica/core/section'
 import {
-  ORIGIN_ID,
-  addStep,
-  changeStep,
-  combineOf,
   createPart,
-  drawDraft,
-  edgeKey,
-  edgesOf,
-  evaluate,
-  extentOf,
-  intoOtherBody,
-  nextStepId,
-  offeredHoleAt,
-  offeredStep,
-  place,
-  rectangle,
-  revolveOf,
-  sectionArea,
-  solidProperties,
-  type BodyState,
   type CombineStep,
   type MirrorStep,
   type MoveStep,
@@ -27,7 +11,20 @@ import {
   type Part,
   type ShellStep,
   type Step,
-} from '@lathica/core'
+} from '@lathica/core/part'
+import { evaluate, type BodyState } from '@lathica/core/route'
+import {
+  addStep,
+  changeStep,
+  combineOf,
+  drawDraft,
+  intoOtherBody,
+  nextStepId,
+  offeredHoleAt,
+  offeredStep,
+  rectangle,
+  revolveOf,
+} from '@lathica/core/edit'
 import { loadKernel, type Kernel } from '../src'
 import { key, problemOf, run, spindle, watertight } from './support'
 

@@ -1,20 +1,10 @@
 import { beforeAll, expect, test } from 'vitest'
-import {
-  addStep,
-  bringSolids,
-  createPart,
-  edgesOf,
-  evaluate,
-  faceWords,
-  offeredHoles,
-  readPart,
-  settle,
-  toDocument,
-  extentOf,
-  type NewStep,
-  type Part,
-} from '@lathica/core'
-import { readPartFile } from '@lathica/core'
+import { edgesOf, extentOf } from '@lathica/core/section'
+import { createPart, type NewStep, type Part } from '@lathica/core/part'
+import { evaluate, faceWords, settle } from '@lathica/core/route'
+import { addStep, bringSolids, offeredHoles } from '@lathica/core/edit'
+import { readPart, toDocument } from '@lathica/core/formats'
+import { readPartFile } from '@lathica/core/formats'
 import { demoParts } from '../../scripts/demo/parts'
 import {
   KernelFault,

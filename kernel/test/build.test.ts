@@ -1,13 +1,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import {
-  EMPTY_SECTION,
-  PART_FRAME,
-  place,
-  solidProperties,
-  type Section,
-  type SolidPlan,
-  type SolidTool,
-} from '@lathica/core'
+import { PART_FRAME, place } from '@lathica/core/geometry'
+import { EMPTY_SECTION, solidProperties, type Section } from '@lathica/core/section'
+import type { SolidPlan, SolidTool } from '@lathica/core/solid'
 import { KernelFault, loadKernel, type Kernel } from '../src'
 import { outline, watertight } from './support'
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { evaluate, readPartFile, touchWords, type BodyState } from '@lathica/core'
+import { evaluate, type BodyState } from '@lathica/core/route'
+import { readPartFile, touchWords } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, settlePlans, type Kernel } from '../src'
 import { watertight } from './support'
 

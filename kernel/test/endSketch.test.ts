@@ -1,26 +1,21 @@
 import { beforeAll, describe, expect, test } from 'vitest'
+import { ORIGIN_ID, type SketchPlane } from '@lathica/core/sketch'
+import { edgeKey, edgesOf } from '@lathica/core/section'
+import type { ExtrudeStep, HolesStep, NewStep, Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import {
-  ORIGIN_ID,
   addSketch,
   addStep,
   circle,
   drawDraft,
   endExtrudeOf,
-  evaluate,
-  edgeKey,
-  edgesOf,
   extrudeOf,
   polygon,
   rectangle,
   offeredHoles,
   sketchHoles,
   type Draft,
-  type ExtrudeStep,
-  type HolesStep,
-  type NewStep,
-  type Part,
-  type SketchPlane,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { loadKernel, type Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
 

@@ -1,17 +1,8 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import {
-  addStep,
-  countWords,
-  packText,
-  recoverPart,
-  type FlatsStep,
-  type ForeignFace,
-  type HolesStep,
-  type NewStep,
-  type Part,
-  type SlotStep,
-  type SolidPlan,
-} from '@lathica/core'
+import { packText, type SolidPlan } from '@lathica/core/solid'
+import type { FlatsStep, HolesStep, NewStep, Part, SlotStep } from '@lathica/core/part'
+import { addStep } from '@lathica/core/edit'
+import { countWords, recoverPart, type ForeignFace } from '@lathica/core/recover'
 import { randomFrom } from '../../fuzz/random'
 import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
 import { bodyOf, key, problemOf, run, spindle } from './support'

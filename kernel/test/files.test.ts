@@ -1,13 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from 'vitest'
-import {
-  countWords,
-  evaluate,
-  recoveredWords,
-  type RecoveredPart,
-  readFileSaid,
-} from '@lathica/core'
+import { evaluate } from '@lathica/core/route'
+import { countWords, recoveredWords, type RecoveredPart } from '@lathica/core/recover'
+import { readFileSaid } from '@lathica/core/formats'
 import { loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
 
 let kernel: Kernel

@@ -1,26 +1,21 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import {
-  ORIGIN_ID,
-  addRevolve,
   coursesOf,
-  createPart,
   cubic,
-  drawDraft,
-  evaluate,
   line,
-  packText,
   place,
-  profileOf,
-  recoverPart,
   simplePieces,
-  solidProperties,
   vec,
-  writeStep,
-  type Part,
   type Piece,
-  type Section,
-  type SolidTool,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { profileOf, solidProperties, type Section } from '@lathica/core/section'
+import { packText, type SolidTool } from '@lathica/core/solid'
+import { createPart, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { addRevolve, drawDraft } from '@lathica/core/edit'
+import { recoverPart } from '@lathica/core/recover'
+import { writeStep } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, type Kernel } from '../src'
 import { outline, run, watertight } from './support'
 

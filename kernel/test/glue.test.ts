@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { solidProperties } from '@lathica/core'
+import { solidProperties } from '@lathica/core/section'
 import { installGlue, loadKernel, type Kernel } from '../src'
 import { outline } from './support'
 

@@ -1,15 +1,20 @@
 import { beforeAll, describe, expect, test } from 'vitest'
+import { edgeKey, edgesOf, type SectionEdge } from '@lathica/core/section'
+import {
+  createPart,
+  type MirrorStep,
+  type NewStep,
+  type Part,
+  type SweepStep,
+} from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import {
   addSketch,
   addStep,
   circle,
   drawDraft,
   drawPiece,
-  edgeKey,
-  edgesOf,
   endExtrudeOf,
-  createPart,
-  evaluate,
   offeredHoles,
   offeredSlot,
   offeredStep,
@@ -17,12 +22,7 @@ import {
   rectangle,
   revolveOf,
   type Draft,
-  type MirrorStep,
-  type NewStep,
-  type Part,
-  type SectionEdge,
-  type SweepStep,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { loadKernel, type Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
 

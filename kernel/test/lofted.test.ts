@@ -1,19 +1,10 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import init from 'replicad-opencascadejs'
-import {
-  arc,
-  axisOf,
-  edgesOf,
-  evaluate,
-  line,
-  nearestOn,
-  packText,
-  profileOf,
-  recoverPart,
-  solidProperties,
-  vec,
-  type SectionEdge,
-} from '@lathica/core'
+import { arc, line, nearestOn, vec } from '@lathica/core/geometry'
+import { edgesOf, profileOf, solidProperties, type SectionEdge } from '@lathica/core/section'
+import { packText } from '@lathica/core/solid'
+import { evaluate } from '@lathica/core/route'
+import { axisOf, recoverPart } from '@lathica/core/recover'
 import { createKernel, type Kernel } from '../src/kernel'
 import { handleTo } from '../src/named'
 import { scoped, type OpenCascade } from '../src/openCascade'

@@ -1,29 +1,24 @@
 import { readFile, readdir } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import { beforeAll, describe, expect, test } from 'vitest'
+import { place, type Place } from '@lathica/core/geometry'
+import { planeCalled, type SolidPlan } from '@lathica/core/solid'
+import { createPart, type ExtrudeStep, type NewStep, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import {
   addSketch,
   addStep,
   bringSolids,
-  createPart,
   drawDraft,
   endExtrudeOf,
-  evaluate,
   extrudeOf,
   offeredHoleAt,
   offeredSlotAcross,
   offeredStep,
-  planeCalled,
-  readPartFile,
   rectangle,
   revolveOf,
-  type ExtrudeStep,
-  type NewStep,
-  place,
-  type Part,
-  type Place,
-  type SolidPlan,
-} from '@lathica/core'
+} from '@lathica/core/edit'
+import { readPartFile } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, settlePlans, solidsFromFile, type Kernel } from '../src'
 import { bodyOf, changeBy, key, problemOf, run, spindle } from './support'
 

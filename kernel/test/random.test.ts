@@ -1,23 +1,19 @@
 import * as fc from 'fast-check'
 import initKernel from 'replicad-opencascadejs'
 import { beforeAll, expect, test } from 'vitest'
+import { leftNormal } from '@lathica/core/geometry'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { edgeKey, edgesOf } from '@lathica/core/section'
+import { createPart, type HolesStep, type NewStep, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import {
-  ORIGIN_ID,
   addRevolve,
   addStep,
-  createPart,
   drawDraft,
-  edgeKey,
-  edgesOf,
-  evaluate,
-  leftNormal,
   perform,
   steppedShaft,
   type Command,
-  type HolesStep,
-  type NewStep,
-  type Part,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { KernelFault, loadKernel, settlePlans, type Kernel } from '../src'
 import { watertight } from './support'
 

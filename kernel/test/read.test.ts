@@ -1,22 +1,11 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import {
-  EMPTY_SECTION,
-  countWords,
-  evaluate,
-  needsKernel,
-  packText,
-  place,
-  readPart,
-  readPartFile,
-  recoverPart,
-  recoveredWords,
-  toDocument,
-  unpackText,
-  writeStep,
-  type Frame,
-  type Part,
-  type RecoveredPart,
-} from '@lathica/core'
+import { place, type Frame } from '@lathica/core/geometry'
+import { EMPTY_SECTION } from '@lathica/core/section'
+import { packText, unpackText } from '@lathica/core/solid'
+import type { Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { countWords, recoverPart, recoveredWords, type RecoveredPart } from '@lathica/core/recover'
+import { needsKernel, readPart, readPartFile, toDocument, writeStep } from '@lathica/core/formats'
 import { demoParts } from '../../scripts/demo/parts'
 import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
 import { bodyOf, spindle, watertight } from './support'

@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { evaluate, readPartFile, stationsOfSolid, type SlicedStation } from '@lathica/core'
+import { evaluate } from '@lathica/core/route'
+import { stationsOfSolid, type SlicedStation } from '@lathica/core/inspect'
+import { readPartFile } from '@lathica/core/formats'
 import { loadKernel, settlePlans, type Kernel } from '../src'
 
 let kernel: Kernel

@@ -1,23 +1,23 @@
 import { beforeAll, describe, expect, test } from 'vitest'
+import { edgeKey, edgesOf, solidProperties } from '@lathica/core/section'
+import { noteFound } from '@lathica/core/solid'
 import {
-  addStep,
-  changeStep,
   createPart,
-  drawDraft,
-  drawPiece,
-  edgeKey,
-  edgesOf,
-  evaluate,
-  noteFound,
-  offeredHoles,
-  rectangle,
-  revolveOf,
-  solidProperties,
   type NewStep,
   type Part,
   type RevolveStep,
   type Step,
-} from '@lathica/core'
+} from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import {
+  addStep,
+  changeStep,
+  drawDraft,
+  drawPiece,
+  offeredHoles,
+  rectangle,
+  revolveOf,
+} from '@lathica/core/edit'
 import { KernelFault, loadKernel, settlePlans, type BuiltSolid, type Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
 

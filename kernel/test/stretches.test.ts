@@ -1,16 +1,9 @@
 import { beforeAll, describe, expect, test } from 'vitest'
-import {
-  addStep,
-  evaluate,
-  offeredStep,
-  stretchKey,
-  stretchesOf,
-  wholeKey,
-  type MirrorStep,
-  type NewStep,
-  type Part,
-  type SolidMesh,
-} from '@lathica/core'
+import { stretchKey, wholeKey } from '@lathica/core/names'
+import type { MirrorStep, NewStep, Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { addStep, offeredStep } from '@lathica/core/edit'
+import { stretchesOf, type SolidMesh } from '@lathica/core/mesh'
 import { loadKernel, type Kernel } from '../src'
 import { bodyOf, builtBy, key, run, spindle } from './support'
 

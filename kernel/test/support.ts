@@ -1,27 +1,13 @@
 import { expect } from 'vitest'
-import {
-  ORIGIN_ID,
-  addRevolve,
-  createPart,
-  drawDraft,
-  edgeKey,
-  edgesOf,
-  evaluate,
-  faceWords,
-  line,
-  noteFound,
-  perform,
-  profileOf,
-  solidProperties,
-  steppedShaft,
-  vec,
-  welded,
-  type BodyState,
-  type Command,
-  type Part,
-  type Section,
-  type SolidMesh,
-} from '@lathica/core'
+import { line, vec } from '@lathica/core/geometry'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { edgeKey, edgesOf, profileOf, solidProperties, type Section } from '@lathica/core/section'
+import { noteFound } from '@lathica/core/solid'
+import { createPart, type Part } from '@lathica/core/part'
+import { evaluate, faceWords, type BodyState } from '@lathica/core/route'
+import { addRevolve, drawDraft, perform, steppedShaft, type Command } from '@lathica/core/edit'
+import type { SolidMesh } from '@lathica/core/mesh'
+import { welded } from '@lathica/core/formats'
 import type { BuiltSolid, Kernel } from '../src'
 
 /** A closed outline through corners, its edges called e1, e2 …, those along the axis too. */

@@ -1,18 +1,20 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import {
-  FULL_WALL,
-  addSketch,
-  addStep,
   createPart,
-  drawDraft,
-  drawPiece,
-  rectangle,
-  revolveOf,
   type NewStep,
   type Part,
   type RevolveStep,
   type WallStep,
-} from '@lathica/core'
+} from '@lathica/core/part'
+import {
+  FULL_WALL,
+  addSketch,
+  addStep,
+  drawDraft,
+  drawPiece,
+  rectangle,
+  revolveOf,
+} from '@lathica/core/edit'
 import { loadKernel, type Kernel } from '../src'
 import { builtBy, problemOf, run } from './support'
 

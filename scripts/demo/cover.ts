@@ -1,27 +1,27 @@
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { edgeKey, edgesOf, type SectionEdge } from '@lathica/core/section'
 import {
-  ORIGIN_ID,
+  createPart,
+  type ExtrudeStep,
+  type HolesStep,
+  type NewStep,
+  type Part,
+} from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import {
   addRevolve,
   addSize,
   addSketch,
   constrain,
-  createPart,
   drawDraft,
-  edgeKey,
-  edgesOf,
   endExtrudeOf,
-  evaluate,
   rectangle,
   offeredHoles,
   sketchHoles,
   steppedShaft,
   type Draft,
-  type ExtrudeStep,
-  type HolesStep,
-  type NewStep,
-  type Part,
-  type SectionEdge,
   type SizeOffer,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { chamfer, face, withSteps } from './finishing'
 import { material, profile, run } from './outline'
 

@@ -1,17 +1,8 @@
-import {
-  METRIC,
-  addStep,
-  cornersOf,
-  edgeKey,
-  edgesOf,
-  evaluate,
-  faceWords,
-  type CornerPick,
-  type GrooveStep,
-  type NewStep,
-  type Part,
-  type Section,
-} from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { cornersOf, edgeKey, edgesOf, type Section } from '@lathica/core/section'
+import type { CornerPick, GrooveStep, NewStep, Part } from '@lathica/core/part'
+import { evaluate, faceWords } from '@lathica/core/route'
+import { addStep } from '@lathica/core/edit'
 import { run } from './outline'
 
 /** A body as it stands after all steps so far. */

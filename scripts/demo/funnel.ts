@@ -1,12 +1,6 @@
-import {
-  FULL_WALL,
-  ORIGIN_ID,
-  addStep,
-  createPart,
-  drawDraft,
-  type NewStep,
-  type Part,
-} from '@lathica/core'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { createPart, type NewStep, type Part } from '@lathica/core/part'
+import { FULL_WALL, addStep, drawDraft } from '@lathica/core/edit'
 import { material, profile, run } from './outline'
 
 /** The funnel that fills the ink flask: a stem and a mouth in one free curve, with one wall along both. */

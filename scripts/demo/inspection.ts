@@ -1,4 +1,5 @@
-import { addChecks, type BodyFigureKind, type Check, type NewCheck, type Part } from '@lathica/core'
+import type { BodyFigureKind, Check, NewCheck, Part } from '@lathica/core/part'
+import { addChecks } from '@lathica/core/edit'
 import { face } from './finishing'
 import { run } from './outline'
 

@@ -1,17 +1,6 @@
+import { AXIS_ID, ORIGIN_ID } from '@lathica/core/sketch'
 import {
-  FULL_WALL,
-  AXIS_ID,
-  ORIGIN_ID,
-  addRevolve,
-  addSize,
-  addSketch,
-  constrain,
   createPart,
-  drawDraft,
-  drawPiece,
-  rectangle,
-  revolveOf,
-  steppedShaft,
   type ExtrudeStep,
   type FlatsStep,
   type HolesStep,
@@ -19,7 +8,19 @@ import {
   type Part,
   type RevolveStep,
   type SlotStep,
-} from '@lathica/core'
+} from '@lathica/core/part'
+import {
+  FULL_WALL,
+  addRevolve,
+  addSize,
+  addSketch,
+  constrain,
+  drawDraft,
+  drawPiece,
+  rectangle,
+  revolveOf,
+  steppedShaft,
+} from '@lathica/core/edit'
 import { chamfer, face, fillet, withSteps } from './finishing'
 import { draw, material, profile, run, sizeUp } from './outline'
 

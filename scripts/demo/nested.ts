@@ -1,17 +1,15 @@
+import { AXIS_ID, ORIGIN_ID } from '@lathica/core/sketch'
+import { createPart, type Part } from '@lathica/core/part'
 import {
-  AXIS_ID,
-  ORIGIN_ID,
   addRevolve,
   addSize,
   addSketch,
   changeBody,
   constrain,
-  createPart,
   drawDraft,
   setMaterial,
   steppedShaft,
-  type Part,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { chamfer, withSteps } from './finishing'
 import { draw, material, run, sizeAndTurn } from './outline'
 

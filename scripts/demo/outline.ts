@@ -1,21 +1,16 @@
+import { AXIS_ID, ORIGIN_ID, locator, type Sketch } from '@lathica/core/sketch'
+import type { NewConstraint } from '@lathica/core/constraints'
+import { STOCK_MATERIALS, type Material, type Part } from '@lathica/core/part'
 import {
-  AXIS_ID,
-  ORIGIN_ID,
-  STOCK_MATERIALS,
   addRevolve,
   addSize,
   drawChain,
   drawPiece,
-  locator,
   perform,
   type Command,
   type End,
-  type Material,
-  type NewConstraint,
-  type Part,
-  type Sketch,
   type SizeOffer,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 
 /** Runs commands one after another; a refusal is a bug in the demo data. */
 export function run(part: Part, ...commands: readonly Command[]): Part {

@@ -1,21 +1,18 @@
+import { AXIS_ID, ORIGIN_ID, lineOf } from '@lathica/core/sketch'
+import { createPart, type Part } from '@lathica/core/part'
 import {
-  AXIS_ID,
-  ORIGIN_ID,
   addRevolve,
   addSize,
   constrain,
-  createPart,
   drawDraft,
   drawPiece,
-  lineOf,
   mirrorItems,
   removeItems,
   repeatItems,
   setValue,
   steppedShaft,
-  writePartFile,
-  type Part,
-} from '@lathica/core'
+} from '@lathica/core/edit'
+import { writePartFile } from '@lathica/core/formats'
 import { chamfer, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } from './outline'
 import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'

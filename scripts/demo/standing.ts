@@ -1,20 +1,17 @@
+import { AXIS_ID, ORIGIN_ID, lineOf } from '@lathica/core/sketch'
+import { createPart, type Part } from '@lathica/core/part'
 import {
   FULL_WALL,
-  AXIS_ID,
-  ORIGIN_ID,
   addRevolve,
   addSize,
   addSketch,
   changeBody,
   constrain,
-  createPart,
   drawDraft,
-  lineOf,
   rectangle,
   setMaterial,
   setValue,
-  type Part,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { face, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, material, profile, run, sizeAndTurn } from './outline'
 

@@ -2,7 +2,7 @@ import { readFile, readdir } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
-import { readPartFile, toDocument } from '@lathica/core'
+import { readPartFile, toDocument } from '@lathica/core/formats'
 import { storable } from './partText'
 import { createRepository } from './repository'
 

@@ -1,4 +1,4 @@
-import type { Material } from '@lathica/core'
+import type { Material } from '@lathica/core/part'
 import type { Knex } from 'knex'
 import { patiently, type Write } from './database/writing'
 

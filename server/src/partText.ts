@@ -1,4 +1,4 @@
-import { storedPart, toDocument } from '@lathica/core'
+import { storedPart, toDocument } from '@lathica/core/formats'
 import { HttpProblem } from './http/problem'
 
 /** A part as it is stored. */

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import type { PartSummary } from '@lathica/core'
+import type { PartSummary } from '@lathica/core/inspect'
 import type { Knex } from 'knex'
 import { patiently, type Write } from './database/writing'
 import type { PartText } from './partText'

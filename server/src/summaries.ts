@@ -1,4 +1,4 @@
-import type { PartSummary } from '@lathica/core'
+import type { PartSummary } from '@lathica/core/inspect'
 import type { Knex } from 'knex'
 import type { Logger } from 'pino'
 import { patiently, type Write } from './database/writing'

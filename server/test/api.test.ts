@@ -4,7 +4,8 @@ import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { createPart, toDocument, type Part } from '@lathica/core'
+import { createPart, type Part } from '@lathica/core/part'
+import { toDocument } from '@lathica/core/formats'
 import { startServer, type Started } from './support'
 
 let folder: string

@@ -1,6 +1,7 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { EXPORTERS, createPart, type Part } from '@lathica/core'
+import { createPart, type Part } from '@lathica/core/part'
+import { EXPORTERS } from '@lathica/core/formats'
 import type { JobView, Repository } from '../src'
 import { demo, startServer, stored as textOf, type Started } from './support'
 

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
-import type { Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
 import {
   createRepository,
   createSummaries,

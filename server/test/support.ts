@@ -5,7 +5,8 @@ import { fileURLToPath } from 'node:url'
 import type { Knex } from 'knex'
 import pino, { type Logger } from 'pino'
 import { afterAll } from 'vitest'
-import { readPartFile, toDocument, type Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { readPartFile, toDocument } from '@lathica/core/formats'
 import {
   createApp,
   createJobs,

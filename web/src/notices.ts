@@ -1,5 +1,5 @@
 import { message } from 'ant-design-vue'
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 
 /** Says what went wrong and what mends it, without stopping the work. */
 export function tellProblem(problem: Pick<Problem, 'message' | 'mend'>): void {

@@ -1,14 +1,8 @@
 // @vitest-environment jsdom
-import {
-  addSize,
-  changeSize,
-  createPart,
-  drawChain,
-  linesOf,
-  removeItems,
-  succeed,
-  type End,
-} from '@lathica/core'
+import { succeed } from '@lathica/core/result'
+import { linesOf } from '@lathica/core/sketch'
+import { createPart } from '@lathica/core/part'
+import { addSize, changeSize, drawChain, removeItems, type End } from '@lathica/core/edit'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'

@@ -1,4 +1,5 @@
-import { evaluate, locator } from '@lathica/core'
+import { locator } from '@lathica/core/sketch'
+import { evaluate } from '@lathica/core/route'
 import { describe, expect, it } from 'vitest'
 import { ToolBench } from './support/bench'
 

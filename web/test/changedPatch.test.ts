@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { createPart, drawDraft, evaluate, steppedShaft, type Part } from '@lathica/core'
+import { createPart, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { drawDraft, steppedShaft } from '@lathica/core/edit'
 import { changedPatch, type Scene } from '../src/board/paint'
 import { toScreen } from '../src/board/view'
 

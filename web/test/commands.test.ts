@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
-import { createPart, drawChain } from '@lathica/core'
+import { createPart } from '@lathica/core/part'
+import { drawChain } from '@lathica/core/edit'
 import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { defineComponent, h, nextTick, ref } from 'vue'

@@ -1,17 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
-import {
-  STOCK_MATERIALS,
-  createPart,
-  perform,
-  readPartFile,
-  renamePart,
-  setMaterial,
-  setValue,
-  toDocument,
-  type Command,
-  type Part,
-} from '@lathica/core'
+import { STOCK_MATERIALS, createPart, type Part } from '@lathica/core/part'
+import { perform, renamePart, setMaterial, setValue, type Command } from '@lathica/core/edit'
+import { readPartFile, toDocument } from '@lathica/core/formats'
 import { describe, expect, it } from 'vitest'
 import { differencesOf, type Difference } from '../src/drafts/differences'
 

@@ -1,4 +1,5 @@
-import { locator, pieceOf, radiusOf, type Vec } from '@lathica/core'
+import { radiusOf, type Vec } from '@lathica/core/geometry'
+import { locator, pieceOf } from '@lathica/core/sketch'
 import { describe, expect, it } from 'vitest'
 import { ToolBench } from './support/bench'
 

@@ -1,18 +1,11 @@
 // @vitest-environment jsdom
-import {
-  METRIC,
-  addStep,
-  changeBody,
-  circle,
-  drawDraft,
-  extrudeOf,
-  meetingKey,
-  place,
-  rectangle,
-  sizeWord,
-  type SolidMesh,
-  type Step,
-} from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { place } from '@lathica/core/geometry'
+import { meetingKey } from '@lathica/core/names'
+import { sizeWord } from '@lathica/core/constraints'
+import type { Step } from '@lathica/core/part'
+import { addStep, changeBody, circle, drawDraft, extrudeOf, rectangle } from '@lathica/core/edit'
+import type { SolidMesh } from '@lathica/core/mesh'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { endPicture } from '../src/board/endPicture'
 

@@ -1,5 +1,8 @@
 // @vitest-environment jsdom
-import { addReference, evaluate, overallOf, linesOf } from '@lathica/core'
+import { linesOf } from '@lathica/core/sketch'
+import { evaluate } from '@lathica/core/route'
+import { addReference } from '@lathica/core/edit'
+import { overallOf } from '@lathica/core/inspect'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'

@@ -1,13 +1,10 @@
 // @vitest-environment jsdom
-import {
-  checkStates,
-  figureWords,
-  latheMesh,
-  readPartFile,
-  solidProperties,
-  type BodyState,
-  type Part,
-} from '@lathica/core'
+import { solidProperties } from '@lathica/core/section'
+import type { Part } from '@lathica/core/part'
+import type { BodyState } from '@lathica/core/route'
+import { latheMesh } from '@lathica/core/mesh'
+import { checkStates, figureWords } from '@lathica/core/inspect'
+import { readPartFile } from '@lathica/core/formats'
 import { enableAutoUnmount, type VueWrapper } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'

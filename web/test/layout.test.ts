@@ -1,18 +1,17 @@
+import { METRIC } from '@lathica/core/units'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { createRandom } from '@lathica/core/solver'
+import { createPart, type Part } from '@lathica/core/part'
 import {
-  METRIC,
-  ORIGIN_ID,
   addReference,
   changeSize,
-  createPart,
-  createRandom,
   drawDraft,
   perform,
-  readPartFile,
   steppedShaft,
   type Command,
-  type Part,
   type SizeOffer,
-} from '@lathica/core'
+} from '@lathica/core/edit'
+import { readPartFile } from '@lathica/core/formats'
 import { describe, expect, it } from 'vitest'
 import { legible } from '../src/board/sizes/crowd'
 import { layoutSizes, type SizeDrawing } from '../src/board/sizes/layout'

@@ -1,17 +1,11 @@
 // @vitest-environment jsdom
-import {
-  EMPTY_SECTION,
-  METRIC,
-  PART_FRAME,
-  addStep,
-  place,
-  rectangleOf,
-  turnedTool,
-  vec,
-  type SolidMesh,
-  type SolidPlan,
-  type Step,
-} from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { PART_FRAME, place, vec } from '@lathica/core/geometry'
+import { EMPTY_SECTION } from '@lathica/core/section'
+import { rectangleOf, turnedTool, type SolidPlan } from '@lathica/core/solid'
+import type { Step } from '@lathica/core/part'
+import { addStep } from '@lathica/core/edit'
+import type { SolidMesh } from '@lathica/core/mesh'
 import { KernelFault, loadKernel } from '@lathica/kernel'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { Mesh, Ray, Triangle, Vector3, type BufferGeometry } from 'three'

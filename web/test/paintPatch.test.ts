@@ -1,4 +1,4 @@
-import type { Piece } from '@lathica/core'
+import type { Piece } from '@lathica/core/geometry'
 import { describe, expect, it } from 'vitest'
 import { isClear, isLineClear, isPieceClear, isSizeClear } from '../src/board/paint/patch'
 import type { Patch } from '../src/board/paint/scene'

@@ -1,4 +1,6 @@
-import { AXIS_ID, ORIGIN_ID, addSize, constrain, evaluate, locator, linesOf } from '@lathica/core'
+import { AXIS_ID, ORIGIN_ID, locator, linesOf } from '@lathica/core/sketch'
+import { evaluate } from '@lathica/core/route'
+import { addSize, constrain } from '@lathica/core/edit'
 import { describe, expect, it } from 'vitest'
 import { inBox, pickAt } from '../src/board/pick'
 import { ToolBench, VIEW } from './support/bench'

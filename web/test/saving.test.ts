@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
-import { renamePart, type Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { renamePart } from '@lathica/core/edit'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { draftsLeft, type Draft } from '../src/drafts/drafts'

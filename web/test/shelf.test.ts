@@ -2,7 +2,7 @@
 import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
-import type { PartSummary } from '@lathica/core'
+import type { PartSummary } from '@lathica/core/inspect'
 import type { PartCardData } from '../src/api/client'
 import { clock, day } from '../src/clock'
 import PartCard from '../src/shelf/PartCard.vue'

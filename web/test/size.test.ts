@@ -1,4 +1,4 @@
-import { addSize } from '@lathica/core'
+import { addSize } from '@lathica/core/edit'
 import { describe, expect, it } from 'vitest'
 import { ToolBench } from './support/bench'
 

@@ -2,15 +2,15 @@ import { describe, expect, it } from 'vitest'
 import {
   arc,
   cubic,
-  emptySketch,
   line,
   nearestOn,
-  profileOf,
   simplePieces,
   vec,
   type Piece,
   type Vec,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import { emptySketch } from '@lathica/core/sketch'
+import { profileOf } from '@lathica/core/section'
 import { onSectionEdge } from '../src/board/snapSection'
 import { USUAL, free, type SnapQuery } from '../src/board/snapping'
 

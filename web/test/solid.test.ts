@@ -1,17 +1,9 @@
 // @vitest-environment jsdom
-import {
-  createPart,
-  edgesOf,
-  evaluate,
-  perform,
-  addRevolve,
-  drawDraft,
-  steppedShaft,
-  ORIGIN_ID,
-  type Command,
-  type Part,
-  type Section,
-} from '@lathica/core'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { edgesOf, type Section } from '@lathica/core/section'
+import { createPart, type Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
+import { perform, addRevolve, drawDraft, steppedShaft, type Command } from '@lathica/core/edit'
 import { Mesh, Ray, Triangle, Vector3, type BufferGeometry } from 'three'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'

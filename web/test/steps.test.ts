@@ -1,15 +1,8 @@
 // @vitest-environment jsdom
-import {
-  WHOLE_BODY,
-  METRIC,
-  addStep,
-  cornersOf,
-  createPart,
-  drawChain,
-  offeredGroove,
-  offeredStep,
-  type Step,
-} from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { cornersOf } from '@lathica/core/section'
+import { WHOLE_BODY, createPart, type Step } from '@lathica/core/part'
+import { addStep, drawChain, offeredGroove, offeredStep } from '@lathica/core/edit'
 import { enableAutoUnmount } from '@vue/test-utils'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'

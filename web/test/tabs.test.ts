@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
-import { createPart, setValue, type Part } from '@lathica/core'
+import { createPart, type Part } from '@lathica/core/part'
+import { setValue } from '@lathica/core/edit'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeAll, expect, it, vi } from 'vitest'
 import { FakeBrowser } from './support/browser'

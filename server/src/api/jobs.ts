@@ -1,5 +1,7 @@
 import Router from '@koa/router'
-import { EXPORT_CHORD_TOLERANCE, LARGEST_MESH_FILE, isForeignFile } from '@lathica/core'
+import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import { isForeignFile } from '@lathica/core/recover'
+import { LARGEST_MESH_FILE } from '@lathica/core/formats'
 import { createReadStream, rmSync } from 'node:fs'
 import type { Context } from 'koa'
 import { bodyToFile, jsonBody } from '../http/body'

@@ -1,5 +1,5 @@
 import Router from '@koa/router'
-import { LOOKS, refuseMaterial, type Material } from '@lathica/core'
+import { LOOKS, refuseMaterial, type Material } from '@lathica/core/part'
 import { mixed, number, object, string } from 'yup'
 import { jsonBody } from '../http/body'
 import { HttpProblem, notFound } from '../http/problem'

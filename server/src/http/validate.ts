@@ -1,4 +1,4 @@
-import { EXPORTERS, LARGEST_PART_FILE } from '@lathica/core'
+import { EXPORTERS, LARGEST_PART_FILE } from '@lathica/core/formats'
 import { array, mixed, number, object, string, type InferType, type Schema } from 'yup'
 
 /** The largest body accepted, in bytes. */

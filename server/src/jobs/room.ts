@@ -1,4 +1,4 @@
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 
 /** What is said when files of jobs do not fit the disk. */
 export const NO_ROOM: Problem = {

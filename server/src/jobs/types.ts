@@ -1,4 +1,4 @@
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 
 /** Files of parts that are to be written, or a file that is to be made a part. */
 export type JobTask =

@@ -1,20 +1,17 @@
 import { readFile, writeFile } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
+import type { Problem } from '@lathica/core/result'
+import type { Part } from '@lathica/core/part'
+import { isMeshFile, partFromMeshes, plainName, recoveredWords } from '@lathica/core/recover'
 import {
   EXPORTERS,
   bodyPlans,
-  isMeshFile,
   needsKernel,
-  partFromMeshes,
-  plainName,
   readPart,
-  recoveredWords,
   toDocument,
   touchWords,
   type Exporter,
-  type Part,
-  type Problem,
-} from '@lathica/core'
+} from '@lathica/core/formats'
 import {
   KernelFault,
   builtGeometry,

@@ -1,5 +1,5 @@
 import { fileURLToPath } from 'node:url'
-import type { PartSummary } from '@lathica/core'
+import type { PartSummary } from '@lathica/core/inspect'
 import type { MessagePort } from 'node:worker_threads'
 import PQueue from 'p-queue'
 import { Piscina } from 'piscina'

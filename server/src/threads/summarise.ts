@@ -1,4 +1,5 @@
-import { readPart, summarise, type PartSummary } from '@lathica/core'
+import { summarise, type PartSummary } from '@lathica/core/inspect'
+import { readPart } from '@lathica/core/formats'
 
 /** What the shelf shows of a part, from its document in JSON; undefined when it cannot be read. */
 export function summary(document: string): PartSummary | undefined {

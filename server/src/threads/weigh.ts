@@ -1,4 +1,5 @@
-import { readPart, summarise, type PartSummary } from '@lathica/core'
+import { summarise, type PartSummary } from '@lathica/core/inspect'
+import { readPart } from '@lathica/core/formats'
 import { loadKernel, settlePlans } from '@lathica/kernel'
 
 const kernel = loadKernel()

@@ -1,4 +1,6 @@
-import type { Material, PartSummary, Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import type { Material } from '@lathica/core/part'
+import type { PartSummary } from '@lathica/core/inspect'
 
 export interface PartCardData {
   readonly id: string

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { entityName } from '@lathica/core'
+import { entityName } from '@lathica/core/sketch'
 import { computed, ref, useTemplateRef } from 'vue'
 import { refWords } from '../solid/words'
 import { useBoardStore } from '../store/board'

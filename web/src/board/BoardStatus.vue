@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatLength, isAcross } from '@lathica/core'
+import { formatLength } from '@lathica/core/units'
+import { isAcross } from '@lathica/core/sketch'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,15 +1,7 @@
 <script setup lang="ts">
-import {
-  describeItem,
-  entityMap,
-  lengthOf,
-  locator,
-  pieceOf,
-  pointAt,
-  pointsOf,
-  referencesOf,
-  type Constraint,
-} from '@lathica/core'
+import { lengthOf, pointAt } from '@lathica/core/geometry'
+import { entityMap, locator, pieceOf, pointsOf, type Constraint } from '@lathica/core/sketch'
+import { describeItem, referencesOf } from '@lathica/core/constraints'
 import { computed } from 'vue'
 import TurnIcon from '../icons/TurnIcon.vue'
 import { useBoardStore } from '../store/board'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { planeWords, unitScale, type Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { unitScale } from '@lathica/core/units'
+import { planeWords } from '@lathica/core/sketch'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,18 +1,16 @@
 <script setup lang="ts">
+import type { Problem } from '@lathica/core/result'
+import { unitScale } from '@lathica/core/units'
+import { measureOf, signOf, sizeWord } from '@lathica/core/constraints'
 import {
   addReference,
   addSize,
   changeSize,
-  measureOf,
   measureOffer,
   removeItems,
   scaleAll,
   setReference,
-  signOf,
-  unitScale,
-  type Problem,
-  sizeWord,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

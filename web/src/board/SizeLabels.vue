@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { describeItem, entityMap, locator, perform, placeLabels } from '@lathica/core'
+import { entityMap, locator } from '@lathica/core/sketch'
+import { describeItem } from '@lathica/core/constraints'
+import { perform, placeLabels } from '@lathica/core/edit'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

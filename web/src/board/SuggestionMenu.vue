@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { evaluateFormula, unitScale } from '@lathica/core'
+import { unitScale } from '@lathica/core/units'
+import { evaluateFormula } from '@lathica/core/formula'
 import { onClickOutside } from '@vueuse/core'
 import { ref, useTemplateRef } from 'vue'
 import { useBoardStore } from '../store/board'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { describeItem, removeItems } from '@lathica/core'
+import { describeItem } from '@lathica/core/constraints'
+import { removeItems } from '@lathica/core/edit'
 import { useTimeoutFn } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useBoardStore } from '../store/board'

@@ -1,4 +1,6 @@
-import type { EndCircle, Part, SketchPlane } from '@lathica/core'
+import type { SketchPlane } from '@lathica/core/sketch'
+import type { EndCircle } from '@lathica/core/section'
+import type { Part } from '@lathica/core/part'
 import type { EndLines } from '../endview/endLines'
 import type { Scene } from './paint'
 

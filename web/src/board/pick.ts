@@ -1,18 +1,13 @@
 import {
-  AXIS_ID,
-  ORIGIN_ID,
   boundsOf,
   distance,
   lengthOf,
   line,
-  locator,
   meetingsOf,
   nearestOn,
-  pieceOf,
-  pointsOf,
-  type Sketch,
   type Vec,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import { AXIS_ID, ORIGIN_ID, locator, pieceOf, pointsOf, type Sketch } from '@lathica/core/sketch'
 import { toPlane, toScreen, type Px, type View } from './view'
 
 /** How near the pointer must be to a point or a curve, in pixels. */

@@ -1,22 +1,19 @@
+import { distance, nearestOn, type Place, type Vec } from '@lathica/core/geometry'
 import {
-  WHOLE_BODY,
   cornersOf,
-  distance,
   edgeKey,
   edgesOf,
   liesOnAxis,
-  nearestOn,
   polesOf,
   regionAround,
-  type BodyState,
   type Corner,
-  type Place,
   type Pole,
   type Section,
   type SectionEdge,
-  type Vec,
   type Region,
-} from '@lathica/core'
+} from '@lathica/core/section'
+import { WHOLE_BODY } from '@lathica/core/part'
+import type { BodyState } from '@lathica/core/route'
 
 /** What can be referred to: a face, a straight one, one square to the axis, a circular edge, or any, with points on the axis. */
 export type Accept = 'face' | 'straight' | 'plane' | 'corner' | 'any'

@@ -1,26 +1,28 @@
 import {
-  AXIS_ID,
-  ORIGIN_ID,
   add,
   distance,
-  entityName,
-  isGiven,
   line,
-  linesOf,
-  locator,
   meetingsOf,
   nearestOn,
-  planeWords,
-  pieceOf,
   pointAt,
   scale,
   tangentAt,
-  type Entity,
-  type End,
-  type NewConstraint,
-  type Sketch,
   type Vec,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  entityName,
+  isGiven,
+  linesOf,
+  locator,
+  planeWords,
+  pieceOf,
+  type Entity,
+  type Sketch,
+} from '@lathica/core/sketch'
+import type { NewConstraint } from '@lathica/core/constraints'
+import type { End } from '@lathica/core/edit'
 import { POINT_REACH, nearestCurve, nearestPoint } from './pick'
 import { onSectionCorner, onSectionEdge } from './snapSection'
 import {

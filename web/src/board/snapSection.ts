@@ -1,19 +1,8 @@
-import {
-  SECTION_ID,
-  cornersOf,
-  distance,
-  edgeKey,
-  edgesOf,
-  guideOf,
-  line,
-  nearestOn,
-  ringPiece,
-  type EndMark,
-  type EndMarks,
-  type Link,
-  type Piece,
-  type Vec,
-} from '@lathica/core'
+import { distance, line, nearestOn, type Piece, type Vec } from '@lathica/core/geometry'
+import { SECTION_ID } from '@lathica/core/sketch'
+import { cornersOf, edgeKey, edgesOf, guideOf } from '@lathica/core/section'
+import { ringPiece, type EndMark, type EndMarks } from '@lathica/core/solid'
+import type { Link } from '@lathica/core/edit'
 import { POINT_REACH } from './pick'
 import {
   CURVE_SNAP,

@@ -6,14 +6,14 @@ import {
   nearestOn,
   pointAt,
   scale,
-  type End,
-  type EndMarks,
-  type NewConstraint,
   type Piece,
-  type Section,
-  type Sketch,
   type Vec,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import type { Sketch } from '@lathica/core/sketch'
+import type { NewConstraint } from '@lathica/core/constraints'
+import type { Section } from '@lathica/core/section'
+import type { EndMarks } from '@lathica/core/solid'
+import type { End } from '@lathica/core/edit'
 import type { Px, View } from './view'
 
 /** Kinds of suggestions, each of which can be switched off. */

@@ -1,4 +1,4 @@
-import type { Region } from '@lathica/core'
+import type { Region } from '@lathica/core/section'
 import { computed, type ComputedRef } from 'vue'
 import { useRouteStore } from '../store/route'
 

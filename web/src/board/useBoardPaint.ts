@@ -1,4 +1,5 @@
-import { referencesOf, usesSketch } from '@lathica/core'
+import { referencesOf } from '@lathica/core/constraints'
+import { usesSketch } from '@lathica/core/part'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

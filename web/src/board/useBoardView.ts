@@ -1,12 +1,6 @@
-import {
-  boundsOf,
-  boxAround,
-  entityMap,
-  greatestRadius,
-  locator,
-  loopsOf,
-  type Box,
-} from '@lathica/core'
+import { boundsOf, boxAround, type Box } from '@lathica/core/geometry'
+import { entityMap, locator } from '@lathica/core/sketch'
+import { greatestRadius, loopsOf } from '@lathica/core/section'
 import { useElementSize } from '@vueuse/core'
 import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'

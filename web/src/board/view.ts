@@ -1,4 +1,5 @@
-import type { Box, Part, Vec } from '@lathica/core'
+import type { Box, Vec } from '@lathica/core/geometry'
+import type { Part } from '@lathica/core/part'
 
 /** A place on the screen in CSS pixels, from the pane's upper left corner. */
 export interface Px {

@@ -1,4 +1,5 @@
-import { addSketch, type SketchPlane } from '@lathica/core'
+import type { SketchPlane } from '@lathica/core/sketch'
+import { addSketch } from '@lathica/core/edit'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 

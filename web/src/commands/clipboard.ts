@@ -1,4 +1,12 @@
-import { excerpt, moved, pasteDraft, removeItems, shift, unbound, type Draft } from '@lathica/core'
+import {
+  excerpt,
+  moved,
+  pasteDraft,
+  removeItems,
+  shift,
+  unbound,
+  type Draft,
+} from '@lathica/core/edit'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,28 +1,28 @@
+import { unitScale } from '@lathica/core/units'
+import { edgesToggled, meetingKey } from '@lathica/core/names'
+import { edgeKey } from '@lathica/core/section'
+import type {
+  ChamferStep,
+  CornerPick,
+  FilletStep,
+  NewStep,
+  ShellStep,
+  Step,
+  StepKind,
+} from '@lathica/core/part'
+import type { BodyState, OfferedKind } from '@lathica/core/route'
 import {
   FULL_WALL,
   addRevolve,
   addStep,
   bodyTouched,
   combineOf,
-  edgeKey,
-  edgesToggled,
-  meetingKey,
   changeStep,
   nextStepId,
   offeredGroove,
   offeredStep,
   revolveOf,
-  unitScale,
-  type BodyState,
-  type ChamferStep,
-  type CornerPick,
-  type FilletStep,
-  type NewStep,
-  type OfferedKind,
-  type ShellStep,
-  type Step,
-  type StepKind,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

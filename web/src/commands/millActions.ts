@@ -1,29 +1,28 @@
+import type { UnitSettings } from '@lathica/core/units'
+import { leftNormal } from '@lathica/core/geometry'
+import { holePlaces, isAcross } from '@lathica/core/sketch'
 import {
   EMPTY_SECTION,
-  bodyTouched,
   edgeKey,
   edgesOf,
+  type Section,
+  type SectionEdge,
+} from '@lathica/core/section'
+import { planeCalled } from '@lathica/core/solid'
+import { usesSketch, type NewStep, type SlotStep } from '@lathica/core/part'
+import type { BodyState } from '@lathica/core/route'
+import {
+  bodyTouched,
   endExtrudeOf,
   extrudeOf,
-  holePlaces,
-  isAcross,
-  leftNormal,
   offeredCrossHole,
   offeredHoleAt,
   offeredHoles,
   offeredSlot,
   offeredSlotAcross,
   offeredSweep,
-  planeCalled,
   sketchHoles,
-  usesSketch,
-  type BodyState,
-  type NewStep,
-  type Section,
-  type SectionEdge,
-  type SlotStep,
-  type UnitSettings,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import type { Accept, SectionRef } from '../board/refs'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'

@@ -1,13 +1,12 @@
+import { isAcross, type Role } from '@lathica/core/sketch'
 import {
   fittingConstraints,
-  isAcross,
   placeLabels,
   removeItems,
   removeStep,
   setReference,
   setRole,
-  type Role,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { chooseFiles } from '../files/bringIn'
 import type { IconName } from '../icons/paths'
 import { PAD_CONSTRAINTS } from '../constraints/kinds'

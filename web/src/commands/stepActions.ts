@@ -1,4 +1,6 @@
-import { duplicateStep, isAcross, moveStep, setAside, usesSketch } from '@lathica/core'
+import { isAcross } from '@lathica/core/sketch'
+import { usesSketch } from '@lathica/core/part'
+import { duplicateStep, moveStep, setAside } from '@lathica/core/edit'
 import type { IconName } from '../icons/paths'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

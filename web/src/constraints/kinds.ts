@@ -1,4 +1,4 @@
-import type { Constraint } from '@lathica/core'
+import type { Constraint } from '@lathica/core/sketch'
 
 /** How a kind of constraint is shown: its sign beside the drawing, and its place on the pad. */
 interface ConstraintLooks {

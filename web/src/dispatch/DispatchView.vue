@@ -1,15 +1,15 @@
 <script setup lang="ts">
+import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import { formatLength } from '@lathica/core/units'
+import { evaluateFormula } from '@lathica/core/formula'
 import {
   EXPORTERS,
-  EXPORT_CHORD_TOLERANCE,
-  evaluateFormula,
-  formatLength,
   meshedBodies,
   needsKernel,
   touchWords,
   type BuiltGeometry,
   type Exporter,
-} from '@lathica/core'
+} from '@lathica/core/formats'
 import { Button } from 'ant-design-vue'
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { formatLength, readPart, summarise, type Part } from '@lathica/core'
+import { formatLength } from '@lathica/core/units'
+import type { Part } from '@lathica/core/part'
+import { summarise } from '@lathica/core/inspect'
+import { readPart } from '@lathica/core/formats'
 import { Button, Modal } from 'ant-design-vue'
 import { computed } from 'vue'
 import PartPicture from '../shelf/PartPicture.vue'

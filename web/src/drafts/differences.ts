@@ -1,4 +1,6 @@
-import { formatLength, type Part, type Sketch, type Step } from '@lathica/core'
+import { formatLength } from '@lathica/core/units'
+import type { Sketch } from '@lathica/core/sketch'
+import type { Part, Step } from '@lathica/core/part'
 import { stepTitle } from '../route/kinds'
 
 /** One thing that two states of a part do not say alike; empty where one of them says nothing of it. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { threadArc } from '@lathica/core'
+import { threadArc } from '@lathica/core/route'
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, useTemplateRef } from 'vue'
 import { hasMaterial } from '../commands/makeStep'

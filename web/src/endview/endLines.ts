@@ -1,4 +1,4 @@
-import type { SolidMesh } from '@lathica/core'
+import type { SolidMesh } from '@lathica/core/mesh'
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
 

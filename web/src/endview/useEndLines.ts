@@ -1,4 +1,5 @@
-import { endCircles, latheMesh } from '@lathica/core'
+import { endCircles } from '@lathica/core/section'
+import { latheMesh } from '@lathica/core/mesh'
 import { computed, type ComputedRef, type Ref } from 'vue'
 import { chordFor } from '../solid/turnedBody'
 import { useRouteStore } from '../store/route'

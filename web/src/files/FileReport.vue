@@ -1,11 +1,7 @@
 <script setup lang="ts">
-import {
-  changeBody,
-  comparisonWords,
-  countWords,
-  formatLength,
-  type RecoveredSolid,
-} from '@lathica/core'
+import { formatLength } from '@lathica/core/units'
+import { changeBody } from '@lathica/core/edit'
+import { comparisonWords, countWords, type RecoveredSolid } from '@lathica/core/recover'
 import { Button } from 'ant-design-vue'
 import { X } from 'lucide-vue-next'
 import { computed } from 'vue'

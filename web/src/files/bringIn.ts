@@ -1,16 +1,14 @@
+import type { Problem } from '@lathica/core/result'
+import { bringMeshes, bringSolids, type Command } from '@lathica/core/edit'
 import {
-  LARGEST_MESH_FILE,
-  bringMeshes,
-  bringSolids,
   isForeignFile,
   isMeshFile,
   plainName,
   recoveredWords,
   type BroughtPart,
-  type Command,
-  type Problem,
   type RecoveredSolid,
-} from '@lathica/core'
+} from '@lathica/core/recover'
+import { LARGEST_MESH_FILE } from '@lathica/core/formats'
 import { Button, message } from 'ant-design-vue'
 import { h } from 'vue'
 import { tell, tellProblem } from '../notices'

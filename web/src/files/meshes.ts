@@ -1,4 +1,8 @@
-import type { BroughtPart, ForeignMesh, PlacedMesh, Result, SolidMesh } from '@lathica/core'
+import type { Result } from '@lathica/core/result'
+import type { PlacedMesh } from '@lathica/core/solid'
+import type { BroughtPart } from '@lathica/core/recover'
+import type { SolidMesh } from '@lathica/core/mesh'
+import type { ForeignMesh } from '@lathica/core/formats'
 import { wrap, type Remote } from 'comlink'
 import type { MeshThread } from './worker'
 

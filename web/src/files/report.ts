@@ -1,5 +1,5 @@
 import { useSessionStorage } from '@vueuse/core'
-import type { RecoveredSolid } from '@lathica/core'
+import type { RecoveredSolid } from '@lathica/core/recover'
 
 /** What a part was made of that came in a file. */
 export interface FileReport {

@@ -1,14 +1,8 @@
-import {
-  creased,
-  meshBends,
-  meshInPart,
-  partFromMeshes,
-  readMeshes,
-  type ForeignMesh,
-  type PlacedMesh,
-  type Result,
-  type SolidMesh,
-} from '@lathica/core'
+import type { Result } from '@lathica/core/result'
+import { meshInPart, type PlacedMesh } from '@lathica/core/solid'
+import { partFromMeshes } from '@lathica/core/recover'
+import { creased, meshBends, type SolidMesh } from '@lathica/core/mesh'
+import { readMeshes, type ForeignMesh } from '@lathica/core/formats'
 import { expose, transfer } from 'comlink'
 import { buffersOf } from '../kernel/buffers'
 

@@ -1,12 +1,7 @@
 <script setup lang="ts">
-import {
-  BODY_FIGURES,
-  PLAY_FIGURES,
-  addChecks,
-  figureWord,
-  unitOfFigure,
-  type Figure,
-} from '@lathica/core'
+import { BODY_FIGURES, PLAY_FIGURES, type Figure } from '@lathica/core/part'
+import { addChecks } from '@lathica/core/edit'
+import { figureWord, unitOfFigure } from '@lathica/core/inspect'
 import { computed, nextTick, ref } from 'vue'
 import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'

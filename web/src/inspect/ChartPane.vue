@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { materialOf, ringsAt, usualUnit, writeCsv } from '@lathica/core'
+import { usualUnit } from '@lathica/core/units/shown'
+import { materialOf, ringsAt } from '@lathica/core/inspect'
+import { writeCsv } from '@lathica/core/formats'
 import { useElementBounding, useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import { readColours } from '../board/colours'

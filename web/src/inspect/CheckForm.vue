@@ -1,15 +1,8 @@
 <script setup lang="ts">
-import {
-  changeCheck,
-  figureWords,
-  measureOfFigure,
-  moveCheck,
-  removeCheck,
-  unitWords,
-  unitsFor,
-  type Check,
-  type CheckState,
-} from '@lathica/core'
+import { unitsFor } from '@lathica/core/units/shown'
+import type { Check } from '@lathica/core/part'
+import { changeCheck, moveCheck, removeCheck } from '@lathica/core/edit'
+import { figureWords, measureOfFigure, unitWords, type CheckState } from '@lathica/core/inspect'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { useInspectStore } from '../store/inspect'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Figure } from '@lathica/core'
+import type { Figure } from '@lathica/core/part'
 
 /** Figures with their values, each to be kept in the sheet. */
 export interface FigureRow {

@@ -1,13 +1,9 @@
 <script setup lang="ts">
-import {
-  evaluateFormula,
-  formatLength,
-  heightFor,
-  tellFigures,
-  tellValue,
-  usualUnit,
-  valuesOf,
-} from '@lathica/core'
+import { formatLength } from '@lathica/core/units'
+import { usualUnit } from '@lathica/core/units/shown'
+import { evaluateFormula } from '@lathica/core/formula'
+import { valuesOf } from '@lathica/core/part'
+import { heightFor, tellFigures, tellValue } from '@lathica/core/inspect'
 import { computed, ref } from 'vue'
 import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'

@@ -1,18 +1,17 @@
 <script setup lang="ts">
+import type { Measure, UnitSettings } from '@lathica/core/units'
+import { usualUnit } from '@lathica/core/units/shown'
+import type { BodyState } from '@lathica/core/route'
+import { setMaterial } from '@lathica/core/edit'
 import {
   STOCK_ALLOWANCE,
   massProperties,
-  setMaterial,
   stockFor,
   tellFigures,
   tellValue,
   unitWords,
-  usualUnit,
-  writeCsv,
-  type BodyState,
-  type Measure,
-  type UnitSettings,
-} from '@lathica/core'
+} from '@lathica/core/inspect'
+import { writeCsv } from '@lathica/core/formats'
 import { Button } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { saveFile } from '../dispatch/saveFile'

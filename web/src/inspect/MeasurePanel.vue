@@ -1,9 +1,7 @@
 <script setup lang="ts">
+import { BODY_FIGURES, PLAY_FIGURES, WHOLE_BODY, type Figure } from '@lathica/core/part'
+import { addChecks } from '@lathica/core/edit'
 import {
-  BODY_FIGURES,
-  PLAY_FIGURES,
-  WHOLE_BODY,
-  addChecks,
   figureValue,
   figureWord,
   figuresOf,
@@ -11,8 +9,7 @@ import {
   pickedIn,
   tellValue,
   unitOfFigure,
-  type Figure,
-} from '@lathica/core'
+} from '@lathica/core/inspect'
 import { computed, ref, watch } from 'vue'
 import { tell } from '../notices'
 import { useInspectStore } from '../store/inspect'

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { AXIS_ID, boundsOf, boxAround, edgesOf, filledRoom } from '@lathica/core'
+import { boundsOf, boxAround } from '@lathica/core/geometry'
+import { AXIS_ID } from '@lathica/core/sketch'
+import { edgesOf } from '@lathica/core/section'
+import { filledRoom } from '@lathica/core/inspect'
 import { useElementBounding, useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import { readColours } from '../board/colours'

@@ -1,17 +1,16 @@
 <script setup lang="ts">
+import { addChecks } from '@lathica/core/edit'
 import {
-  addChecks,
   checkStates,
-  readSheet,
   summaryOf,
   tellFailure,
   tellFigures,
   tellTolerance,
   tellValue,
   unitWords,
-  writeSheet,
   type CheckState,
-} from '@lathica/core'
+} from '@lathica/core/inspect'
+import { readSheet, writeSheet } from '@lathica/core/formats'
 import { Download, Upload } from 'lucide-vue-next'
 import { computed, nextTick, useTemplateRef } from 'vue'
 import { saveFile } from '../dispatch/saveFile'

@@ -1,17 +1,15 @@
+import { significant, type UnitSettings } from '@lathica/core/units'
+import { usualUnit, type ShownUnit } from '@lathica/core/units/shown'
+import type { BodyState } from '@lathica/core/route'
+import type { SolidMesh } from '@lathica/core/mesh'
 import {
   capacityCurve,
-  significant,
   stationsAlong,
   stationsOfSolid,
-  usualUnit,
-  type BodyState,
   type Cavity,
-  type ShownUnit,
   type SlicedStation,
-  type SolidMesh,
   type Station,
-  type UnitSettings,
-} from '@lathica/core'
+} from '@lathica/core/inspect'
 
 /** One curve of a chart: a value at every place along the axis. */
 export interface Curve {

@@ -1,4 +1,5 @@
-import { edgesOf, type Apart, type Section, type Vec } from '@lathica/core'
+import type { Apart, Vec } from '@lathica/core/geometry'
+import { edgesOf, type Section } from '@lathica/core/section'
 import type { Colours } from '../board/colours'
 import { paintPlate, plateFor } from '../board/paint/plate'
 import { areaPath, mirroredPath, paintRefs, paintSections } from '../board/paint/section'

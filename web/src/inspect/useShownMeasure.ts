@@ -1,14 +1,13 @@
+import { usualUnit } from '@lathica/core/units/shown'
+import { WHOLE_BODY, type Figure } from '@lathica/core/part'
 import {
-  WHOLE_BODY,
   checkStates,
   figureValue,
   figuresOf,
   measureOfFigure,
   pickedIn,
   tellValue,
-  usualUnit,
-  type Figure,
-} from '@lathica/core'
+} from '@lathica/core/inspect'
 import { computed, type ComputedRef } from 'vue'
 import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'

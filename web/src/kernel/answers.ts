@@ -1,4 +1,4 @@
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 
 /** What the kernel's thread answers: a value, or why not and at which operation of the plan. */
 export type Answer<T> =

@@ -1,4 +1,4 @@
-import type { SolidMesh } from '@lathica/core'
+import type { SolidMesh } from '@lathica/core/mesh'
 
 /** What of a mesh is handed from thread to thread without being copied. */
 export const buffersOf = ({

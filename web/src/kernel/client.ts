@@ -1,10 +1,7 @@
-import type {
-  BodyPlan,
-  BroughtSolid,
-  LiftedProperties,
-  RecoveredPart,
-  SolidPlan,
-} from '@lathica/core'
+import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
+import type { BroughtSolid } from '@lathica/core/edit'
+import type { RecoveredPart } from '@lathica/core/recover'
+import type { BodyPlan } from '@lathica/core/formats'
 import { WARM_ROUNDS, type BuiltSolid, type Progress } from '@lathica/kernel'
 import { proxy, wrap, type Remote } from 'comlink'
 import { ref } from 'vue'

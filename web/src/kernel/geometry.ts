@@ -1,4 +1,6 @@
-import { bodyPlans, type BuiltGeometry, type Part, type SolidMesh } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import type { SolidMesh } from '@lathica/core/mesh'
+import { bodyPlans, type BuiltGeometry } from '@lathica/core/formats'
 import type { Answer } from './answers'
 import { buildSolid, writeSolids } from './client'
 

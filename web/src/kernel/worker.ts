@@ -1,4 +1,6 @@
-import { meshBends, type BodyPlan, type SolidPlan } from '@lathica/core'
+import type { SolidPlan } from '@lathica/core/solid'
+import { meshBends } from '@lathica/core/mesh'
+import type { BodyPlan } from '@lathica/core/formats'
 import {
   KernelFault,
   installGlue,

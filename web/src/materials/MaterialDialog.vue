@@ -1,14 +1,9 @@
 <script setup lang="ts">
-import {
-  LOOKS,
-  evaluateFormula,
-  changeMaterial,
-  refuseMaterial,
-  tellFigures,
-  tellValue,
-  usualUnit,
-  type Material,
-} from '@lathica/core'
+import { usualUnit } from '@lathica/core/units/shown'
+import { evaluateFormula } from '@lathica/core/formula'
+import { LOOKS, refuseMaterial, type Material } from '@lathica/core/part'
+import { changeMaterial } from '@lathica/core/edit'
+import { tellFigures, tellValue } from '@lathica/core/inspect'
 import { Button, Modal } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import { useLibraryStore } from '../store/library'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Material } from '@lathica/core'
+import type { Material } from '@lathica/core/part'
 import { computed, onMounted, ref } from 'vue'
 import { useLibraryStore } from '../store/library'
 import { usePartStore } from '../store/part'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { checkStates, formatLength, formatMass, overallOf, summaryOf } from '@lathica/core'
+import { formatLength, formatMass } from '@lathica/core/units'
+import { checkStates, overallOf, summaryOf } from '@lathica/core/inspect'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { renamePart, setMaterial } from '@lathica/core'
+import { renamePart, setMaterial } from '@lathica/core/edit'
 import { Redo2, Undo2 } from 'lucide-vue-next'
 import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { clock } from '../clock'

@@ -1,4 +1,7 @@
-import { freeMotion, locator, valuesOf, withDragged } from '@lathica/core'
+import { locator } from '@lathica/core/sketch'
+import { freeMotion } from '@lathica/core/solver'
+import { valuesOf } from '@lathica/core/part'
+import { withDragged } from '@lathica/core/route'
 import { onBeforeUnmount } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

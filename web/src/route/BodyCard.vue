@@ -1,13 +1,7 @@
 <script setup lang="ts">
-import {
-  LOOKS,
-  changeBody,
-  formatLength,
-  formatMass,
-  removeBody,
-  setMaterial,
-  type Body,
-} from '@lathica/core'
+import { formatLength, formatMass } from '@lathica/core/units'
+import { LOOKS, type Body } from '@lathica/core/part'
+import { changeBody, removeBody, setMaterial } from '@lathica/core/edit'
 import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
 import { joinBodies, moveBody } from '../commands/makeStep'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { changeBody, type Body } from '@lathica/core'
+import type { Body } from '@lathica/core/part'
+import { changeBody } from '@lathica/core/edit'
 import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'

@@ -1,16 +1,15 @@
 <script setup lang="ts">
+import type { ProfileFault } from '@lathica/core/section'
+import type { Part } from '@lathica/core/part'
+import { faultProblem, lostCorners } from '@lathica/core/route'
 import {
   closeGap,
   cutAtAxis,
   dropZeroLength,
-  faultProblem,
-  lostCorners,
   mergeDoubled,
   removeItems,
   type Command,
-  type Part,
-  type ProfileFault,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { describeItem, removeItems, setReference, type Constraint, type Size } from '@lathica/core'
+import type { Constraint, Size } from '@lathica/core/sketch'
+import { describeItem } from '@lathica/core/constraints'
+import { removeItems, setReference } from '@lathica/core/edit'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

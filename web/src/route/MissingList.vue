@@ -1,18 +1,14 @@
 <script setup lang="ts">
+import { formatAngle, formatLength, unitScale } from '@lathica/core/units'
+import { describeItem, measureOf, signOf } from '@lathica/core/constraints'
 import {
   addSize,
-  describeItem,
   drawDraft,
-  formatAngle,
-  formatLength,
-  measureOf,
   measureOffer,
   missingItems,
   proposalKey,
-  signOf,
-  unitScale,
   type Proposal,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { computed, ref, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,29 +1,21 @@
 <script setup lang="ts">
+import type { Problem } from '@lathica/core/result'
+import { formatAngle, formatLength } from '@lathica/core/units'
+import { leastRadius, lengthOf, radiusOf, simplePieces, sweepOf } from '@lathica/core/geometry'
 import {
   AXIS_ID,
   ORIGIN_ID,
-  describeItem,
   entityName,
-  findItem,
-  formatAngle,
-  formatLength,
   isAcross,
   locator,
   pieceOf,
   pointsOf,
-  leastRadius,
-  lengthOf,
-  radiusOf,
-  simplePieces,
-  referencesOf,
-  removeItems,
-  setRepeatCount,
-  sweepOf,
   type Constraint,
-  type Problem,
   type Repeat,
   type Size,
-} from '@lathica/core'
+} from '@lathica/core/sketch'
+import { describeItem, findItem, referencesOf } from '@lathica/core/constraints'
+import { removeItems, setRepeatCount } from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'

@@ -1,17 +1,10 @@
 <script setup lang="ts">
-import {
-  changeSize,
-  disagreementProblem,
-  findItem,
-  fittingValue,
-  holePlaces,
-  isAcross,
-  measureOf,
-  unitScale,
-  usesChain,
-  usesSketch,
-  type Size,
-} from '@lathica/core'
+import { unitScale } from '@lathica/core/units'
+import { holePlaces, isAcross, type Size } from '@lathica/core/sketch'
+import { findItem, measureOf } from '@lathica/core/constraints'
+import { usesChain, usesSketch } from '@lathica/core/part'
+import { disagreementProblem } from '@lathica/core/route'
+import { changeSize, fittingValue } from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { makeStep } from '../commands/makeStep'

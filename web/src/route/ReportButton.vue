@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { writePartFile } from '@lathica/core'
+import { writePartFile } from '@lathica/core/formats'
 import { saveFile } from '../dispatch/saveFile'
 import { usePartStore } from '../store/part'
 

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { DEFECT_CODE, formatMass, moveStep, type Step } from '@lathica/core'
+import { formatMass } from '@lathica/core/units'
+import type { Step } from '@lathica/core/part'
+import { DEFECT_CODE } from '@lathica/core/route'
+import { moveStep } from '@lathica/core/edit'
 import { useEventListener } from '@vueuse/core'
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { chooseFiles } from '../files/bringIn'

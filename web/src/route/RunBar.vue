@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatMass } from '@lathica/core'
+import { formatMass } from '@lathica/core/units'
 import { computed, onBeforeUnmount, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,14 +1,9 @@
 <script setup lang="ts">
-import {
-  changeSize,
-  describeItem,
-  formatAngle,
-  formatLength,
-  setReference,
-  signOf,
-  type Problem,
-  type Size,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { formatAngle, formatLength } from '@lathica/core/units'
+import type { Size } from '@lathica/core/sketch'
+import { describeItem, signOf } from '@lathica/core/constraints'
+import { changeSize, setReference } from '@lathica/core/edit'
 import { computed, ref, shallowRef } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { removeStep, type UnknownStep } from '@lathica/core'
+import type { UnknownStep } from '@lathica/core/part'
+import { removeStep } from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { usePartStore } from '../store/part'
 

@@ -1,18 +1,16 @@
 <script setup lang="ts">
+import type { Problem } from '@lathica/core/result'
 import {
   formatAngle,
   formatLength,
   formatMass,
-  removeValue,
-  setValue,
   significant,
-  tellValue,
-  usualUnit,
-  valuesOf,
   type Measure,
-  type NamedValue,
-  type Problem,
-} from '@lathica/core'
+} from '@lathica/core/units'
+import { usualUnit } from '@lathica/core/units/shown'
+import { valuesOf, type NamedValue } from '@lathica/core/part'
+import { removeValue, setValue } from '@lathica/core/edit'
+import { tellValue } from '@lathica/core/inspect'
 import { computed, ref, shallowRef } from 'vue'
 import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'

@@ -1,4 +1,4 @@
-import type { Step } from '@lathica/core'
+import type { Step } from '@lathica/core/part'
 import { useBoardStore } from '../store/board'
 import { useRouteStore } from '../store/route'
 

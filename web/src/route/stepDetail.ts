@@ -1,17 +1,10 @@
-import {
-  edgeKey,
-  edgesOf,
-  evaluateFormula,
-  faceWords,
-  formatAngle,
-  formatLength,
-  isAcross,
-  planeCalled,
-  usesSketch,
-  valuesOf,
-  type Measure,
-  type Step,
-} from '@lathica/core'
+import { formatAngle, formatLength, type Measure } from '@lathica/core/units'
+import { evaluateFormula } from '@lathica/core/formula'
+import { isAcross } from '@lathica/core/sketch'
+import { edgeKey, edgesOf } from '@lathica/core/section'
+import { planeCalled } from '@lathica/core/solid'
+import { usesSketch, valuesOf, type Step } from '@lathica/core/part'
+import { faceWords } from '@lathica/core/route'
 import { usePartStore } from '../store/part'
 import { solidFaceWords } from '../solid/words'
 import { rowWords } from './kinds'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { EXPORTERS, EXPORT_CHORD_TOLERANCE } from '@lathica/core'
+import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import { EXPORTERS } from '@lathica/core/formats'
 import { Button, Modal, Progress } from 'ant-design-vue'
 import { computed, ref } from 'vue'
 import type { ProjectData } from '../api/client'

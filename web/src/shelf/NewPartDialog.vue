@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { METRIC, STOCK_MATERIALS, createPart, type LengthUnit, type Part } from '@lathica/core'
+import { METRIC, type LengthUnit } from '@lathica/core/units'
+import { STOCK_MATERIALS, createPart, type Part } from '@lathica/core/part'
 import { Form, FormItem, Input, Modal, RadioButton, RadioGroup } from 'ant-design-vue'
 import { computed, reactive, ref } from 'vue'
 import { ValidationError, object, string } from 'yup'

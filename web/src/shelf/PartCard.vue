@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatLength, formatMass } from '@lathica/core'
+import { formatLength, formatMass } from '@lathica/core/units'
 import { Copy, Download, Trash2 } from 'lucide-vue-next'
 import { computed } from 'vue'
 import { api, type PartCardData } from '../api/client'

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, useId } from 'vue'
-import type { PartSummary } from '@lathica/core'
+import type { PartSummary } from '@lathica/core/inspect'
 import { sectionPicture } from './sectionPicture'
 
 const props = defineProps<{ summary: PartSummary }>()

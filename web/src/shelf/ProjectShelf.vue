@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
 import { Button } from 'ant-design-vue'
 import { PackageCheck, Pencil, Trash2, Upload } from 'lucide-vue-next'
 import { nextTick, ref, useTemplateRef } from 'vue'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
 import { Button, Modal, Result, Spin } from 'ant-design-vue'
 import { Search } from 'lucide-vue-next'
 import { computed, onMounted, ref } from 'vue'

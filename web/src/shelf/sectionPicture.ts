@@ -1,4 +1,4 @@
-import type { PartSummary } from '@lathica/core'
+import type { PartSummary } from '@lathica/core/inspect'
 
 /** A shaded strip of the outside view: four corners, and the way its shading runs. */
 export interface Strip {

@@ -1,4 +1,4 @@
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type JobData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'

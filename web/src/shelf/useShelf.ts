@@ -1,13 +1,7 @@
-import {
-  isForeignFile,
-  readPart,
-  readPartFile,
-  renamePart,
-  perform,
-  toDocument,
-  writePartFile,
-  type Part,
-} from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { renamePart, perform } from '@lathica/core/edit'
+import { isForeignFile } from '@lathica/core/recover'
+import { readPart, readPartFile, toDocument, writePartFile } from '@lathica/core/formats'
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
 import { saveFile } from '../dispatch/saveFile'
@@ -16,7 +10,7 @@ import { keepReport } from '../files/report'
 import { tell, tellProblem } from '../notices'
 import { offerBack } from '../offerBack'
 import { tellDeleted } from '../store/saver'
-import type { Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
 
 /** How often, and after how long in ms, the shelf looks for masses that were not told yet. */
 const MOST_LOOKS = 10

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { extentOf, leftNormal, materialOf, type SectionEdge } from '@lathica/core'
+import { leftNormal } from '@lathica/core/geometry'
+import { extentOf, type SectionEdge } from '@lathica/core/section'
+import { materialOf } from '@lathica/core/inspect'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useAskedAreas } from '../board/useAskedAreas'

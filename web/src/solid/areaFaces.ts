@@ -1,4 +1,5 @@
-import { inFrame, place, pointsAlong, type Frame, type Region, type Vec } from '@lathica/core'
+import { inFrame, place, pointsAlong, type Frame, type Vec } from '@lathica/core/geometry'
+import type { Region } from '@lathica/core/section'
 import {
   DoubleSide,
   Group,

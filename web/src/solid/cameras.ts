@@ -13,7 +13,7 @@ import {
   Vector4,
   type Ray,
 } from 'three'
-import type { Eye } from '@lathica/core'
+import type { Eye } from '@lathica/core/mesh'
 import type { ViewName } from '../store/look'
 
 CameraControls.install({

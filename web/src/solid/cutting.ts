@@ -1,12 +1,6 @@
-import {
-  liesOnAxis,
-  pointAt,
-  pointsAlong,
-  ringsAt,
-  type Piece,
-  type Section,
-  type Vec,
-} from '@lathica/core'
+import { pointAt, pointsAlong, type Piece, type Vec } from '@lathica/core/geometry'
+import { liesOnAxis, type Section } from '@lathica/core/section'
+import { ringsAt } from '@lathica/core/inspect'
 import {
   BufferAttribute,
   BufferGeometry,

@@ -1,4 +1,6 @@
-import type { Eye, Look, Section, SolidMesh } from '@lathica/core'
+import type { Section } from '@lathica/core/section'
+import type { Look } from '@lathica/core/part'
+import type { Eye, SolidMesh } from '@lathica/core/mesh'
 import {
   type Box3,
   BufferAttribute,

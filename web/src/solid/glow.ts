@@ -1,11 +1,5 @@
-import {
-  lengthOf,
-  pointAt,
-  pointsAlong,
-  type Pole,
-  type SectionEdge,
-  type Vec,
-} from '@lathica/core'
+import { lengthOf, pointAt, pointsAlong, type Vec } from '@lathica/core/geometry'
+import type { Pole, SectionEdge } from '@lathica/core/section'
 import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three'
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js'

@@ -1,18 +1,13 @@
+import { place, secondOf, type Frame, type Place, type Vec } from '@lathica/core/geometry'
+import { halfPlane, outwards } from '@lathica/core/solid'
 import {
-  halfPlane,
   meshOutline,
   meshBends,
-  outwards,
-  place,
-  secondOf,
   sliceMesh,
   type Eye,
-  type Frame,
   type MeshBends,
-  type Place,
   type SolidMesh,
-  type Vec,
-} from '@lathica/core'
+} from '@lathica/core/mesh'
 import {
   Box3,
   BufferAttribute,

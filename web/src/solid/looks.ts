@@ -1,4 +1,4 @@
-import type { Look } from '@lathica/core'
+import type { Look } from '@lathica/core/part'
 import {
   Color,
   DoubleSide,

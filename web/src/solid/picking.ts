@@ -1,12 +1,6 @@
-import {
-  edgesOf,
-  hitsOnTurned,
-  windingAround,
-  type Place,
-  type Section,
-  type SolidMesh,
-  type Vec,
-} from '@lathica/core'
+import { windingAround, type Place, type Vec } from '@lathica/core/geometry'
+import { edgesOf, type Section } from '@lathica/core/section'
+import { hitsOnTurned, type SolidMesh } from '@lathica/core/mesh'
 import { Vector3, type Ray } from 'three'
 import { isCutAway, type CutSpec } from './cutting'
 

@@ -1,14 +1,7 @@
-import {
-  cornersOf,
-  edgeKey,
-  meetingKey,
-  rimLines,
-  rimNear,
-  stretchesOf,
-  wholeKey,
-  type BodyState,
-  withoutCopy,
-} from '@lathica/core'
+import { meetingKey, wholeKey, withoutCopy } from '@lathica/core/names'
+import { cornersOf, edgeKey } from '@lathica/core/section'
+import type { BodyState } from '@lathica/core/route'
+import { rimLines, rimNear, stretchesOf } from '@lathica/core/mesh'
 import { refAt, refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH, type Ask } from '../board/tools'
 import type { Hit } from './picking'

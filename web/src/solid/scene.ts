@@ -1,4 +1,5 @@
-import type { Frame, Place, ThreadCircle, Vec } from '@lathica/core'
+import type { Frame, Place, Vec } from '@lathica/core/geometry'
+import type { ThreadCircle } from '@lathica/core/route'
 import {
   AmbientLight,
   Box3,

@@ -1,4 +1,5 @@
-import { place, type Place, type StepMark } from '@lathica/core'
+import { place, type Place } from '@lathica/core/geometry'
+import type { StepMark } from '@lathica/core/route'
 
 interface Px {
   readonly x: number

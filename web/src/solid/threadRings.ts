@@ -1,4 +1,4 @@
-import { threadArc, type ThreadCircle } from '@lathica/core'
+import { threadArc, type ThreadCircle } from '@lathica/core/route'
 import { BufferGeometry, Float32BufferAttribute, LineBasicMaterial, LineSegments } from 'three'
 
 /** Threads on the solid: three quarters of a circle at the mouth of each hole, as on drawings. */

@@ -1,13 +1,6 @@
-import {
-  DISPLAY_CHORD_TOLERANCE,
-  extentOf,
-  latheMesh,
-  silhouetteOf,
-  type Eye,
-  type LatheMesh,
-  type Section,
-  type Span,
-} from '@lathica/core'
+import { DISPLAY_CHORD_TOLERANCE } from '@lathica/core/tolerances'
+import { extentOf, type Section } from '@lathica/core/section'
+import { latheMesh, silhouetteOf, type Eye, type LatheMesh, type Span } from '@lathica/core/mesh'
 import { Box3, BufferAttribute, Vector3, type BufferGeometry, type Group } from 'three'
 import { capsOf, type CapTones, type CutSpec } from './cutting'
 import { DrawnBody, type Manner, type ShownBody } from './drawnBody'

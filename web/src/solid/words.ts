@@ -1,21 +1,9 @@
-import {
-  faceWords,
-  edgeKey,
-  edgesOf,
-  edgeCalled,
-  formatLength,
-  cornerWords,
-  poleWords,
-  radiusOf,
-  sweepOf,
-  type BodyState,
-  type SectionEdge,
-  type Part,
-  type Step,
-  type UnitSettings,
-  faceInStep,
-  stepOfFace,
-} from '@lathica/core'
+import { formatLength, type UnitSettings } from '@lathica/core/units'
+import { radiusOf, sweepOf } from '@lathica/core/geometry'
+import { edgeCalled, faceInStep, stepOfFace } from '@lathica/core/names'
+import { edgeKey, edgesOf, type SectionEdge } from '@lathica/core/section'
+import type { Part, Step } from '@lathica/core/part'
+import { faceWords, cornerWords, poleWords, type BodyState } from '@lathica/core/route'
 import { areaWords, type SectionRef } from '../board/refs'
 import type { Display, ViewName } from '../store/look'
 

@@ -1,13 +1,7 @@
-import {
-  emptySketch,
-  endMarksBefore,
-  isAcross,
-  standingBefore,
-  usesSketch,
-  type SizeOffer,
-  type Sketch,
-  type Step,
-} from '@lathica/core'
+import { emptySketch, isAcross, type Sketch } from '@lathica/core/sketch'
+import { usesSketch, type Step } from '@lathica/core/part'
+import { endMarksBefore, standingBefore } from '@lathica/core/route'
+import type { SizeOffer } from '@lathica/core/edit'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { tellProblem } from '../notices'

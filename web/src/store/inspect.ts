@@ -1,15 +1,8 @@
-import {
-  WHOLE_BODY,
-  cavityOf,
-  edgeKey,
-  evaluateFormula,
-  capacityAt,
-  edgesOf,
-  valuesOf,
-  type BodyState,
-  type Cavity,
-  type MeasurePick,
-} from '@lathica/core'
+import { evaluateFormula } from '@lathica/core/formula'
+import { edgeKey, edgesOf } from '@lathica/core/section'
+import { WHOLE_BODY, valuesOf, type MeasurePick } from '@lathica/core/part'
+import type { BodyState } from '@lathica/core/route'
+import { cavityOf, capacityAt, type Cavity } from '@lathica/core/inspect'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Px, View } from '../board/view'

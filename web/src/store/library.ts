@@ -1,4 +1,5 @@
-import { STOCK_MATERIALS, type Material, type Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { STOCK_MATERIALS, type Material } from '@lathica/core/part'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { ApiError, api } from '../api/client'

@@ -1,19 +1,17 @@
+import type { Problem, Result } from '@lathica/core/result'
+import { METRIC } from '@lathica/core/units'
+import type { Part } from '@lathica/core/part'
+import { evaluate } from '@lathica/core/route'
 import {
-  METRIC,
   createHistory,
   edit,
-  evaluate,
-  readPart,
   record,
   redo,
-  toDocument,
   undo,
   type Command,
   type History,
-  type Part,
-  type Problem,
-  type Result,
-} from '@lathica/core'
+} from '@lathica/core/edit'
+import { readPart, toDocument } from '@lathica/core/formats'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api, type PartData } from '../api/client'

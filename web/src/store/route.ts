@@ -1,12 +1,12 @@
+import type { Vec } from '@lathica/core/geometry'
+import type { Step } from '@lathica/core/part'
 import {
   stepMarks,
   threadsOf,
   type BodyState,
   type PartState,
-  type Step,
   type StepMark,
-  type Vec,
-} from '@lathica/core'
+} from '@lathica/core/route'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { SectionRef } from '../board/refs'

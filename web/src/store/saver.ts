@@ -1,4 +1,6 @@
-import { toDocument, type Part, type Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import type { Part } from '@lathica/core/part'
+import { toDocument } from '@lathica/core/formats'
 import { ApiError, api } from '../api/client'
 import { dropOwnDraft, keepDraft } from '../drafts/drafts'
 import { sameDocument } from './sameDocument'

@@ -1,11 +1,6 @@
-import {
-  foundFor,
-  planKey,
-  type BodyState,
-  type PlacedMesh,
-  type SolidMesh,
-  type SolidPlan,
-} from '@lathica/core'
+import { foundFor, planKey, type PlacedMesh, type SolidPlan } from '@lathica/core/solid'
+import type { BodyState } from '@lathica/core/route'
+import type { SolidMesh } from '@lathica/core/mesh'
 import { noteFault, noteFigures } from '@lathica/kernel'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'

@@ -1,12 +1,7 @@
-import {
-  METRIC,
-  edgeKey,
-  edgesOf,
-  faceWords,
-  type KnownStep,
-  type Section,
-  type SectionEdge,
-} from '@lathica/core'
+import { METRIC } from '@lathica/core/units'
+import { edgeKey, edgesOf, type Section, type SectionEdge } from '@lathica/core/section'
+import type { KnownStep } from '@lathica/core/part'
+import { faceWords } from '@lathica/core/route'
 import { toScreen } from '../../src/board/view'
 import { createActions } from '../../src/commands/registry'
 import { useBoardStore } from '../../src/store/board'

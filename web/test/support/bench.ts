@@ -1,16 +1,8 @@
-import {
-  createPart,
-  evaluate,
-  linesOf,
-  perform,
-  endMarksBefore,
-  standingBefore,
-  type Command,
-  type Part,
-  type Problem,
-  type Sketch,
-  type SketchLine,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { linesOf, type Sketch, type SketchLine } from '@lathica/core/sketch'
+import { createPart, type Part } from '@lathica/core/part'
+import { evaluate, endMarksBefore, standingBefore } from '@lathica/core/route'
+import { perform, type Command } from '@lathica/core/edit'
 import {
   beginTool,
   type Ask,

@@ -1,7 +1,7 @@
 import { mount, type VueWrapper } from '@vue/test-utils'
 import { createPinia, setActivePinia, type Pinia } from 'pinia'
 import type { Component } from 'vue'
-import type { Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
 import { useBoardStore } from '../../src/store/board'
 import { usePartStore } from '../../src/store/part'
 import { VIEW } from './bench'

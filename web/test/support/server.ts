@@ -1,4 +1,5 @@
-import { toDocument, type Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { toDocument } from '@lathica/core/formats'
 import { vi } from 'vitest'
 
 /** A server in memory with one part, as the page sees it through fetch. */

@@ -1,4 +1,5 @@
-import { readPartFile, type Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
+import { readPartFile } from '@lathica/core/formats'
 import { demoParts } from '../../../scripts/demo/parts'
 
 /** The demo spindle as it is turned first: in ink, with twelve sizes, and no later steps. */

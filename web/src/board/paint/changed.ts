@@ -1,13 +1,6 @@
-import {
-  boundsOf,
-  locator,
-  loopsOf,
-  pieceOf,
-  pointsOf,
-  type Box,
-  type Section,
-  type Sketch,
-} from '@lathica/core'
+import { boundsOf, type Box } from '@lathica/core/geometry'
+import { locator, pieceOf, pointsOf, type Sketch } from '@lathica/core/sketch'
+import { loopsOf, type Section } from '@lathica/core/section'
 import type { SizeDrawing } from '../sizes/setting'
 import { toScreen, type Px } from '../view'
 import { REACH } from './patch'

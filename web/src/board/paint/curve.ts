@@ -1,4 +1,4 @@
-import { controlOf, pointsAlong, radiusOf, type Piece, type Vec } from '@lathica/core'
+import { controlOf, pointsAlong, radiusOf, type Piece, type Vec } from '@lathica/core/geometry'
 import { toScreen, type Px, type View } from '../view'
 
 /** Arcs of a greater radius than this, in pixels, lose digits where they are filled; chords do not. */

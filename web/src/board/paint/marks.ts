@@ -1,4 +1,4 @@
-import type { Vec } from '@lathica/core'
+import type { Vec } from '@lathica/core/geometry'
 import { toScreen, type Px } from '../view'
 import { overlap, paintPlate, plateFor, type Plate } from './plate'
 import type { Scene } from './scene'

@@ -1,4 +1,4 @@
-import { boundsOf, type Piece } from '@lathica/core'
+import { boundsOf, type Piece } from '@lathica/core/geometry'
 import type { SizeDrawing } from '../sizes/setting'
 import { toScreen, type Px } from '../view'
 import type { Patch, Scene } from './scene'

@@ -1,4 +1,7 @@
-import type { Section, Sketch, SketchState, Vec } from '@lathica/core'
+import type { Vec } from '@lathica/core/geometry'
+import type { Sketch } from '@lathica/core/sketch'
+import type { Section } from '@lathica/core/section'
+import type { SketchState } from '@lathica/core/route'
 import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'

@@ -1,4 +1,4 @@
-import { edgeKey, liesOnAxis, loopsOf, type Section, type SectionEdge } from '@lathica/core'
+import { edgeKey, liesOnAxis, loopsOf, type Section, type SectionEdge } from '@lathica/core/section'
 import { edgesIn, type SectionRef } from '../refs'
 import { toScreen } from '../view'
 import { addPiece } from './curve'

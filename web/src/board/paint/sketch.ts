@@ -1,13 +1,5 @@
-import {
-  AXIS_ID,
-  locator,
-  pieceOf,
-  pointsAlong,
-  pointsOf,
-  type Entity,
-  type Piece,
-  type Sketch,
-} from '@lathica/core'
+import { pointsAlong, type Piece } from '@lathica/core/geometry'
+import { AXIS_ID, locator, pieceOf, pointsOf, type Entity, type Sketch } from '@lathica/core/sketch'
 import { toScreen, type Px } from '../view'
 import { addPiece } from './curve'
 import { isClear, isPieceClear } from './patch'

@@ -1,4 +1,5 @@
-import { linesOf, type Locate, type Size, type Sketch, type Vec } from '@lathica/core'
+import type { Vec } from '@lathica/core/geometry'
+import { linesOf, type Locate, type Size, type Sketch } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame, type Place } from './frame'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'

@@ -1,4 +1,4 @@
-import type { Size } from '@lathica/core'
+import type { Size } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame } from './frame'
 import { measured } from './measured'

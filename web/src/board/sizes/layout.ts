@@ -1,14 +1,6 @@
-import {
-  entityMap,
-  formatAngle,
-  formatLength,
-  locator,
-  measureSize,
-  signOf,
-  type Size,
-  type Sketch,
-  type UnitSettings,
-} from '@lathica/core'
+import { formatAngle, formatLength, type UnitSettings } from '@lathica/core/units'
+import { entityMap, locator, type Size, type Sketch } from '@lathica/core/sketch'
+import { measureSize, signOf } from '@lathica/core/constraints'
 import type { View } from '../view'
 import { acrossAt, acrossItem, landsOf, stackAcross, type AcrossItem } from './across'
 import { axialItem, stackAxial, type AxialItem } from './axial'

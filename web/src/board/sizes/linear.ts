@@ -1,4 +1,5 @@
-import type { Size, Vec } from '@lathica/core'
+import type { Vec } from '@lathica/core/geometry'
+import type { Size } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import type { Frame, Place } from './frame'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'

@@ -1,19 +1,12 @@
+import { cross, dot, pointAt, scale, subtract, add, unit, type Vec } from '@lathica/core/geometry'
 import {
-  cross,
-  dot,
   lineEnds,
   pieceOf,
-  pointAt,
   roundOf,
-  scale,
-  subtract,
-  add,
-  unit,
   type Entities,
   type Locate,
   type Size,
-  type Vec,
-} from '@lathica/core'
+} from '@lathica/core/sketch'
 
 /** The way a size is measured: along the axis, square to it, straight, or in its own way. */
 export type Way = 'axial' | 'radial' | 'straight' | 'across' | 'round' | 'angle'

@@ -1,4 +1,5 @@
-import { lineEnds, radiusOf, pieceOf, pointAt, tangentAt, type Size, type Vec } from '@lathica/core'
+import { radiusOf, pointAt, tangentAt, type Vec } from '@lathica/core/geometry'
+import { lineEnds, pieceOf, type Size } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import type { Place } from './frame'
 import { measured } from './measured'

@@ -1,4 +1,5 @@
-import type { Entities, Locate, Size, Sketch, Vec } from '@lathica/core'
+import type { Vec } from '@lathica/core/geometry'
+import type { Entities, Locate, Size, Sketch } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame } from './frame'
 

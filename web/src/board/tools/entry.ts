@@ -1,4 +1,6 @@
-import { evaluateFormula, succeed, valuesOf, type Problem, type Result } from '@lathica/core'
+import { succeed, type Problem, type Result } from '@lathica/core/result'
+import { evaluateFormula } from '@lathica/core/formula'
+import { valuesOf } from '@lathica/core/part'
 import type { Board, EntryField } from './tool'
 
 /** What typed fields come to, in mm and radians; undefined where nothing was typed. */

@@ -1,4 +1,4 @@
-import type { Constraint } from '@lathica/core'
+import type { Constraint } from '@lathica/core/sketch'
 import { starting } from './chain/drawing'
 import { stepped } from './chain/stepped'
 import { cornering } from './edit/corner'

@@ -1,4 +1,5 @@
-import { isGiven, locator, type End, type Sketch } from '@lathica/core'
+import { isGiven, locator, type Sketch } from '@lathica/core/sketch'
+import type { End } from '@lathica/core/edit'
 import { snapTo } from '../snap'
 import type { Snap } from '../snapping'
 import type { Board, Overlay, PointerAt } from './tool'

@@ -1,19 +1,12 @@
-import type {
-  BodyState,
-  Command,
-  Constraint,
-  EndMarks,
-  Measure,
-  Part,
-  Piece,
-  Problem,
-  Section,
-  SizeOffer,
-  Sketch,
-  Vec,
-  Frame,
-  Region,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import type { Measure } from '@lathica/core/units'
+import type { Piece, Vec, Frame } from '@lathica/core/geometry'
+import type { Constraint, Sketch } from '@lathica/core/sketch'
+import type { Section, Region } from '@lathica/core/section'
+import type { EndMarks } from '@lathica/core/solid'
+import type { Part } from '@lathica/core/part'
+import type { BodyState } from '@lathica/core/route'
+import type { Command, SizeOffer } from '@lathica/core/edit'
 import type { Accept, SectionRef } from '../refs'
 import type { Suggesting } from '../snapping'
 import type { Px, View } from '../view'

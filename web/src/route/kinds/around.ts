@@ -1,4 +1,4 @@
-import type { AroundStep } from '@lathica/core'
+import type { AroundStep } from '@lathica/core/part'
 import { number, optionalAngle, type Field, type FieldContext } from '../steps/field'
 import { chosenSteps } from '../steps/chosenSteps'
 import type { StepLooks } from './kind'

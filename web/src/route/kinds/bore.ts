@@ -1,4 +1,4 @@
-import type { BoreStep, Step } from '@lathica/core'
+import type { BoreStep, Step } from '@lathica/core/part'
 import { angle, bodyField, choice, faces, length, type Field } from '../steps/field'
 import { endsOf } from '../steps/ends'
 import type { StepLooks } from './kind'

@@ -1,4 +1,4 @@
-import type { ChamferStep, ChamferSet } from '@lathica/core'
+import type { ChamferStep, ChamferSet } from '@lathica/core/part'
 import { angle, length } from '../steps/field'
 import { cornersIn, fieldsOfSets, type SizesOf } from '../steps/corners'
 import type { StepLooks } from './kind'

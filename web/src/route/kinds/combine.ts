@@ -1,4 +1,4 @@
-import type { CombineStep } from '@lathica/core'
+import type { CombineStep } from '@lathica/core/part'
 import { bodyField, choice, type Field, type FieldContext } from '../steps/field'
 import type { StepLooks } from './kind'
 

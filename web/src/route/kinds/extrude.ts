@@ -1,4 +1,5 @@
-import { isAcross, type ExtrudeStep } from '@lathica/core'
+import { isAcross } from '@lathica/core/sketch'
+import type { ExtrudeStep } from '@lathica/core/part'
 import {
   EFFECTS,
   bodyField,

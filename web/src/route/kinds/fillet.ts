@@ -1,4 +1,4 @@
-import type { FilletStep, FilletSet } from '@lathica/core'
+import type { FilletStep, FilletSet } from '@lathica/core/part'
 import { length } from '../steps/field'
 import { cornersIn, fieldsOfSets, type SizesOf } from '../steps/corners'
 import type { StepLooks } from './kind'

@@ -1,4 +1,4 @@
-import type { FlatsStep } from '@lathica/core'
+import type { FlatsStep } from '@lathica/core/part'
 import {
   bodyField,
   choice,

@@ -1,14 +1,6 @@
-import {
-  GROOVE_FIELDS,
-  edgeKey,
-  edgesOf,
-  measureOfSize,
-  offeredSizes,
-  type GrooveForm,
-  type GrooveStep,
-  type SectionEdge,
-  type Step,
-} from '@lathica/core'
+import { edgeKey, edgesOf, type SectionEdge } from '@lathica/core/section'
+import type { GrooveForm, GrooveStep, Step } from '@lathica/core/part'
+import { GROOVE_FIELDS, measureOfSize, offeredSizes } from '@lathica/core/route'
 import {
   choice,
   faces,

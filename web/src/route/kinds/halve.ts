@@ -1,4 +1,4 @@
-import type { HalveStep } from '@lathica/core'
+import type { HalveStep } from '@lathica/core/part'
 import {
   NEW_BODY,
   bodyField,

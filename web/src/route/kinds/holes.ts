@@ -1,4 +1,5 @@
-import { isAcross, type HolesStep, type Part, type Step } from '@lathica/core'
+import { isAcross } from '@lathica/core/sketch'
+import type { HolesStep, Part, Step } from '@lathica/core/part'
 import {
   angle,
   bodyField,

@@ -1,4 +1,4 @@
-import type { ImportStep } from '@lathica/core'
+import type { ImportStep } from '@lathica/core/part'
 import { bodyField } from '../steps/field'
 import type { StepLooks } from './kind'
 

@@ -1,4 +1,4 @@
-import type { KnownStep, Step } from '@lathica/core'
+import type { KnownStep, Step } from '@lathica/core/part'
 import type { Field, FieldContext } from '../steps/field'
 import type { AllStepLooks, StepLooks, Telling } from './kind'
 import { around } from './around'

@@ -1,4 +1,5 @@
-import type { KnownStep, Measure, Part, StepKind } from '@lathica/core'
+import type { Measure } from '@lathica/core/units'
+import type { KnownStep, Part, StepKind } from '@lathica/core/part'
 import type { Field, FieldContext } from '../steps/field'
 
 /** What the words of a row are made with: faces in words by their keys, formulas as figures. */

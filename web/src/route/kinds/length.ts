@@ -1,4 +1,4 @@
-import type { LengthStep, Part } from '@lathica/core'
+import type { LengthStep, Part } from '@lathica/core/part'
 import { bodyField, choice, length } from '../steps/field'
 import { endsOf } from '../steps/ends'
 import type { StepLooks } from './kind'

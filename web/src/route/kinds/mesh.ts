@@ -1,4 +1,4 @@
-import type { MeshStep } from '@lathica/core'
+import type { MeshStep } from '@lathica/core/part'
 import { choice, length, number, optionalAngle, type Field } from '../steps/field'
 import type { StepLooks } from './kind'
 

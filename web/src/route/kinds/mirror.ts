@@ -1,4 +1,4 @@
-import type { MirrorStep } from '@lathica/core'
+import type { MirrorStep } from '@lathica/core/part'
 import {
   bodyField,
   choice,

@@ -1,4 +1,4 @@
-import type { MoveStep } from '@lathica/core'
+import type { MoveStep } from '@lathica/core/part'
 import {
   bodyField,
   choice,

@@ -1,4 +1,4 @@
-import type { RepeatStep } from '@lathica/core'
+import type { RepeatStep } from '@lathica/core/part'
 import { length, number } from '../steps/field'
 import { chosenSteps } from '../steps/chosenSteps'
 import type { StepLooks } from './kind'

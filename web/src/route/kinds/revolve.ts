@@ -1,4 +1,4 @@
-import type { RevolveStep } from '@lathica/core'
+import type { RevolveStep } from '@lathica/core/part'
 import {
   choice,
   number,

@@ -1,4 +1,6 @@
-import { type ShellStep, edgeKey, edgesOf, faceWords } from '@lathica/core'
+import { edgeKey, edgesOf } from '@lathica/core/section'
+import type { ShellStep } from '@lathica/core/part'
+import { faceWords } from '@lathica/core/route'
 import { bodyField, choice, faces, length, type FieldContext } from '../steps/field'
 import type { StepLooks } from './kind'
 

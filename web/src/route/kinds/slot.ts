@@ -1,4 +1,4 @@
-import type { SlotStep } from '@lathica/core'
+import type { SlotStep } from '@lathica/core/part'
 import { bodyField, choice, faces, length, number, optionalAngle, type Field } from '../steps/field'
 import { timesOf } from './words'
 import type { StepLooks } from './kind'

@@ -1,4 +1,5 @@
-import { isAcross, type SweepStep } from '@lathica/core'
+import { isAcross } from '@lathica/core/sketch'
+import type { SweepStep } from '@lathica/core/part'
 import {
   EFFECTS,
   bodyField,

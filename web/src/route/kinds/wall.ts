@@ -1,4 +1,4 @@
-import type { WallStep } from '@lathica/core'
+import type { WallStep } from '@lathica/core/part'
 import { bodyField, choice, length, optionalAngle, EFFECTS } from '../steps/field'
 import { partTurnFields } from '../steps/partTurn'
 import type { StepLooks } from './kind'

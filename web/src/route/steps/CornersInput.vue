@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { changeStep, cornerWords, type BodyState, type CornerPick, type Step } from '@lathica/core'
+import type { CornerPick, Step } from '@lathica/core/part'
+import { cornerWords, type BodyState } from '@lathica/core/route'
+import { changeStep } from '@lathica/core/edit'
 import { computed } from 'vue'
 import { refsCalled, type SectionRef } from '../../board/refs'
 import { askForCorners } from '../../commands/makeStep'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { faceWords, type BodyState, isFaceOf } from '@lathica/core'
+import { isFaceOf } from '@lathica/core/names'
+import { faceWords, type BodyState } from '@lathica/core/route'
 import { computed } from 'vue'
 import { refsCalled, type Accept } from '../../board/refs'
 import { useBoardStore } from '../../store/board'

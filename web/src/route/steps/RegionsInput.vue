@@ -1,12 +1,8 @@
 <script setup lang="ts">
-import {
-  changeStep,
-  halfPlane,
-  isAcross,
-  type ExtrudeStep,
-  type RevolveStep,
-  type Step,
-} from '@lathica/core'
+import { isAcross } from '@lathica/core/sketch'
+import { halfPlane } from '@lathica/core/solid'
+import type { ExtrudeStep, RevolveStep, Step } from '@lathica/core/part'
+import { changeStep } from '@lathica/core/edit'
 import { computed } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { dependenceOf, type Step } from '@lathica/core'
+import type { Step } from '@lathica/core/part'
+import { dependenceOf } from '@lathica/core/route'
 import { computed } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { usesSketch, type KnownStep, type Step } from '@lathica/core/part'
 import {
   changeStep,
   duplicateStep,
@@ -7,10 +8,7 @@ import {
   removeStep,
   setAside,
   setMaterial,
-  usesSketch,
-  type KnownStep,
-  type Step,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { Button, Switch } from 'ant-design-vue'
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../../store/board'

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { type Measure, type Problem } from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import type { Measure } from '@lathica/core/units'
 import { ref, watch } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'

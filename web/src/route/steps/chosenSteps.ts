@@ -1,4 +1,5 @@
-import { stepRules, type AroundStep, type Part, type Repeater, type Step } from '@lathica/core'
+import type { AroundStep, Part, Step } from '@lathica/core/part'
+import { stepRules, type Repeater } from '@lathica/core/route'
 import { choice, type Field } from './field'
 
 /** Rounds and bevels of edges of the solid go with the steps that made those. */

@@ -1,4 +1,4 @@
-import type { ChamferSet, CornerPick, FilletSet, Step } from '@lathica/core'
+import type { ChamferSet, CornerPick, FilletSet, Step } from '@lathica/core/part'
 import { bodyField, type Field } from './field'
 
 /** What is typed for a set; the function gives the step with some of the set changed. */

@@ -1,4 +1,4 @@
-import type { Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
 
 /** The ends of a part as it lies. */
 export const endsOf = (part: Part): Readonly<Record<'left' | 'right', string>> =>

@@ -1,4 +1,6 @@
-import type { BodyState, CornerPick, Measure, Part, Step } from '@lathica/core'
+import type { Measure } from '@lathica/core/units'
+import type { CornerPick, Part, Step } from '@lathica/core/part'
+import type { BodyState } from '@lathica/core/route'
 import type { Accept } from '../../board/refs'
 
 /** A value typed as a formula. */

@@ -1,4 +1,4 @@
-import type { Part } from '@lathica/core'
+import type { Part } from '@lathica/core/part'
 import { NEW_BODY } from './field'
 
 /** Which body gets what a step makes; its own, or another that has nothing yet. */

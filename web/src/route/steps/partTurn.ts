@@ -1,4 +1,7 @@
-import { isAcross, stepRules, type Part, type Step, isFaceName, pointName } from '@lathica/core'
+import { isFaceName, pointName } from '@lathica/core/names'
+import { isAcross } from '@lathica/core/sketch'
+import type { Part, Step } from '@lathica/core/part'
+import { stepRules } from '@lathica/core/route'
 import { angle, choice, faces, optionalAngle, type Field } from './field'
 
 export const SIDES = { one: 'one side', symmetric: 'evenly', both: 'both sides' }

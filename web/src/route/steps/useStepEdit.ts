@@ -1,15 +1,9 @@
-import {
-  changeStep,
-  evaluate,
-  evaluateFormula,
-  perform,
-  valuesOf,
-  type Measure,
-  type Part,
-  type Problem,
-  type Step,
-  type StepState,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import type { Measure } from '@lathica/core/units'
+import { evaluateFormula } from '@lathica/core/formula'
+import { valuesOf, type Part, type Step } from '@lathica/core/part'
+import { evaluate, type StepState } from '@lathica/core/route'
+import { changeStep, perform } from '@lathica/core/edit'
 import { computed, onBeforeUnmount, type ComputedRef } from 'vue'
 import { usePartStore } from '../../store/part'
 

@@ -1,20 +1,14 @@
+import { arc, distance, line, type Piece } from '@lathica/core/geometry'
 import {
   AXIS_ID,
-  arc,
-  arcAlong,
-  arcThrough,
-  distance,
-  drawPiece,
-  line,
   locator,
   type SketchArc,
-  type End,
   type SketchLine,
-  type NewConstraint,
-  type Piece,
   type Role,
   type Sketch,
-} from '@lathica/core'
+} from '@lathica/core/sketch'
+import type { NewConstraint } from '@lathica/core/constraints'
+import { arcAlong, arcThrough, drawPiece, type End } from '@lathica/core/edit'
 import { wholeChain } from '../../pick'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toPlane, toScreen } from '../../view'

@@ -1,15 +1,9 @@
-import {
-  ORIGIN_ID,
-  drawDraft,
-  evaluateFormula,
-  line,
-  steppedShaft,
-  valuesOf,
-  type End,
-  type Piece,
-  type Problem,
-  type ShaftStep,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { evaluateFormula } from '@lathica/core/formula'
+import { line, type Piece } from '@lathica/core/geometry'
+import { ORIGIN_ID } from '@lathica/core/sketch'
+import { valuesOf } from '@lathica/core/part'
+import { drawDraft, steppedShaft, type End, type ShaftStep } from '@lathica/core/edit'
 import { problem } from '../entry'
 import { snapAt } from '../snapping'
 import type { Board, EntryField, Overlay, PointerAt, ToolState } from '../tool'

@@ -1,15 +1,7 @@
-import {
-  locator,
-  pieceOf,
-  tangentAt,
-  type End,
-  type NewConstraint,
-  type NewPiece,
-  type Piece,
-  type Role,
-  type Sketch,
-  type Vec,
-} from '@lathica/core'
+import { tangentAt, type Piece, type Vec } from '@lathica/core/geometry'
+import { locator, pieceOf, type Role, type Sketch } from '@lathica/core/sketch'
+import type { NewConstraint } from '@lathica/core/constraints'
+import type { End, NewPiece } from '@lathica/core/edit'
 import type { Snap } from '../../snapping'
 import type { Board, PointerAt } from '../tool'
 

@@ -1,17 +1,7 @@
-import {
-  AXIS_ID,
-  arc,
-  arcThrough,
-  cross,
-  entityName,
-  isAcross,
-  line,
-  subtract,
-  type DraftSize,
-  type End,
-  type Problem,
-  type Vec,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import { arc, cross, line, subtract, type Vec } from '@lathica/core/geometry'
+import { AXIS_ID, entityName, isAcross } from '@lathica/core/sketch'
+import { arcThrough, type DraftSize, type End } from '@lathica/core/edit'
 import { problem, readFields } from '../entry'
 import { toPlane } from '../../view'
 import { leaving, type Chain, type Stroke } from './stroke'

@@ -1,4 +1,6 @@
-import { chamferCorner, filletCorner, isCorner, locator, type Piece } from '@lathica/core'
+import type { Piece } from '@lathica/core/geometry'
+import { locator } from '@lathica/core/sketch'
+import { chamferCorner, filletCorner, isCorner } from '@lathica/core/edit'
 import { POINT_REACH, nearestPoint } from '../../pick'
 import { piecesAfter } from './preview'
 import type { Board, EntryField, PointerAt, ToolState } from '../tool'

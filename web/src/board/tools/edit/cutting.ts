@@ -1,16 +1,6 @@
-import {
-  extend,
-  locator,
-  pieceOf,
-  split,
-  trim,
-  trimmedStretch,
-  type Command,
-  type Entity,
-  type Piece,
-  type Sketch,
-  type Vec,
-} from '@lathica/core'
+import type { Piece, Vec } from '@lathica/core/geometry'
+import { locator, pieceOf, type Entity, type Sketch } from '@lathica/core/sketch'
+import { extend, split, trim, trimmedStretch, type Command } from '@lathica/core/edit'
 import { nearestCurve } from '../../pick'
 import { toPlane } from '../../view'
 import type { Board, PointerAt, ToolState } from '../tool'

@@ -1,14 +1,5 @@
-import {
-  AXIS_ID,
-  entityMap,
-  entityName,
-  lineEnds,
-  lineOf,
-  locator,
-  mirrorItems,
-  moveItems,
-  reflect,
-} from '@lathica/core'
+import { AXIS_ID, entityMap, entityName, lineEnds, lineOf, locator } from '@lathica/core/sketch'
+import { mirrorItems, moveItems, reflect } from '@lathica/core/edit'
 import { pickAt } from '../../pick'
 import { withPicks } from './gathering'
 import { piecesMoved } from './preview'

@@ -1,17 +1,15 @@
+import type { Problem } from '@lathica/core/result'
+import { distance, subtract, type Vec } from '@lathica/core/geometry'
 import {
   copyItems,
-  distance,
   grow,
   moveItems,
   shift,
-  subtract,
   turn,
   type Command,
   type End,
   type Motion,
-  type Problem,
-  type Vec,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { problem, readFields } from '../entry'
 import { snapAt, snapOverlay } from '../snapping'
 import { withPicks } from './gathering'

@@ -1,4 +1,7 @@
-import { locator, nearestOn, offsetChain, pieceOf, unitScale } from '@lathica/core'
+import { unitScale } from '@lathica/core/units'
+import { nearestOn } from '@lathica/core/geometry'
+import { locator, pieceOf } from '@lathica/core/sketch'
+import { offsetChain } from '@lathica/core/edit'
 import { toPlane } from '../../view'
 import { withPicks } from './gathering'
 import { piecesAfter } from './preview'

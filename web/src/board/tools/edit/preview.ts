@@ -1,14 +1,6 @@
-import {
-  locator,
-  perform,
-  pieceOf,
-  pointsOf,
-  mapped,
-  type Command,
-  type Motion,
-  type Piece,
-  type Sketch,
-} from '@lathica/core'
+import { mapped, type Piece } from '@lathica/core/geometry'
+import { locator, pieceOf, pointsOf, type Sketch } from '@lathica/core/sketch'
+import { perform, type Command, type Motion } from '@lathica/core/edit'
 import type { Board } from '../tool'
 
 /** The pieces a command would add to the sketch or change in it; none when it would be refused. */

@@ -1,19 +1,16 @@
+import type { Problem } from '@lathica/core/result'
+import { boundsOf, boxAround } from '@lathica/core/geometry'
 import {
   ALONG_AXIS,
   ALONG_RADIUS,
-  MOST_COPIES,
-  boundsOf,
-  boxAround,
   entityMap,
   entityName,
   lineEnds,
   lineOf,
   locator,
   pieceOf,
-  repeatItems,
-  type Problem,
-  type RepeatPlan,
-} from '@lathica/core'
+} from '@lathica/core/sketch'
+import { MOST_COPIES, repeatItems, type RepeatPlan } from '@lathica/core/edit'
 import { pickAt } from '../../pick'
 import { problem, readFields } from '../entry'
 import { withPicks } from './gathering'

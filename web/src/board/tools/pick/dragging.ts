@@ -1,12 +1,8 @@
-import {
-  pointsOf,
-  startDrag,
-  subtract,
-  valuesOf,
-  withDragged,
-  type Part,
-  type Sketch,
-} from '@lathica/core'
+import { subtract } from '@lathica/core/geometry'
+import { pointsOf, type Sketch } from '@lathica/core/sketch'
+import { startDrag } from '@lathica/core/solver'
+import { valuesOf, type Part } from '@lathica/core/part'
+import { withDragged } from '@lathica/core/route'
 import { toPlane, type Px } from '../../view'
 import type { Board, ToolState } from '../tool'
 

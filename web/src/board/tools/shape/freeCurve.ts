@@ -3,20 +3,16 @@ import {
   cubic,
   distance,
   dot,
-  entityName,
   line,
-  locator,
   mix,
-  pieceOf,
-  planeWords,
   subtract,
   tangentAt,
-  type Draft,
-  type End,
-  type NewConstraint,
   type Piece,
   type Vec,
-} from '@lathica/core'
+} from '@lathica/core/geometry'
+import { entityName, locator, pieceOf, planeWords } from '@lathica/core/sketch'
+import type { NewConstraint } from '@lathica/core/constraints'
+import type { Draft, End } from '@lathica/core/edit'
 import { toPlane } from '../../view'
 import type { Snap } from '../../snapping'
 import type { Board, PointerAt } from '../tool'

@@ -1,11 +1,7 @@
-import {
-  drawDraft,
-  type Draft,
-  type End,
-  type NewConstraint,
-  type Piece,
-  type Problem,
-} from '@lathica/core'
+import type { Problem } from '@lathica/core/result'
+import type { Piece } from '@lathica/core/geometry'
+import type { NewConstraint } from '@lathica/core/constraints'
+import { drawDraft, type Draft, type End } from '@lathica/core/edit'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
 import type { Snap } from '../../snapping'
 import { readFields } from '../entry'

@@ -1,25 +1,27 @@
+import type { Problem } from '@lathica/core/result'
 import {
   arc,
-  arcAbout,
-  arcThrough,
-  centredRectangle,
-  circle,
   cross,
   distance,
   dot,
   line,
+  subtract,
+  unit,
+  type Piece,
+  type Vec,
+} from '@lathica/core/geometry'
+import {
+  arcAbout,
+  arcThrough,
+  centredRectangle,
+  circle,
   polygon,
   rectangle,
   slot,
-  subtract,
-  unit,
   type Draft,
   type DraftSize,
   type End,
-  type Piece,
-  type Problem,
-  type Vec,
-} from '@lathica/core'
+} from '@lathica/core/edit'
 import { problem } from '../entry'
 import type { ShapeId } from '../tool'
 import { freeCurve } from './freeCurve'

@@ -1,21 +1,15 @@
+import { add, cross, scale, subtract, type Vec } from '@lathica/core/geometry'
 import {
-  add,
-  cross,
   entityMap,
-  fittingSizes,
   isGiven,
   lineEnds,
   locator,
   offLine,
-  sameSize,
-  scale,
-  subtract,
   type Sketch,
   type SketchPlane,
-  type SizeOffer,
-  type Vec,
-  sizeWord,
-} from '@lathica/core'
+} from '@lathica/core/sketch'
+import { sizeWord } from '@lathica/core/constraints'
+import { fittingSizes, sameSize, type SizeOffer } from '@lathica/core/edit'
 import { pickAt } from '../../pick'
 import { anchorOf } from '../../sizes/measured'
 import { toPlane } from '../../view'

@@ -1,4 +1,4 @@
-import { cornerWords, faceWords } from '@lathica/core'
+import { cornerWords, faceWords } from '@lathica/core/route'
 import { areaRef, areaWords, refAt, regionAt, type SectionRef } from '../../refs'
 import { toPlane } from '../../view'
 import type { Board, PointerAt, ToolState } from '../tool'

@@ -1,4 +1,6 @@
-import { CONSTRAINT_KINDS, constrain, fittingConstraints, type Constraint } from '@lathica/core'
+import type { Constraint } from '@lathica/core/sketch'
+import { CONSTRAINT_KINDS } from '@lathica/core/constraints'
+import { constrain, fittingConstraints } from '@lathica/core/edit'
 import { pickAt } from '../../pick'
 import type { Board, ToolState } from '../tool'
 
