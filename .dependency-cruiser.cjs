@@ -41,6 +41,7 @@ const CORE = {
     'part',
     'route',
   ],
+  wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',
     ...['units', 'formula', 'geometry', 'sketch', 'constraints', 'section', 'solid'],

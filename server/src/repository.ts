@@ -1,33 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import type { PartSummary } from '@lathica/core/inspect'
+import type { PartAnswer, PartCard, ProjectCard } from '@lathica/core/wire'
 import type { Knex } from 'knex'
 import { patiently, type Write } from './database/writing'
 import type { PartText } from './partText'
 
-export interface ProjectCard {
-  readonly id: string
-  readonly name: string
-  readonly updatedAt: string
-  readonly parts: readonly PartCard[]
-}
-
-export interface PartCard {
-  readonly id: string
-  readonly name: string
-  readonly revision: number
-  readonly updatedAt: string
-  /** What is stored is damaged: the part can only be taken out as it is. */
-  readonly damaged: boolean
-  /** Null while it has not been made, and of what is damaged. */
-  readonly summary: PartSummary | null
-}
-
-export interface StoredPart {
-  readonly id: string
-  readonly projectId: string
-  readonly projectName: string
-  readonly revision: number
-  readonly updatedAt: string
+/** A part as it lies in the database: its document still as text. */
+export interface StoredPart extends Omit<PartAnswer, 'document'> {
   readonly name: string
   /** The document, in JSON. */
   readonly text: string

@@ -2,7 +2,8 @@ import { strFromU8, unzipSync } from 'fflate'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { createPart, type Part } from '@lathica/core/part'
 import { EXPORTERS } from '@lathica/core/formats'
-import type { JobView, Repository } from '../src'
+import type { JobAnswer } from '@lathica/core/wire'
+import type { Repository } from '../src'
 import { demo, startServer, stored as textOf, type Started } from './support'
 
 let started: Started
@@ -32,10 +33,10 @@ async function call(method: string, path: string, body?: unknown): Promise<Respo
     ...(body === undefined ? {} : { body: isBytes ? new Uint8Array(body) : JSON.stringify(body) }),
   })
 }
-const jobOf = async (response: Response): Promise<JobView> => (await response.json()) as JobView
-const view = async (id: string): Promise<JobView> => jobOf(await call('GET', `/api/jobs/${id}`))
+const jobOf = async (response: Response): Promise<JobAnswer> => (await response.json()) as JobAnswer
+const view = async (id: string): Promise<JobAnswer> => jobOf(await call('GET', `/api/jobs/${id}`))
 /** The job once it has ended, and all that it was doing on the way. */
-async function ended(id: string): Promise<{ readonly job: JobView; readonly seen: string[] }> {
+async function ended(id: string): Promise<{ readonly job: JobAnswer; readonly seen: string[] }> {
   const seen = new Set<string>()
   const job = await vi.waitFor(
     async () => {

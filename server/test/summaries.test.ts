@@ -1,3 +1,4 @@
+import type { PartCard } from '@lathica/core/wire'
 import type { Knex } from 'knex'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import type { Part } from '@lathica/core/part'
@@ -5,7 +6,6 @@ import {
   createRepository,
   createSummaries,
   openDatabase,
-  type PartCard,
   type Repository,
   type Summaries,
 } from '../src'

@@ -3,7 +3,7 @@ import { enableAutoUnmount, mount } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import { createMemoryHistory, createRouter } from 'vue-router'
 import type { PartSummary } from '@lathica/core/inspect'
-import type { PartCardData } from '../src/api/client'
+import type { PartCard as PartOnShelf } from '@lathica/core/wire'
 import { clock, day } from '../src/clock'
 import PartCard from '../src/shelf/PartCard.vue'
 import { sectionPicture } from '../src/shelf/sectionPicture'
@@ -30,7 +30,7 @@ const router = createRouter({
 })
 
 const card = (summary: PartSummary) => {
-  const part: PartCardData = {
+  const part: PartOnShelf = {
     id: 'p1',
     damaged: false,
     name: 'Spindle',

@@ -6,9 +6,11 @@ import { createReadStream, rmSync } from 'node:fs'
 import type { Context } from 'koa'
 import { bodyToFile, jsonBody } from '../http/body'
 import { HttpProblem, notFound } from '../http/problem'
-import { checkBody, exportBody } from '../http/validate'
+import { exportBody } from '@lathica/core/wire'
+import { checkBody } from '../http/validate'
 import type { Jobs } from '../jobs/jobs'
-import type { JobTask, JobView } from '../jobs/types'
+import type { JobTask } from '../jobs/types'
+import type { JobAnswer } from '@lathica/core/wire'
 import type { Repository } from '../repository'
 
 /** Files of parts, written and read as jobs: started, asked after, cancelled. */
@@ -30,7 +32,7 @@ export function jobRoutes(repository: Repository, jobs: Jobs): Router {
     ctx.set('Location', `/api/jobs/${job.id}`)
     ctx.body = job
   }
-  const known = (id: string | undefined): JobView => {
+  const known = (id: string | undefined): JobAnswer => {
     const job = jobs.view(id ?? '')
     if (!job) throw notFound('job')
     return job

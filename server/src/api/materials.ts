@@ -1,6 +1,6 @@
 import Router from '@koa/router'
-import { LOOKS, refuseMaterial, type Material } from '@lathica/core/part'
-import { mixed, number, object, string } from 'yup'
+import { refuseMaterial } from '@lathica/core/part'
+import { materialBody } from '@lathica/core/wire'
 import { jsonBody } from '../http/body'
 import { HttpProblem, notFound } from '../http/problem'
 import { checkBody } from '../http/validate'
@@ -8,16 +8,6 @@ import type { MaterialLibrary } from '../materials'
 
 /** More materials than this no one finds anything among. */
 const MOST_MATERIALS = 1000
-
-const materialBody = object({
-  name: string().strict().trim().required().max(80),
-  density: number().strict().required(),
-  colour: string()
-    .strict()
-    .required()
-    .matches(/^#[0-9a-f]{6}$/),
-  look: mixed<Material['look']>().required().oneOf(LOOKS),
-}).noUnknown()
 
 /** Materials of one's own, offered to every part beside those in stock. */
 export function materialRoutes(library: MaterialLibrary): Router {

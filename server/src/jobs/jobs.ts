@@ -9,15 +9,16 @@ import type { Logger } from 'pino'
 import type { Repository } from '../repository'
 import type { Threads } from '../threads'
 import type { FilesAnswer } from '../threads/files'
-import type { JobFile, JobProgress, JobState, JobTask, JobView } from './types'
+import type { JobAnswer, JobProgress } from '@lathica/core/wire'
+import type { JobFile, JobTask } from './types'
 
 /** Jobs that write and read files, one after another, in a thread. Their files lie on the disk, never in memory. */
 export interface Jobs {
   /** A place for a file on its way; whoever puts it there lets it go, or starts a job with it. */
   place(): string
   /** Puts a job in line; undefined while too many wait. */
-  start(task: JobTask): JobView | undefined
-  view(id: string): JobView | undefined
+  start(task: JobTask): JobAnswer | undefined
+  view(id: string): JobAnswer | undefined
   file(id: string): JobFile | undefined
   /** The file was fetched: it is kept for a little while only. */
   fetched(id: string): void
@@ -42,7 +43,7 @@ interface Job {
   readonly id: string
   readonly kind: JobTask['kind']
   readonly ending: AbortController
-  state: JobState
+  state: JobAnswer['state']
   progress: JobProgress
   notes: readonly string[]
   problem?: Problem
@@ -131,7 +132,7 @@ export function createJobs(repository: Repository, threads: Threads, log: Logger
   }
 
   /** What a job came to is told for a while. */
-  function settle(job: Job, to: Partial<Job> & { readonly state: JobState }): void {
+  function settle(job: Job, to: Partial<Job> & { readonly state: JobAnswer['state'] }): void {
     Object.assign(job, to)
     setTimeout(() => {
       letGo(job)
@@ -209,7 +210,7 @@ const GONE: Problem = {
   mend: 'Choose another project.',
 }
 
-function viewOf({ id, kind, state, progress, notes, problem, file, partId }: Job): JobView {
+function viewOf({ id, kind, state, progress, notes, problem, file, partId }: Job): JobAnswer {
   return {
     ...{ id, kind, state, progress, notes },
     ...(problem ? { problem } : {}),

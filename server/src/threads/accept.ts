@@ -1,5 +1,6 @@
 import { toProblem } from '../http/errors'
-import { checkBody, newPartBody, savePartBody } from '../http/validate'
+import { newPartBody, savePartBody } from '@lathica/core/wire'
+import { checkBody } from '../http/validate'
 import { storable, type PartText } from '../partText'
 
 /** A body as it came, in JSON: of a new part, or of one that is saved. */

@@ -23,7 +23,8 @@ import {
 import { strToU8, zipSync } from 'fflate'
 import { HttpProblem } from '../http/problem'
 import { NO_ROOM } from '../jobs/room'
-import type { JobFile, JobProgress, JobTask } from '../jobs/types'
+import type { JobProgress } from '@lathica/core/wire'
+import type { JobFile, JobTask } from '../jobs/types'
 import { storable, type PartText } from '../partText'
 
 /** A job, and where it tells how far it has come. */

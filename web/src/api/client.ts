@@ -1,45 +1,15 @@
 import type { Problem } from '@lathica/core/result'
 import type { Material } from '@lathica/core/part'
-import type { PartSummary } from '@lathica/core/inspect'
-
-export interface PartCardData {
-  readonly id: string
-  readonly name: string
-  readonly revision: number
-  readonly updatedAt: string
-  /** What is stored cannot be read. */
-  readonly damaged: boolean
-  /** Null while it has not been made, and of what is damaged. */
-  readonly summary: PartSummary | null
-}
-
-export interface ProjectData {
-  readonly id: string
-  readonly name: string
-  readonly updatedAt: string
-  readonly parts: readonly PartCardData[]
-}
-
-/** Work of the server that goes on for a while; see its jobs. */
-export interface JobData {
-  readonly id: string
-  readonly kind: 'export' | 'import'
-  readonly state: 'waiting' | 'running' | 'done' | 'failed' | 'cancelled'
-  readonly progress: { readonly done: number; readonly of: number; readonly words: string }
-  readonly notes: readonly string[]
-  readonly problem?: Problem
-  readonly file?: { readonly name: string; readonly size: number }
-  readonly partId?: string
-}
-
-export interface PartData {
-  readonly id: string
-  readonly projectId: string
-  readonly projectName: string
-  readonly revision: number
-  readonly updatedAt: string
-  readonly document: unknown
-}
+import type {
+  ExportBody,
+  JobAnswer,
+  MaterialBody,
+  NewPartBody,
+  PartAnswer,
+  ProjectBody,
+  ProjectCard,
+  SavePartBody,
+} from '@lathica/core/wire'
 
 /** An answer that did not come, or that says what went wrong. */
 export class ApiError extends Error {
@@ -93,38 +63,36 @@ async function answerTo(path: string, request: RequestInit): Promise<Response> {
 }
 
 export const api = {
-  projects: () => call<ProjectData[]>('GET', '/api/projects'),
-  createProject: (name: string) => call<{ id: string }>('POST', '/api/projects', { name }),
-  renameProject: (id: string, name: string) => call<void>('PATCH', `/api/projects/${id}`, { name }),
+  projects: () => call<ProjectCard[]>('GET', '/api/projects'),
+  createProject: (name: string) =>
+    call<{ id: string }>('POST', '/api/projects', { name } satisfies ProjectBody),
+  renameProject: (id: string, name: string) =>
+    call<void>('PATCH', `/api/projects/${id}`, { name } satisfies ProjectBody),
   deleteProject: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
   restoreProject: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),
   createPart: (projectId: string, document: object) =>
     call<{ id: string; revision: number }>('POST', `/api/projects/${projectId}/parts`, {
       document,
-    }),
-  part: (id: string) => call<PartData>('GET', `/api/parts/${id}`),
+    } satisfies NewPartBody),
+  part: (id: string) => call<PartAnswer>('GET', `/api/parts/${id}`),
   /** Where what is stored of a part is to be had as it is, sound or not. */
   rawPart: (id: string) => `/api/parts/${id}/raw`,
   savePart: (id: string, revision: number, document: object, leaving = false) =>
     call<{ revision: number; updatedAt: string }>(
       'PUT',
       `/api/parts/${id}`,
-      { revision, document },
+      { revision, document } satisfies SavePartBody,
       leaving,
     ),
   deletePart: (id: string) => call<void>('DELETE', `/api/parts/${id}`),
   restorePart: (id: string) => call<void>('POST', `/api/parts/${id}/restore`),
-  startExport: (task: {
-    readonly parts: readonly string[]
-    readonly format: string
-    readonly tolerance: number
-    readonly name: string
-  }) => call<JobData>('POST', '/api/jobs', task),
-  job: (id: string) => call<JobData>('GET', `/api/jobs/${id}`),
+  startExport: (task: ExportBody) => call<JobAnswer>('POST', '/api/jobs', task),
+  job: (id: string) => call<JobAnswer>('GET', `/api/jobs/${id}`),
   jobFile: async (id: string) =>
     new Uint8Array(await (await answerTo(`/api/jobs/${id}/file`, {})).arrayBuffer()),
   cancelJob: (id: string) => call<void>('DELETE', `/api/jobs/${id}`),
   materials: () => call<Material[]>('GET', '/api/materials'),
-  putMaterial: ({ id, ...rest }: Material) => call<Material>('PUT', `/api/materials/${id}`, rest),
+  putMaterial: ({ id, ...rest }: Material) =>
+    call<Material>('PUT', `/api/materials/${id}`, rest satisfies MaterialBody),
   deleteMaterial: (id: string) => call<void>('DELETE', `/api/materials/${id}`),
 }

@@ -1,5 +1,5 @@
 import { shallowRef, type ShallowRef } from 'vue'
-import type { PartData } from '../api/client'
+import type { PartAnswer } from '@lathica/core/wire'
 import { newPart } from '../store/newPart'
 import { sameDocument } from '../store/sameDocument'
 import { draftsLeft, dropDraft, putBack, setAside, type Draft } from './drafts'
@@ -22,7 +22,7 @@ export interface Unsaved {
    * offered. What the server has already is let go. New work of this page never takes the place of an offered one.
    */
   find(
-    stored: PartData,
+    stored: PartAnswer,
   ): Promise<{ readonly own: Draft | undefined; readonly others: readonly Draft[] }>
   /** Takes up what another visit could not save; it stays where it is until it is kept as this page's own. */
   take(draft: Draft): Promise<void>

@@ -3,12 +3,12 @@ import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
 import { EXPORTERS } from '@lathica/core/formats'
 import { Button, Modal, Progress } from 'ant-design-vue'
 import { computed, ref } from 'vue'
-import type { ProjectData } from '../api/client'
+import type { ProjectCard } from '@lathica/core/wire'
 import PlainSelect from '../ui/PlainSelect.vue'
 import { useHandOver } from './useHandOver'
 
 /** Hands over several parts of a project at once, in one archive that the server writes. */
-const props = defineProps<{ project: ProjectData }>()
+const props = defineProps<{ project: ProjectCard }>()
 const emit = defineEmits<{ close: [] }>()
 const { job, problem, busy, start, cancel } = useHandOver()
 

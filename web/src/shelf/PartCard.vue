@@ -2,12 +2,13 @@
 import { formatLength, formatMass } from '@lathica/core/units'
 import { Copy, Download, Trash2 } from 'lucide-vue-next'
 import { computed } from 'vue'
-import { api, type PartCardData } from '../api/client'
+import { api } from '../api/client'
+import type { PartCard } from '@lathica/core/wire'
 import { clock, day } from '../clock'
 import IconButton from '../ui/IconButton.vue'
 import PartPicture from './PartPicture.vue'
 
-const props = defineProps<{ part: PartCardData }>()
+const props = defineProps<{ part: PartCard }>()
 const emit = defineEmits<{ remove: []; duplicate: []; download: [] }>()
 
 const figures = computed(() => {

@@ -3,22 +3,22 @@ import type { Part } from '@lathica/core/part'
 import { Button } from 'ant-design-vue'
 import { PackageCheck, Pencil, Trash2, Upload } from 'lucide-vue-next'
 import { nextTick, ref, useTemplateRef } from 'vue'
-import type { PartCardData, ProjectData } from '../api/client'
+import type { PartCard as PartOnShelf, ProjectCard } from '@lathica/core/wire'
 import { FOREIGN_FILES } from '../files/bringIn'
 import IconButton from '../ui/IconButton.vue'
 import HandOverDialog from './HandOverDialog.vue'
 import NewPartDialog from './NewPartDialog.vue'
 import PartCard from './PartCard.vue'
 
-const props = defineProps<{ project: ProjectData; parts: readonly PartCardData[] }>()
+const props = defineProps<{ project: ProjectCard; parts: readonly PartOnShelf[] }>()
 const emit = defineEmits<{
   create: [part: Part]
   import: [files: readonly File[]]
   rename: [name: string]
   remove: []
-  removePart: [part: PartCardData]
-  duplicatePart: [part: PartCardData]
-  downloadPart: [part: PartCardData]
+  removePart: [part: PartOnShelf]
+  duplicatePart: [part: PartOnShelf]
+  downloadPart: [part: PartOnShelf]
 }>()
 
 const making = ref(false)

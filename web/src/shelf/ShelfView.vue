@@ -4,7 +4,7 @@ import { Button, Modal, Result, Spin } from 'ant-design-vue'
 import { Search } from 'lucide-vue-next'
 import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { PartCardData, ProjectData } from '../api/client'
+import type { PartCard, ProjectCard } from '@lathica/core/wire'
 import DraftList from '../drafts/DraftList.vue'
 import ThemeButton from '../ui/ThemeButton.vue'
 import ProjectShelf from './ProjectShelf.vue'
@@ -20,7 +20,7 @@ const newName = ref('')
 onMounted(shelf.load)
 
 const words = computed(() => query.value.toLowerCase().split(/\s+/).filter(Boolean))
-const matches = (part: PartCardData): boolean =>
+const matches = (part: PartCard): boolean =>
   words.value.every((w) => `${part.name} ${part.summary?.material ?? ''}`.toLowerCase().includes(w))
 const shown = computed(() =>
   projects.value
@@ -30,7 +30,7 @@ const shown = computed(() =>
 
 const known = computed(() => new Set(projects.value.flatMap((p) => p.parts.map((part) => part.id))))
 
-async function create(project: ProjectData, part: Part): Promise<void> {
+async function create(project: ProjectCard, part: Part): Promise<void> {
   const id = await shelf.createPart(project.id, part)
   if (id !== undefined) await router.push({ name: 'model', params: { id } })
 }

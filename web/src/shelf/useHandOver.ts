@@ -1,6 +1,7 @@
 import type { Problem } from '@lathica/core/result'
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
-import { ApiError, api, type JobData } from '../api/client'
+import { ApiError, api } from '../api/client'
+import type { JobAnswer } from '@lathica/core/wire'
 import { saveFile } from '../dispatch/saveFile'
 
 /** How often a job is asked after, in ms. */
@@ -8,7 +9,7 @@ const ASK_AGAIN = 300
 
 /** Files of several parts, written by the server: started, followed, cancelled, fetched. */
 export function useHandOver() {
-  const job = shallowRef<JobData>()
+  const job = shallowRef<JobAnswer>()
   const problem = shallowRef<Pick<Problem, 'message' | 'mend'>>()
   const busy = ref(false)
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -35,13 +36,13 @@ export function useHandOver() {
       problem.value = undefined
       busy.value = true
       job.value = undefined
-      const begun = await api.startExport({ parts, format, tolerance, name })
+      const begun = await api.startExport({ parts: [...parts], format, tolerance, name })
       // Closed meanwhile: nobody waits for it.
       if (gone) await api.cancelJob(begun.id)
       else follow(begun)
     })
 
-  function follow(now: JobData): void {
+  function follow(now: JobAnswer): void {
     job.value = now
     if (now.state === 'waiting' || now.state === 'running') {
       timer = setTimeout(() => void safely(async () => follow(await api.job(now.id))), ASK_AGAIN)
@@ -52,7 +53,7 @@ export function useHandOver() {
     if (now.state === 'done') void safely(() => fetchFile(now))
   }
 
-  async function fetchFile({ id, file }: JobData): Promise<void> {
+  async function fetchFile({ id, file }: JobAnswer): Promise<void> {
     if (!file) return
     const content = await api.jobFile(id)
     if (!gone) saveFile(content, file.name, 'application/octet-stream')

@@ -3,7 +3,8 @@ import { renamePart, perform } from '@lathica/core/edit'
 import { isForeignFile } from '@lathica/core/recover'
 import { readPart, readPartFile, toDocument, writePartFile } from '@lathica/core/formats'
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
-import { ApiError, api, type PartCardData, type ProjectData } from '../api/client'
+import { ApiError, api } from '../api/client'
+import type { PartCard, ProjectCard } from '@lathica/core/wire'
 import { saveFile } from '../dispatch/saveFile'
 import { partFromForeign } from '../files/bringIn'
 import { keepReport } from '../files/report'
@@ -17,12 +18,12 @@ const MOST_LOOKS = 10
 const LOOK_AGAIN = 3000
 
 /** Whether more will be told of a part than is known now. */
-const isUnfinished = ({ damaged, summary }: PartCardData): boolean =>
+const isUnfinished = ({ damaged, summary }: PartCard): boolean =>
   !damaged && (summary === null || summary.overall?.mass === null)
 
 /** The projects and parts one starts from, and what can be done with them. */
 export function useShelf() {
-  const projects = shallowRef<readonly ProjectData[]>([])
+  const projects = shallowRef<readonly ProjectCard[]>([])
   const loading = ref(true)
   const problem = shallowRef<Problem>()
 
@@ -88,7 +89,7 @@ export function useShelf() {
     })
   }
 
-  const removePart = (part: PartCardData) =>
+  const removePart = (part: PartCard) =>
     remove(
       part.name,
       async () => {
@@ -98,7 +99,7 @@ export function useShelf() {
       () => api.restorePart(part.id),
     )
 
-  const removeProject = (project: ProjectData) =>
+  const removeProject = (project: ProjectCard) =>
     remove(
       project.name,
       () => api.deleteProject(project.id),
@@ -114,7 +115,7 @@ export function useShelf() {
     return undefined
   }
 
-  async function duplicate(projectId: string, card: PartCardData): Promise<void> {
+  async function duplicate(projectId: string, card: PartCard): Promise<void> {
     const part = await stored(card.id)
     if (!part) return
     const copy = perform(part, renamePart(`${part.name.slice(0, 70)} (copy)`))
@@ -122,7 +123,7 @@ export function useShelf() {
     if ((await createPart(projectId, copy.value)) !== undefined) await load()
   }
 
-  async function download(card: PartCardData): Promise<void> {
+  async function download(card: PartCard): Promise<void> {
     const part = await stored(card.id)
     if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
   }

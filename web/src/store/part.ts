@@ -14,7 +14,8 @@ import {
 import { readPart, toDocument } from '@lathica/core/formats'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { ApiError, api, type PartData } from '../api/client'
+import { ApiError, api } from '../api/client'
+import type { PartAnswer } from '@lathica/core/wire'
 import { dropOwnDraft, setAside, type Draft } from '../drafts/drafts'
 import { createUnsaved } from '../drafts/unsaved'
 import { told } from '../kernel/told'
@@ -95,7 +96,7 @@ export const usePartStore = defineStore('part', () => {
     }
   }
 
-  const begin = ({ id: partId, projectId, revision, updatedAt }: PartData): void =>
+  const begin = ({ id: partId, projectId, revision, updatedAt }: PartAnswer): void =>
     saver.begin(partId, projectId, revision, updatedAt)
 
   /** Makes a draft the state of the part, as an edit. False when it cannot be read; that is told. */
@@ -178,7 +179,9 @@ export const usePartStore = defineStore('part', () => {
   }
 
   /** The server's state of the part that is open; undefined where there is none, which is told. */
-  async function newest(): Promise<{ readonly stored: PartData; readonly part: Part } | undefined> {
+  async function newest(): Promise<
+    { readonly stored: PartAnswer; readonly part: Part } | undefined
+  > {
     const asked = id.value
     try {
       const stored = await api.part(asked)
@@ -191,7 +194,7 @@ export const usePartStore = defineStore('part', () => {
     }
   }
 
-  function put(stored: PartData, newer: Part): void {
+  function put(stored: PartAnswer, newer: Part): void {
     if (!history.value) return
     history.value = record(history.value, 'take the newer state', newer)
     preview.value = undefined

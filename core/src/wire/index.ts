@@ -1,0 +1,3 @@
+/** What goes between page and server: the shapes of answers, and of requests with their schemas. */
+export * from './answers'
+export * from './requests'
