@@ -45,7 +45,7 @@ export function fromOtherStarts(
   let moved = false
   for (const group of ownersTogether(unmergedSystem(system))) {
     const fails = has(group, failed)
-    if (!everywhere && !has(group, wanting)) continue
+    if (!has(group, wanting) && !(everywhere && hasEquations(group, settled.farther))) continue
     const part = restrictedTo(sketch, group)
     const found = fails ? inFailing(part, values, search) : nearerThan(part, values, search, ended)
     if (!found && fails) return first
@@ -62,6 +62,15 @@ export function fromOtherStarts(
 
 const has = (group: ReadonlySet<string>, wanted: ReadonlySet<string>): boolean => {
   for (const id of wanted) if (group.has(id)) return true
+  return false
+}
+
+/** Whether some of a group is more than ties: those have one place on the sides where they are. */
+const hasEquations = (
+  group: ReadonlySet<string>,
+  farther: ReadonlyMap<string, number>,
+): boolean => {
+  for (const id of group) if (farther.has(id)) return true
   return false
 }
 
