@@ -117,6 +117,8 @@ export function buildSystem(
   const demands = demandsOf(sketch, values, setting)
   const equations = reduceDemands(demands, ties)
 
+  // Asked for several times, and made but once.
+  let unmerged: readonly Equation[] | undefined
   const held = graph.rootOf(groundX)
   const shift = graph.offsetOf(groundX)
   const unknownOf = new Int32Array(2 * count)
@@ -141,7 +143,7 @@ export function buildSystem(
     offsetOf,
     unknowns: numbers.size,
     equations,
-    unmerged: () => [...told, ...demands.flatMap((d) => ('reduce' in d ? d.equations() : [d]))],
+    unmerged: () => (unmerged ??= [...told, ...demands.flatMap(equationsOf)]),
     sides,
     spans: sketch.entities.flatMap((e) =>
       spansOf(e).map(([a, b]) => [index(a), index(b)] as const),
@@ -153,6 +155,9 @@ export function buildSystem(
 }
 
 const NONE: ReadonlySet<string> = new Set()
+
+/** All that a demand asks for, told without any ties. */
+const equationsOf = (d: Demand): readonly Equation[] => ('reduce' in d ? d.equations() : [d])
 
 /** Points of an entity that make nothing of it when they fall together. */
 function spansOf(e: Entity): readonly (readonly [string, string])[] {
