@@ -5,6 +5,21 @@
 /** Points closer than this are one vertex: far below any workshop's reach, far above rounding. */
 export const VERTEX_TOLERANCE = 1e-6
 
+/** Lengths in mm that differ by less were one before they were reckoned with: rounding of parts of up to some metres. */
+export const LENGTH_ROUNDING = 1e-9
+
+/** A direction whose sine to another is less runs along it: off by a nanometre in a metre. */
+export const DIRECTION_TOLERANCE = 1e-9
+
+/** Lines of a sketch whose sine to one another is less are parallel: what the solver leaves of a short line. */
+export const DRAWN_DIRECTION = 1e-6
+
+/** Angles in radians that differ by less are one. */
+export const ANGLE_TOLERANCE = 1e-9
+
+/** Places along a piece, from 0 to 1, this near to an end are the end. */
+export const PARAMETER_TOLERANCE = 1e-9
+
 /** A residual below this counts as met. It leaves three digits to the vertex tolerance. */
 export const SOLVE_TOLERANCE = 1e-9
 

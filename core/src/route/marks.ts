@@ -1,3 +1,4 @@
+import { DIRECTION_TOLERANCE } from '../tolerances'
 import { leftNormal, lengthOf, pointAt, radiusOf, vec, type Place, type Vec } from '../geometry'
 import { edgeKey, edgesOf, liesOnAxis, type SectionEdge } from '../section'
 import { formatAngle, formatLength, type UnitSettings } from '../units'
@@ -49,7 +50,7 @@ function sizeWords({ piece }: SectionEdge, units: UnitSettings): string {
   if (piece.kind === 'arc') return `R${tell(radiusOf(piece))}`
   if (piece.kind === 'cubic') return ''
   const [along, across] = [Math.abs(piece.to.x - piece.from.x), Math.abs(piece.to.y - piece.from.y)]
-  const flat = 1e-9 * (along + across)
+  const flat = DIRECTION_TOLERANCE * (along + across)
   if (across <= flat) return `⌀${tell(2 * piece.from.y)} × ${tell(along)}`
   // A face square to the axis is told by the faces beside it.
   if (along <= flat) return ''

@@ -1,3 +1,4 @@
+import { DIRECTION_TOLERANCE } from '../tolerances'
 import { radiusOf } from '../geometry'
 import { liesOnAxis, type Corner, type Pole, type SectionEdge } from '../section'
 import { formatAngle, formatLength, type UnitSettings } from '../units'
@@ -13,7 +14,7 @@ export function faceWords(edge: SectionEdge, units: UnitSettings): string {
   }
   const dx = piece.to.x - piece.from.x
   const dy = piece.to.y - piece.from.y
-  const flat = 1e-9 * Math.hypot(dx, dy)
+  const flat = DIRECTION_TOLERANCE * Math.hypot(dx, dy)
   if (Math.abs(dy) <= flat) {
     // Material lies left of an edge: above one that runs to the right.
     return `${dx > 0 ? 'bore' : 'cylinder'} ⌀${formatLength(2 * piece.from.y, units)}`

@@ -15,7 +15,7 @@ import {
   type Vec,
 } from '../geometry'
 import { cornersOf, edgeKey, loopsOf, type Section } from '../section'
-import { VERTEX_TOLERANCE } from '../tolerances'
+import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../tolerances'
 import { placeMirrored } from './mirrored'
 import type {
   BodyTool,
@@ -187,7 +187,8 @@ class Marks {
       return
     }
     const sideways = dotPlaces(frame.at, secondOf(frame))
-    if (turn || Math.abs(frame.z.z) > 1e-9 || Math.abs(sideways) > VERTEX_TOLERANCE) return
+    if (turn || Math.abs(frame.z.z) > DIRECTION_TOLERANCE || Math.abs(sideways) > VERTEX_TOLERANCE)
+      return
     const along = loopsOf(section).flatMap((l) => l.map(({ piece }) => piece.from.x))
     const ends = [Math.min(...along), Math.max(...along)].map((z) => inFrame(frame, place(0, 0, z)))
     const [from, to] = ends
@@ -297,7 +298,7 @@ class Marks {
   }
 
   private isAlong(way: Place): boolean {
-    return Math.abs(Math.abs(way.z) - 1) < 1e-9
+    return Math.abs(Math.abs(way.z) - 1) < DIRECTION_TOLERANCE
   }
 }
 

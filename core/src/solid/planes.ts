@@ -14,7 +14,7 @@ import {
   type Place,
 } from '../geometry'
 import { edgeKey, edgesOf, type SectionEdge } from '../section'
-import { VERTEX_TOLERANCE } from '../tolerances'
+import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../tolerances'
 import { placeMirrored } from './mirrored'
 import type {
   BodyTool,
@@ -120,7 +120,7 @@ function floorOf(frame: Frame, piece: Piece | undefined): SolidPlane | undefined
 export function placeAlong(plane: SolidPlane, frame: Frame): number | undefined {
   const { into, at } = plane
   const square = Math.abs(into.x * frame.z.x + into.y * frame.z.y + into.z * frame.z.z)
-  if (Math.abs(square - 1) > 1e-9) return undefined
+  if (Math.abs(square - 1) > DIRECTION_TOLERANCE) return undefined
   const { x, y, z } = subtractPlaces(at, frame.at)
   return x * frame.z.x + y * frame.z.y + z * frame.z.z
 }
@@ -130,10 +130,10 @@ export function placeAlong(plane: SolidPlane, frame: Frame): number | undefined 
  * else two; none of a plane beside the axis or square to it.
  */
 export function anglesThrough({ at, into, out }: SolidPlane): readonly number[] {
-  if (Math.abs(into.z) > 1e-9) return []
+  if (Math.abs(into.z) > DIRECTION_TOLERANCE) return []
   if (Math.abs(at.x * into.x + at.y * into.y) > VERTEX_TOLERANCE) return []
   const along = out ?? turned(place(into.x, into.y, 0), -Math.PI / 2)
-  if (Math.hypot(along.x, along.y) < 1e-9) return []
+  if (Math.hypot(along.x, along.y) < DIRECTION_TOLERANCE) return []
   const angle = Math.atan2(along.y, along.x)
   return out ? [angle] : [angle, angle + Math.PI]
 }

@@ -1,3 +1,4 @@
+import { LENGTH_ROUNDING, PARAMETER_TOLERANCE } from '../../tolerances'
 import { referencesOf } from '../../constraints'
 import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Problem, type Result } from '../../result'
@@ -218,14 +219,14 @@ function withoutCorner(
 }
 
 function kindBetween(p: Vec, q: Vec): 'axialDistance' | 'radialDistance' | 'distance' {
-  if (Math.abs(p.y - q.y) < 1e-9) return 'axialDistance'
-  return Math.abs(p.x - q.x) < 1e-9 ? 'radialDistance' : 'distance'
+  if (Math.abs(p.y - q.y) < LENGTH_ROUNDING) return 'axialDistance'
+  return Math.abs(p.x - q.x) < LENGTH_ROUNDING ? 'radialDistance' : 'distance'
 }
 
 /** A circle of a radius that touches both curves beside their corner. */
 function rounding(a: Piece, b: Piece, corner: Vec, radius: number): Replacement | undefined {
   const candidates = beside(a, radius).flatMap((p) =>
-    beside(b, radius).flatMap((q) => meetingsOf(p, q, 1e-9).map((m) => m.at)),
+    beside(b, radius).flatMap((q) => meetingsOf(p, q, LENGTH_ROUNDING).map((m) => m.at)),
   )
   const touching = candidates.flatMap((centre) => {
     const feet = [a, b].map((piece) => nearestOn(piece, centre))
@@ -233,8 +234,10 @@ function rounding(a: Piece, b: Piece, corner: Vec, radius: number): Replacement 
     if (!s || !t) return []
     const touches = feet.every((f) => Math.abs(f.distance - radius) <= 1e-6 * Math.max(1, radius))
     const [p, q] = [pointAt(a, s.t), pointAt(b, t.t)]
-    const inside = [s.t, t.t].every((v) => v > 1e-9 && v < 1 - 1e-9)
-    return touches && inside && distance(p, q) > 1e-9 ? [{ centre, feet: [p, q] as const }] : []
+    const inside = [s.t, t.t].every((v) => v > PARAMETER_TOLERANCE && v < 1 - PARAMETER_TOLERANCE)
+    return touches && inside && distance(p, q) > LENGTH_ROUNDING
+      ? [{ centre, feet: [p, q] as const }]
+      : []
   })
   const best = touching.sort((x, y) => distance(x.centre, corner) - distance(y.centre, corner))[0]
   if (!best) return undefined
@@ -254,7 +257,7 @@ function beside(piece: Piece, by: number): Piece[] {
   if (piece.kind === 'cubic') return []
   const radius = radiusOf(piece)
   return [radius + by, radius - by].flatMap((r) => {
-    if (r <= 1e-9) return []
+    if (r <= LENGTH_ROUNDING) return []
     const end = (p: Vec): Vec => add(piece.centre, scale(subtract(p, piece.centre), r / radius))
     return [arc(end(piece.from), end(piece.to), piece.centre, piece.counterClockwise)]
   })

@@ -1,3 +1,4 @@
+import { VERTEX_TOLERANCE } from '../../tolerances'
 import { fail, succeed } from '../../result'
 import { add, cross, subtract, unit } from '../../geometry'
 import {
@@ -41,12 +42,14 @@ export function mirrorItems(sketchId: string, ids: readonly string[], about: str
         // A rim has its own place beside its centre; it is no image of the other rim.
         const rim = picked.find((e) => e.kind === 'circle' && e.rim === id)
         points[image] =
-          Math.abs(off) <= 1e-6 && !rim ? { at: place, point: id } : { at: motion.place(place) }
+          Math.abs(off) <= VERTEX_TOLERANCE && !rim
+            ? { at: place, point: id }
+            : { at: motion.place(place) }
         if (rim?.kind === 'circle') {
           const centre = locate(rim.centre)
           points[image] = { at: add(motion.place(centre), subtract(place, centre)) }
         }
-        if (Math.abs(off) > 1e-6 && !rim) images.set(id, image)
+        if (Math.abs(off) > VERTEX_TOLERANCE && !rim) images.set(id, image)
       }
       const draft: Draft = {
         points,

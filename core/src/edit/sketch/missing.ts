@@ -1,3 +1,4 @@
+import { VERTEX_TOLERANCE } from '../../tolerances'
 import {
   AXIS_ID,
   ORIGIN_ID,
@@ -156,12 +157,13 @@ function candidatesOf(sketch: Sketch): Proposal[] {
   const sizes: Proposal[] = []
   const size = (offer: SizeOffer): void => {
     const extent = measureOffer(sketch, offer)
-    if (extent > 1e-6) sizes.push({ kind: 'size', offer, extent })
+    if (extent > VERTEX_TOLERANCE) sizes.push({ kind: 'size', offer, extent })
   }
   const [first] = [...sketch.points].sort((p, q) => p.x - q.x)
   if (first) {
     const datum: NewConstraint = { kind: 'inLine', a: first.id, b: ORIGIN_ID, along: 'radial' }
-    if (Math.abs(first.x) < 1e-6) ties.push({ kind: 'tie', tie: datum, extent: Infinity })
+    if (Math.abs(first.x) < VERTEX_TOLERANCE)
+      ties.push({ kind: 'tie', tie: datum, extent: Infinity })
     else size({ kind: 'axialDistance', a: ORIGIN_ID, b: first.id })
   }
   for (const e of linesOf(sketch)) {

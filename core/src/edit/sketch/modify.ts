@@ -13,7 +13,7 @@ import {
   type Vec,
   stretch,
 } from '../../geometry'
-import { VERTEX_TOLERANCE } from '../../tolerances'
+import { PARAMETER_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import {
   AXIS_ID,
   endsOf,
@@ -111,7 +111,7 @@ function stretchAt(sketch: Sketch, entity: Entity, place: Vec): Stretch {
   const { t } = nearestOn(piece, place)
   const closed = entity.kind === 'circle'
   const crossings = crossingsOf(sketch, piece, entity.id).filter(
-    (c) => (closed || c.t > 1e-9) && c.t < 1 - 1e-9,
+    (c) => (closed || c.t > PARAMETER_TOLERANCE) && c.t < 1 - PARAMETER_TOLERANCE,
   )
   const before = crossings.filter((c) => c.t < t).at(-1)
   const behind = crossings.find((c) => c.t > t)
@@ -247,7 +247,7 @@ export function extend(sketchId: string, id: string, place: Vec): Command {
       return fail('extend.joined', 'Something goes on from this end.', 'Extend from a loose end.')
     }
     const beyond = prolonged(pieceOf(entity, locate), atEnd, sketch)
-    const [next] = crossingsOf(sketch, beyond, id).filter((c) => c.t > 1e-9)
+    const [next] = crossingsOf(sketch, beyond, id).filter((c) => c.t > PARAMETER_TOLERANCE)
     if (!next) return fail('extend.nothing', 'Nothing lies that way.', 'Draw what it should meet.')
     const points = sketch.points.map((p) => (p.id === end ? { ...p, ...xy(next.at) } : p))
     const grown = replaced({ ...sketch, points }, entity, [entity])

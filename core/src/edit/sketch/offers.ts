@@ -1,3 +1,4 @@
+import { DRAWN_DIRECTION, VERTEX_TOLERANCE } from '../../tolerances'
 import {
   AXIS_ID,
   ORIGIN_ID,
@@ -40,8 +41,6 @@ export function fittingSizes(sketch: Sketch, picks: Picks): SizeOffer[] {
   return ofCurves(sketch, a, b)
 }
 
-const lengthUp = 1e-6
-
 function alone(sketch: Sketch, id: string): SizeOffer[] {
   const isEnd = isAcross(sketch.plane)
   if (sketch.points.some((p) => p.id === id)) {
@@ -71,12 +70,12 @@ function alone(sketch: Sketch, id: string): SizeOffer[] {
   if (entity.kind === 'curve') return []
   const [from, to] = lineEnds(entityMap(sketch), locator(sketch), id)
   const length: SizeOffer = { kind: 'length', line: id }
-  if (Math.abs(to.y - from.y) < lengthUp) {
+  if (Math.abs(to.y - from.y) < VERTEX_TOLERANCE) {
     const radial: SizeOffer = { kind: 'radialDistance', a: ORIGIN_ID, b: entity.from }
     if (isEnd) return [length, radial]
     return [length, { kind: 'diameter', point: entity.from }, radial]
   }
-  if (Math.abs(to.x - from.x) < lengthUp) return [length]
+  if (Math.abs(to.x - from.x) < VERTEX_TOLERANCE) return [length]
   return [
     length,
     angleOffer(sketch, id, AXIS_ID),
@@ -92,8 +91,8 @@ function ofPoints(sketch: Sketch, p: string, q: string): SizeOffer[] {
   const [dx, dy] = [locate(b).x - locate(a).x, locate(b).y - locate(a).y].map(Math.abs)
   const axial: SizeOffer = { kind: 'axialDistance', a, b }
   const radial: SizeOffer = { kind: 'radialDistance', a, b }
-  const flat = (dy ?? 0) < lengthUp
-  const upright = (dx ?? 0) < lengthUp
+  const flat = (dy ?? 0) < VERTEX_TOLERANCE
+  const upright = (dx ?? 0) < VERTEX_TOLERANCE
   if (flat) return [axial]
   if (upright) return [radial]
   return [axial, radial, { kind: 'distance', a, b }]
@@ -126,13 +125,13 @@ function ofCurves(sketch: Sketch, a: string, b: string): SizeOffer[] {
     if (other?.kind === 'line') return toCurve(sketch, round.centre, other.id)
     if (!other) return []
     const [p, q] = [locate(round.centre), locate(other.centre)]
-    const concentric = Math.hypot(q.x - p.x, q.y - p.y) < lengthUp
+    const concentric = Math.hypot(q.x - p.x, q.y - p.y) < VERTEX_TOLERANCE
     if (concentric) return [{ kind: 'gap', item: a, to: b }]
     return ofPoints(sketch, round.centre, other.centre)
   }
   if (one?.kind !== 'line') return []
   const angle = angleOffer(sketch, a, b)
-  const parallel = Math.abs(Math.sin(signedAngle(angle, entities, locate))) < lengthUp
+  const parallel = Math.abs(Math.sin(signedAngle(angle, entities, locate))) < DRAWN_DIRECTION
   if (!parallel) return [angle]
   if (b === AXIS_ID) return toCurve(sketch, one.from, AXIS_ID)
   // The distance is measured from a centre line to the other, whichever was picked first.

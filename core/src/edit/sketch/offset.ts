@@ -1,3 +1,4 @@
+import { VERTEX_TOLERANCE } from '../../tolerances'
 import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
 import { add, dot, pointAt, reversed, scale, tangentAt, type Piece, type Vec } from '../../geometry'
@@ -109,8 +110,10 @@ function squareEnds(
     ([end, piece]): NewConstraint[] => {
       if (end === undefined || piece?.kind !== 'line') return []
       const d = { x: Math.abs(piece.to.x - piece.from.x), y: Math.abs(piece.to.y - piece.from.y) }
-      if (d.y < 1e-6) return [{ kind: 'inLine', a: `~${end}`, b: end, along: 'radial' }]
-      return d.x < 1e-6 ? [{ kind: 'inLine', a: `~${end}`, b: end, along: 'axial' }] : []
+      if (d.y < VERTEX_TOLERANCE) return [{ kind: 'inLine', a: `~${end}`, b: end, along: 'radial' }]
+      return d.x < VERTEX_TOLERANCE
+        ? [{ kind: 'inLine', a: `~${end}`, b: end, along: 'axial' }]
+        : []
     },
   )
 }

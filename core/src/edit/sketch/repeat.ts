@@ -1,3 +1,4 @@
+import { VERTEX_TOLERANCE } from '../../tolerances'
 import { fail, succeed, type Result } from '../../result'
 import { add, dot, scale, subtract, unit, type Vec } from '../../geometry'
 import {
@@ -46,7 +47,7 @@ export function repeatItems(sketchId: string, ids: readonly string[], plan: Repe
       if (!sketch) return fail('sketch.gone', 'This profile is gone.', 'Choose another profile.')
       const bad = refuseCount(plan.count)
       if (bad) return bad
-      if (!(Math.abs(plan.pitch) > 1e-6)) {
+      if (!(Math.abs(plan.pitch) > VERTEX_TOLERANCE)) {
         return fail(
           'repeat.pitch',
           'The pitch is nought.',

@@ -3,7 +3,7 @@ import { fail, succeed, type Result } from '../../result'
 import { dotPlaces, leftNormal, type Frame, type Place } from '../../geometry'
 import { type Section, type SectionEdge } from '../../section'
 import { placeAlong, planeCalled } from '../../solid'
-import { VERTEX_TOLERANCE } from '../../tolerances'
+import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import { formatAngle, formatLength } from '../../units'
 import type { SizeAt } from '../state'
 import { edgesNamed, lost, type StepContext } from './context'
@@ -73,7 +73,7 @@ export function squareFace(
   const section = context.sectionOf(body)
   const plan = context.planOf(body)
   const plane = plan && edgesNamed(section, key).length === 0 ? planeCalled(plan, key) : undefined
-  if (plane && Math.abs(plane.into.z) > 1 - 1e-9) {
+  if (plane && Math.abs(plane.into.z) > 1 - DIRECTION_TOLERANCE) {
     return succeed({ at: plane.at.z, way: plane.into.z > 0 ? 1 : -1 })
   }
   if (plane) return notSquare(what)

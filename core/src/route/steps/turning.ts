@@ -19,7 +19,7 @@ import {
 import { combine, edgesOf, withLoops, type Section } from '../../section'
 import { isAcross, locator, type DrawnSketch } from '../../sketch'
 import { anglesThrough, endPlane, planeCalled, type SolidTool } from '../../solid'
-import { VERTEX_TOLERANCE } from '../../tolerances'
+import { ANGLE_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import type { RevolveStep, StepEffect } from '../../part'
 import type { SizeAt } from '../state'
 import { notSound, positive, worked, type Outcome, type StepContext } from './context'
@@ -73,8 +73,11 @@ function turnOf(
     const round = 2 * Math.PI
     // A plane through the axis is come to on one side or the other: on the nearer one.
     const turns = target.value.map((angle) => (((angle - phase) % round) + round) % round)
-    const by = Math.min(...turns.filter((t) => t > 1e-9 && t < round - 1e-9), round)
-    return by < round - 1e-9
+    const by = Math.min(
+      ...turns.filter((t) => t > ANGLE_TOLERANCE && t < round - ANGLE_TOLERANCE),
+      round,
+    )
+    return by < round - ANGLE_TOLERANCE
       ? succeed({ from: 0, by })
       : fail(
           'turn.nothing',
@@ -89,10 +92,10 @@ function turnOf(
     step.side === 'both' ? positive(context, step.back, 'angle', 'turn the other way') : succeed(0)
   if (!back.ok) return back
   const by = turn.value + back.value
-  if (by > 2 * Math.PI + 1e-9) {
+  if (by > 2 * Math.PI + ANGLE_TOLERANCE) {
     return fail('turn.much', 'That is more than a full turn.', 'Type at most 360° together.')
   }
-  if (by > 2 * Math.PI - 1e-9) return succeed(undefined)
+  if (by > 2 * Math.PI - ANGLE_TOLERANCE) return succeed(undefined)
   return succeed({ from: step.side === 'symmetric' ? -by / 2 : -back.value, by })
 }
 

@@ -1,3 +1,4 @@
+import { LENGTH_ROUNDING } from '../../../tolerances'
 import { fail, succeed, type Result } from '../../../result'
 import { inFrame, place, type Frame } from '../../../geometry'
 import { edgesOf, extentOf, greatestRadius, type Section } from '../../../section'
@@ -29,7 +30,7 @@ export function drawOut(
   }
   const { frame, at } = stand.value
   const [from, to] = ends.value
-  if (draft.value !== 0 && from < at - 1e-9 && to > at + 1e-9) {
+  if (draft.value !== 0 && from < at - LENGTH_ROUNDING && to > at + LENGTH_ROUNDING) {
     return fail(
       'extrude.draftBoth',
       'With a draft it goes to one side only.',
@@ -37,7 +38,7 @@ export function drawOut(
     )
   }
   // Away from the sketch the sides lean in, whichever way that is.
-  const lean = to > at + 1e-9 ? draft.value : -draft.value
+  const lean = to > at + LENGTH_ROUNDING ? draft.value : -draft.value
   const tool: SolidTool = {
     ...{ kind: 'prism', outline, frame, from, to, mark: '' },
     ...(lean === 0 ? {} : { draft: { angle: lean, at } }),
@@ -126,7 +127,7 @@ function endsOf(
   if (step.reach === 'face') {
     const target = faceAt()
     if (!target.ok) return target
-    if (Math.abs(target.value - at) < 1e-9) {
+    if (Math.abs(target.value - at) < LENGTH_ROUNDING) {
       return fail('extrude.flat', 'It begins on the face it goes up to.', 'Pick another face.')
     }
     return succeed(sorted(at, target.value))

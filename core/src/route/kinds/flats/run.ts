@@ -1,3 +1,4 @@
+import { VERTEX_TOLERANCE } from '../../../tolerances'
 import { fail, type Result } from '../../../result'
 import { PART_FRAME, inFrame, place, turnedFrame, vec } from '../../../geometry'
 import { extentOf, greatestRadius, materialAlong } from '../../../section'
@@ -105,5 +106,5 @@ function boreBehind(
   out: number,
 ): number | undefined {
   const [first] = materialAlong(section, vec(x, 0), vec(0, 1), greatestRadius(section) + 1)
-  return first && first[0] > out && first[0] > 1e-6 ? first[0] : undefined
+  return first && first[0] > out && first[0] > VERTEX_TOLERANCE ? first[0] : undefined
 }

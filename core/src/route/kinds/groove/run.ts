@@ -13,7 +13,7 @@ import {
   mapped,
 } from '../../../geometry'
 import { combine, profileOf, type Section, type SectionEdge } from '../../../section'
-import { VERTEX_TOLERANCE } from '../../../tolerances'
+import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../../../tolerances'
 import {
   changed,
   edgesNamed,
@@ -51,7 +51,7 @@ export function hostOf(edges: readonly SectionEdge[]): Host | undefined {
   if (first?.piece.kind !== 'line') return undefined
   const travel = unit(subtract(first.piece.to, first.piece.from))
   // Along the axis from left to right; on faces outwards from the axis.
-  const forward = Math.abs(travel.x) > 1e-9 ? travel.x > 0 : travel.y > 0
+  const forward = Math.abs(travel.x) > DIRECTION_TOLERANCE ? travel.x > 0 : travel.y > 0
   const along = forward ? travel : scale(travel, -1)
   const start = first.piece.from
   const ends = edges.flatMap(({ piece }) => [piece.from, piece.to])
@@ -144,7 +144,7 @@ const needsRadius = ({ form }: GrooveStep): boolean => form === 'round' || form 
 
 /** The depth at which a groove in a cylinder has its bottom at a diameter. */
 function depthTo(host: Host, diameter: number): number | undefined {
-  if (Math.abs(host.along.y) > 1e-9) return undefined
+  if (Math.abs(host.along.y) > DIRECTION_TOLERANCE) return undefined
   return (diameter / 2 - host.origin.y) * Math.sign(host.into.y)
 }
 

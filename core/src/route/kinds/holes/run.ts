@@ -1,3 +1,4 @@
+import { LENGTH_ROUNDING, VERTEX_TOLERANCE } from '../../../tolerances'
 import { copyMark } from '../../../names'
 import { fail, succeed, type Result } from '../../../result'
 import { inFrame, line, place, scalePlace, vec } from '../../../geometry'
@@ -267,7 +268,7 @@ function crossSites(
   const surface = outside + 1 - first[0]
   const behind = [at - diameter / 2, at, at + diameter / 2].map((x) => across(x)[0]?.[1] ?? 0)
   // What is solid to the axis is one wall to the other side.
-  const isSolid = Math.max(...behind) >= outside + 1 - 1e-6
+  const isSolid = Math.max(...behind) >= outside + 1 - VERTEX_TOLERANCE
   const depth: Result<number | 'through'> =
     isSolid && step.reach === 'wall'
       ? succeed('through')
@@ -356,7 +357,7 @@ function drillOf(
   ]
   const distinct = corners.filter((c, i) => {
     const before = corners[i - 1]
-    return !before || Math.hypot(c.at.x - before.at.x, c.at.y - before.at.y) > 1e-9
+    return !before || Math.hypot(c.at.x - before.at.x, c.at.y - before.at.y) > LENGTH_ROUNDING
   })
   // Each corner is named after the edge that leads to it; the last edge lies on the axis.
   const pieces = distinct.map((c, i) => {
@@ -381,7 +382,7 @@ function overlapNotes(
   const near = sites.some((a, i) =>
     sites.slice(i + 1).some((b) => {
       const [p, q] = [a.frame.at, b.frame.at]
-      return Math.hypot(p.x - q.x, p.y - q.y, p.z - q.z) < widest - 1e-9
+      return Math.hypot(p.x - q.x, p.y - q.y, p.z - q.z) < widest - LENGTH_ROUNDING
     }),
   )
   return near && step.way === 'end'

@@ -1,3 +1,4 @@
+import { DIRECTION_TOLERANCE, LENGTH_ROUNDING, VERTEX_TOLERANCE } from '../../../tolerances'
 import { fail, succeed, type Result } from '../../../result'
 import {
   PART_FRAME,
@@ -143,7 +144,7 @@ function alongSlots(
   const { edges, from, to } = face.value
   const host = hostOf(edges)
   const radius = host?.origin.y ?? 0
-  if (!host || Math.abs(host.along.y) > 1e-9 || host.into.y > 0) {
+  if (!host || Math.abs(host.along.y) > DIRECTION_TOLERANCE || host.into.y > 0) {
     return fail('slot.cylinder', 'It goes into an outer cylinder.', 'Pick one.')
   }
   const origin = step.from === '' ? succeed(from) : placeOfEdge(section, step.from, from)
@@ -167,7 +168,7 @@ function alongSlots(
   const cylinder: Cylinder = {
     ...{ from, to, radius, distance: distance.value, origin: origin.value },
     // From an edge to the right of the cylinder the distance goes back to the left.
-    way: origin.value >= to - 1e-9 && step.from !== '' ? -1 : 1,
+    way: origin.value >= to - LENGTH_ROUNDING && step.from !== '' ? -1 : 1,
   }
   const cut = step.form === 'keyway' ? keyways : woodruff
   return cut(step, context, cylinder, { width, depth }, angles)
@@ -222,7 +223,10 @@ function keyways(
     ),
     at: addPlaces(scalePlace(outwards(angles[0] ?? 0), radius), place(0, 0, (start + end) / 2)),
     words: `${times(angles.length)}keyway ${tell(context, width)} × ${tell(context, length.value)}, ${tell(context, depth)} deep`,
-    notes: end > to + 1e-6 || start < from - 1e-6 ? ['It runs over the end of its cylinder.'] : [],
+    notes:
+      end > to + VERTEX_TOLERANCE || start < from - VERTEX_TOLERANCE
+        ? ['It runs over the end of its cylinder.']
+        : [],
   })
 }
 

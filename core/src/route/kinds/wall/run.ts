@@ -1,3 +1,4 @@
+import { LENGTH_ROUNDING } from '../../../tolerances'
 import { fail, type Result } from '../../../result'
 import { leftNormal, lengthOf, type Piece } from '../../../geometry'
 import { wallOf } from '../../../section'
@@ -68,5 +69,5 @@ function facesOut(pieces: readonly Piece[]): boolean {
     },
     { x: 0, y: 0 },
   )
-  return Math.abs(sum.y) > 1e-9 ? sum.y > 0 : sum.x < 0
+  return Math.abs(sum.y) > LENGTH_ROUNDING ? sum.y > 0 : sum.x < 0
 }
