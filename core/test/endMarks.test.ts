@@ -44,6 +44,7 @@ import {
   type SolidOp,
   type SolidPlan,
   type SolidTool,
+  isEndSketch,
 } from '../src'
 import { must } from './support/parts'
 import { outlineOf, rectangle } from './support/sections'
@@ -75,7 +76,9 @@ const lastSketch = (part: Part): Sketch => {
   return sketch
 }
 function marksOf(part: Part): EndMarks {
-  const [marks] = endMarksBefore(part, evaluate(part), lastSketch(part))
+  const sketch = lastSketch(part)
+  if (!isEndSketch(sketch)) throw new Error('it is a profile')
+  const [marks] = endMarksBefore(part, evaluate(part), sketch)
   if (!marks) throw new Error('there is no body')
   return marks
 }

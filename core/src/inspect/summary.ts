@@ -2,7 +2,7 @@ import { pointsAlong } from '../geometry'
 import { usesSketch, type Part } from '../part'
 import { evaluate } from '../route'
 import { loopsOf } from '../section'
-import { isAcross, locator, pieceOf } from '../sketch'
+import { isEndSketch, locator, pieceOf } from '../sketch'
 import { overallOf } from './report'
 
 /** What a card on the shelf shows of a part. */
@@ -53,7 +53,7 @@ export function summarise(part: Part): PartSummary {
       ),
     ),
     pencil: part.sketches.flatMap((sketch) => {
-      if (turned.has(sketch.id) || isAcross(sketch.plane)) return []
+      if (turned.has(sketch.id) || isEndSketch(sketch)) return []
       const locate = locator(sketch)
       return sketch.entities.map((e) =>
         pointsAlong(pieceOf(e, locate), chord).flatMap((p) => [round(p.x), round(p.y)]),

@@ -2,7 +2,7 @@ import { usesSketch, type Part } from '../part'
 import { cornersCalled, guidePlace } from '../section'
 import { withPositions } from '../solver'
 import type { Vec } from '../geometry'
-import { SECTION_ID, isAcross, type Sketch } from '../sketch'
+import { SECTION_ID, isEndSketch, type EndSketch, type Sketch } from '../sketch'
 import { endMarkAt, endMarks, endPlane, type EndMarks } from '../solid'
 import { evaluate } from './evaluate'
 import { followsSection, withLinks, type Places } from './links'
@@ -64,7 +64,7 @@ function placesFor(sketch: Sketch, part: Part, settled: readonly Sketch[]): Plac
 
 /** Where the corners of bodies and the guides of their edges lie; for an end sketch as they are seen from its end. */
 function placesIn(bodies: readonly BodyState[], sketch: Sketch, part: Part): Places {
-  if (!isAcross(sketch.plane)) {
+  if (!isEndSketch(sketch)) {
     return (key) =>
       bodies.flatMap((b) => cornersCalled(b.section, [key]))[0]?.at ??
       bodies.flatMap((b) => guidePlace(b.section, key) ?? [])[0]
@@ -81,12 +81,16 @@ function placesIn(bodies: readonly BodyState[], sketch: Sketch, part: Part): Pla
 
 const marksOf = (
   bodies: readonly BodyState[],
-  { plane }: Sketch,
+  { plane }: EndSketch,
   { lie }: Part,
 ): readonly EndMarks[] => bodies.map((b) => endMarks(b.section, b.plan, endPlane(lie, plane)))
 
 /** What an end sketch can build on: the part as its step finds it, seen from the sketch's end. */
-export function endMarksBefore(part: Part, state: PartState, sketch: Sketch): readonly EndMarks[] {
+export function endMarksBefore(
+  part: Part,
+  state: PartState,
+  sketch: EndSketch,
+): readonly EndMarks[] {
   const bodies = standingBefore(part, state, sketch.id).filter((b) => !b.reference)
   return marksOf(bodies, sketch, part)
 }

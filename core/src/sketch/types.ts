@@ -260,19 +260,15 @@ export interface AngleSize extends Sized {
 export type Size =
   LengthSize | DistanceSize | DiameterSize | SpanSize | GapSize | CurveSize | AngleSize
 
-/**
- * Where a sketch lies: in the half-section, or square to the axis as the part is seen from its
- * greater end, or from its lesser one.
- */
-export type SketchPlane = 'half' | 'end' | 'lesserEnd'
+/** Square to the axis, as the part is seen from its greater end, or from its lesser one. */
+export type EndPlane = 'end' | 'lesserEnd'
 
-/** Whether a plane lies square to the axis. */
-export const isAcross = (plane: SketchPlane): boolean => plane !== 'half'
+/** Where a sketch lies: in the half-section, or square to the axis. */
+export type SketchPlane = 'half' | EndPlane
 
-export interface Sketch {
+interface SketchData {
   readonly id: string
   readonly name: string
-  readonly plane: SketchPlane
   /** Counts up with every id given out, so that no id is used twice. */
   readonly nextId: number
   readonly points: readonly SketchPoint[]
@@ -281,8 +277,34 @@ export interface Sketch {
   readonly sizes: readonly Size[]
 }
 
+/** A profile: x runs along the axis, y is the radius. */
+export interface HalfSketch extends SketchData {
+  readonly plane: 'half'
+}
+
+/** A sketch across the axis: both coordinates lie square to it. */
+export interface EndSketch extends SketchData {
+  readonly plane: EndPlane
+}
+
+export type Sketch = HalfSketch | EndSketch
+
+/** Whether a plane lies square to the axis. */
+export const isAcross = (plane: SketchPlane): plane is EndPlane => plane !== 'half'
+
+/** Whether a sketch lies square to the axis. */
+export const isEndSketch = <S extends { readonly plane: SketchPlane }>(
+  sketch: S,
+): sketch is Extract<S, { readonly plane: EndPlane }> => isAcross(sketch.plane)
+
+type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never
+
 /** What is drawn in a sketch, without what holds it. */
-export type DrawnSketch = Omit<Sketch, 'nextId' | 'constraints' | 'sizes'>
+export type DrawnSketch = Without<Sketch, 'nextId' | 'constraints' | 'sizes'>
+
+/** A profile as it is drawn, and a sketch across the axis. */
+export type DrawnHalf = Extract<DrawnSketch, { readonly plane: 'half' }>
+export type DrawnEnd = Extract<DrawnSketch, { readonly plane: EndPlane }>
 
 export function emptySketch(id: string, name: string, plane: SketchPlane = 'half'): Sketch {
   return { id, name, plane, nextId: 1, points: [], entities: [], constraints: [], sizes: [] }

@@ -12,7 +12,7 @@ import {
   type Vec,
 } from '../geometry'
 import type { Section, SectionEdge } from '../section'
-import type { SketchPlane } from '../sketch'
+import type { EndPlane } from '../sketch'
 import type { PrismTool, TurnedTool } from './plan'
 
 /** A closed outline of named pieces. */
@@ -117,7 +117,7 @@ export const halfPlane = (angle: number): Frame => ({
  * half-section upwards of a lying part, to the right of a standing one; its z towards the eye.
  * @param plane seen from the greater end, or from the lesser one
  */
-export function endPlane(lie: 'lying' | 'standing', plane: SketchPlane): Frame {
+export function endPlane(lie: 'lying' | 'standing', plane: EndPlane): Frame {
   const way = plane === 'lesserEnd' ? -1 : 1
   return {
     at: place(0, 0, 0),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { entityName } from '@lathica/core/sketch'
+import { entityName, isEndSketch } from '@lathica/core/sketch'
 import { computed, ref, useTemplateRef } from 'vue'
 import { refWords } from '../solid/words'
 import { useBoardStore } from '../store/board'
@@ -86,7 +86,7 @@ function step(by: number): void {
       ref="canvas"
       role="img"
       :aria-label="
-        board.looksAtEnd
+        board.looksAtEnd && isEndSketch(board.sketch)
           ? `end sketch ${board.sketch.name}, ${seenFrom(parts.lie, board.sketch.plane)}`
           : `half-section of profile ${board.sketch.name}`
       "

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatLength } from '@lathica/core/units'
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -38,7 +38,7 @@ const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
         :class="{ current: s.id === board.sketch.id }"
         @click="board.sketchId = s.id"
       >
-        {{ isAcross(s.plane) ? 'end sketch' : 'profile' }} {{ s.name }}
+        {{ isEndSketch(s) ? 'end sketch' : 'profile' }} {{ s.name }}
       </button>
     </template>
     <span v-else class="soft">profile {{ board.sketch.name }}</span>

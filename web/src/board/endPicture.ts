@@ -1,4 +1,4 @@
-import type { SketchPlane } from '@lathica/core/sketch'
+import type { EndPlane } from '@lathica/core/sketch'
 import type { EndCircle } from '@lathica/core/section'
 import type { Part } from '@lathica/core/part'
 import type { EndLines } from '../endview/endLines'
@@ -8,7 +8,7 @@ import type { Scene } from './paint'
 const CHORDS = 96
 
 /** From where an end sketch is seen, in words. */
-export function seenFrom(lie: Part['lie'], plane: SketchPlane): string {
+export function seenFrom(lie: Part['lie'], plane: EndPlane): string {
   const greater = plane !== 'lesserEnd'
   if (lie === 'lying') return `seen from the ${greater ? 'right' : 'left'}`
   return `seen from ${greater ? 'above' : 'below'}`
@@ -19,7 +19,7 @@ export function endPicture(
   lines: EndLines | undefined,
   circles: readonly EndCircle[],
   lie: Part['lie'],
-  plane: SketchPlane,
+  plane: EndPlane,
 ): NonNullable<Scene['end']> {
   const from = seenFrom(lie, plane)
   const way = plane === 'lesserEnd' ? -1 : 1

@@ -1,3 +1,4 @@
+import { isEndSketch } from '@lathica/core/sketch'
 import { referencesOf } from '@lathica/core/constraints'
 import { usesSketch } from '@lathica/core/part'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
@@ -81,7 +82,11 @@ export function useBoardPaint(
   const { circles, lines } = useEndLines(
     computed(() => (board.sketch.plane === 'lesserEnd' ? 'left' : 'right')),
   )
-  const end = computed(() => endPicture(lines.value, circles.value, parts.lie, board.sketch.plane))
+  const end = computed(() => {
+    const { sketch } = board
+    if (!isEndSketch(sketch)) return undefined
+    return endPicture(lines.value, circles.value, parts.lie, sketch.plane)
+  })
 
   const scene = computed<Scene | undefined>(() =>
     board.view && width.value > 0

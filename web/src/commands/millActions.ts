@@ -1,6 +1,6 @@
 import type { UnitSettings } from '@lathica/core/units'
 import { leftNormal } from '@lathica/core/geometry'
-import { holePlaces, isAcross } from '@lathica/core/sketch'
+import { holePlaces, isAcross, isEndSketch } from '@lathica/core/sketch'
 import {
   EMPTY_SECTION,
   edgeKey,
@@ -128,7 +128,7 @@ function inEndFace(hint: string, offer: Offer, onSolid: SolidOffer): void {
 /** Drills holes at the places of the end sketch in hand, or in a face that is clicked. */
 export function drillHoles(): void {
   const { sketch } = useBoardStore()
-  if (isAcross(sketch.plane) && holePlaces(sketch).length > 0) {
+  if (isEndSketch(sketch) && holePlaces(sketch).length > 0) {
     inEndFace(
       'Click the face that gets the holes of this sketch.',
       (...offered) => sketchHoles(sketch.id, offeredHoles(...offered)),

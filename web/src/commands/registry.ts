@@ -1,4 +1,4 @@
-import { isAcross, type Role } from '@lathica/core/sketch'
+import { isEndSketch, type Role } from '@lathica/core/sketch'
 import {
   fittingConstraints,
   placeLabels,
@@ -48,10 +48,10 @@ function toolActions(): Action[] {
       id: `tie:${kind}`,
       ...rest,
       get label() {
-        return (isAcross(board.sketch.plane) ? across?.label : undefined) ?? rest.label
+        return (isEndSketch(board.sketch) ? across?.label : undefined) ?? rest.label
       },
       get help() {
-        return (isAcross(board.sketch.plane) ? across?.help : undefined) ?? rest.help
+        return (isEndSketch(board.sketch) ? across?.help : undefined) ?? rest.help
       },
       icon: kind,
       pages: ['tie'],

@@ -1,4 +1,4 @@
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import { usesSketch } from '@lathica/core/part'
 import { duplicateStep, moveStep, setAside } from '@lathica/core/edit'
 import type { IconName } from '../icons/paths'
@@ -70,7 +70,7 @@ export function stepActions(): Action[] {
   const route = useRouteStore()
   /** Turned already, or square to the axis: not to be turned now. */
   const isTurned = (): boolean =>
-    isAcross(board.sketch.plane) ||
+    isEndSketch(board.sketch) ||
     parts.part?.route.some((s) => usesSketch(s) && s.sketch === board.sketch.id) === true
   const opened = (): number => parts.part?.route.findIndex((s) => s.id === board.stepId) ?? -1
   const move = (by: number): void => {

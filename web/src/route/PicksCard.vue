@@ -6,7 +6,7 @@ import {
   AXIS_ID,
   ORIGIN_ID,
   entityName,
-  isAcross,
+  isEndSketch,
   locator,
   pieceOf,
   pointsOf,
@@ -42,7 +42,7 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const locate = locator(sketch)
   const mm = (value: number): string => `${formatLength(value, units)} ${units.length}`
   // Across the axis there are no diameters: places lie level and upright from the middle.
-  const isEnd = isAcross(sketch.plane)
+  const isEnd = isEndSketch(sketch)
   const out = (y: number): string =>
     isEnd ? formatLength(y, units) : `⌀${formatLength(2 * y, units)}`
   const point = sketch.points.find((p) => p.id === id)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { unitScale } from '@lathica/core/units'
-import { holePlaces, isAcross, type Size } from '@lathica/core/sketch'
+import { holePlaces, isEndSketch, type Size } from '@lathica/core/sketch'
 import { findItem, measureOf } from '@lathica/core/constraints'
 import { usesChain, usesSketch } from '@lathica/core/part'
 import { disagreementProblem } from '@lathica/core/route'
@@ -52,7 +52,7 @@ const enclosed = computed(() => {
   return areas > n ? `${words}, parted by lines into ${areas}` : words
 })
 const own = computed(() => parts.route.filter((s) => usesSketch(s) && s.sketch === board.sketch.id))
-const isEnd = computed(() => isAcross(board.sketch.plane))
+const isEnd = computed(() => isEndSketch(board.sketch))
 /** Where an end sketch would have holes. */
 const places = computed(() => (isEnd.value ? holePlaces(board.sketch).length : 0))
 const turned = computed(() => own.value.length > 0)

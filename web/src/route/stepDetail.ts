@@ -1,6 +1,6 @@
 import { formatAngle, formatLength, type Measure } from '@lathica/core/units'
 import { evaluateFormula } from '@lathica/core/formula'
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import { edgeKey, edgesOf } from '@lathica/core/section'
 import { planeCalled } from '@lathica/core/solid'
 import { usesSketch, valuesOf, type Step } from '@lathica/core/part'
@@ -27,7 +27,7 @@ export function useStepDetail(): (step: Step, at: number) => string {
       const body = followed?.steps[at]?.bodies.find((b) => b.bodyId === step.body)
       const { solid } = body ?? {}
       const made = words === '' ? '' : `, ${words}`
-      if (sketch && isAcross(sketch.plane)) return `end sketch ${name}${made}`
+      if (sketch && isEndSketch(sketch)) return `end sketch ${name}${made}`
       if (!solid) return `profile ${name}${made}`
       const size = `⌀${formatLength(2 * solid.radius, units)} × ${formatLength(solid.to - solid.from, units)}`
       return `profile ${name}${made}, ${size}`

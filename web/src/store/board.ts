@@ -1,4 +1,4 @@
-import { emptySketch, isAcross, type Sketch } from '@lathica/core/sketch'
+import { emptySketch, isEndSketch, type Sketch } from '@lathica/core/sketch'
 import { usesSketch, type Step } from '@lathica/core/part'
 import { endMarksBefore, standingBefore } from '@lathica/core/route'
 import type { SizeOffer } from '@lathica/core/edit'
@@ -69,7 +69,7 @@ export const useBoardStore = defineStore('board', () => {
   /** The board shows the part from its end while an end sketch is in hand; faces are picked on the half-section. */
   const looksAtEnd = computed(
     () =>
-      isAcross(sketch.value.plane) && (toolId.value !== 'asking' || route.ask?.accept === 'region'),
+      isEndSketch(sketch.value) && (toolId.value !== 'asking' || route.ask?.accept === 'region'),
   )
   /** The face each new end sketch was begun on, for the steps that are made from it. */
   const endFaces = new Map<string, SectionRef>()
@@ -86,14 +86,14 @@ export const useBoardStore = defineStore('board', () => {
     },
     standing: () => {
       const { part, state } = parts
-      if (!part || !state || isAcross(sketch.value.plane)) return []
+      if (!part || !state || isEndSketch(sketch.value)) return []
       return standingBefore(part, state, sketch.value.id)
         .filter((b) => !b.reference)
         .map((b) => b.section)
     },
     endMarks: () => {
       const { part, state } = parts
-      const across = part && state && isAcross(sketch.value.plane)
+      const across = part && state && isEndSketch(sketch.value)
       return across ? endMarksBefore(part, state, sketch.value) : []
     },
     picks: () => picks.value,
@@ -177,7 +177,7 @@ export const useBoardStore = defineStore('board', () => {
   /** Takes the sketch of a step in hand; a step without one is seen on the half-section. */
   function lookAt(step: Step): void {
     if (usesSketch(step)) sketchId.value = step.sketch
-    else if (isAcross(sketch.value.plane)) backToHalf()
+    else if (isEndSketch(sketch.value)) backToHalf()
   }
 
   /** From an end sketch to the part's first half-section. */

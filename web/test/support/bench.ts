@@ -1,5 +1,5 @@
 import type { Problem } from '@lathica/core/result'
-import { linesOf, type Sketch, type SketchLine } from '@lathica/core/sketch'
+import { linesOf, type Sketch, type SketchLine, isEndSketch } from '@lathica/core/sketch'
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate, endMarksBefore, standingBefore } from '@lathica/core/route'
 import { perform, type Command } from '@lathica/core/edit'
@@ -43,7 +43,8 @@ export class ToolBench {
     view: () => this.view,
     standing: () =>
       standingBefore(this.part, evaluate(this.part), this.sketch.id).map((b) => b.section),
-    endMarks: () => endMarksBefore(this.part, evaluate(this.part), this.sketch),
+    endMarks: () =>
+      isEndSketch(this.sketch) ? endMarksBefore(this.part, evaluate(this.part), this.sketch) : [],
     picks: () => this.picks,
     setPicks: (ids) => (this.picks = ids),
     setHover: (id) => (this.hover = id),

@@ -3,7 +3,7 @@ import {
   AXIS_ID,
   ORIGIN_ID,
   entityMap,
-  isAcross,
+  isEndSketch,
   lineEnds,
   linesOf,
   locator,
@@ -182,7 +182,7 @@ function candidatesOf(sketch: Sketch): Proposal[] {
     if (e.kind === 'circle') size({ kind: 'curveDiameter', curve: e.id })
   }
   for (const p of sketch.points) {
-    if (isAcross(sketch.plane)) size({ kind: 'radialDistance', a: ORIGIN_ID, b: p.id })
+    if (isEndSketch(sketch)) size({ kind: 'radialDistance', a: ORIGIN_ID, b: p.id })
     else size({ kind: 'diameter', point: p.id })
     size({ kind: 'axialDistance', a: ORIGIN_ID, b: p.id })
   }

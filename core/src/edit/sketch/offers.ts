@@ -3,7 +3,7 @@ import {
   AXIS_ID,
   ORIGIN_ID,
   entityMap,
-  isAcross,
+  isEndSketch,
   isGiven,
   lineEnds,
   locator,
@@ -42,7 +42,7 @@ export function fittingSizes(sketch: Sketch, picks: Picks): SizeOffer[] {
 }
 
 function alone(sketch: Sketch, id: string): SizeOffer[] {
-  const isEnd = isAcross(sketch.plane)
+  const isEnd = isEndSketch(sketch)
   if (sketch.points.some((p) => p.id === id)) {
     if (isEnd) return ofPoints(sketch, ORIGIN_ID, id)
     return [
@@ -103,7 +103,7 @@ function toCurve(sketch: Sketch, point: string, curve: string): SizeOffer[] {
   if (curve === AXIS_ID) {
     if (isGiven(point)) return []
     const radial: SizeOffer = { kind: 'radialDistance', a: ORIGIN_ID, b: point }
-    return isAcross(sketch.plane) ? [radial] : [{ kind: 'diameter', point }, radial]
+    return isEndSketch(sketch) ? [radial] : [{ kind: 'diameter', point }, radial]
   }
   if (!entity) return []
   if (entity.kind === 'curve') return []

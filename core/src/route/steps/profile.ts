@@ -1,7 +1,16 @@
 import { fail, succeed, type Result } from '../../result'
 import { reversed } from '../../geometry'
 import { combine, withLoops, type Profile, type Section, type SectionEdge } from '../../section'
-import { chainOf, endsOf, isAcross, locator, pieceOf, type DrawnSketch } from '../../sketch'
+import {
+  chainOf,
+  endsOf,
+  isEndSketch,
+  locator,
+  pieceOf,
+  type DrawnEnd,
+  type DrawnHalf,
+  type DrawnSketch,
+} from '../../sketch'
 import { faultProblem } from '../problems'
 import { changed, type Outcome, type StepContext } from './context'
 import type { ExtrudeStep, RevolveStep, StepEffect } from '../../part'
@@ -41,7 +50,7 @@ export function chosenProfile(
   )
 }
 
-export const notTurned = (sketch: DrawnSketch): Result<never> =>
+export const notTurned = (sketch: DrawnEnd): Result<never> =>
   fail(
     'step.endSketch',
     `Profile ${sketch.name} lies square to the axis.`,
@@ -90,9 +99,20 @@ export function applied(step: TurnedStep, context: StepContext, section: Section
   return changed(context, step.body, before, combine(before, section, step.effect), tool)
 }
 
+/** The one open chain that a step follows, end to end, and its profile. */
+export function chainOfStep(
+  { id, sketch: sketchId }: { readonly id: string; readonly sketch: string },
+  context: StepContext,
+): Result<{ readonly edges: SectionEdge[]; readonly sketch: DrawnHalf }> {
+  const sketch = context.sketch(sketchId)
+  if (!sketch || !context.sketchState(sketchId)) return noProfile
+  if (isEndSketch(sketch)) return notTurned(sketch)
+  const edges = openChain(sketch, id)
+  return edges.ok ? succeed({ edges: edges.value, sketch }) : edges
+}
+
 /** The one open chain of a profile's outline, end to end. */
-export function openChain(sketch: DrawnSketch, step: string): Result<SectionEdge[]> {
-  if (isAcross(sketch.plane)) return notTurned(sketch)
+function openChain(sketch: DrawnHalf, step: string): Result<SectionEdge[]> {
   const outline = sketch.entities.filter((e) => e.role === 'outline')
   if (outline.length === 0) {
     return fail('profile.empty', `Profile ${sketch.name} has no outline yet.`, 'Draw a chain.')

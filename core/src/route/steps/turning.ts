@@ -17,7 +17,7 @@ import {
   mapped,
 } from '../../geometry'
 import { combine, edgesOf, withLoops, type Section } from '../../section'
-import { isAcross, locator, type DrawnSketch } from '../../sketch'
+import { isEndSketch, locator, type DrawnSketch } from '../../sketch'
 import { anglesThrough, endPlane, planeCalled, type SolidTool } from '../../solid'
 import { ANGLE_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import type { RevolveStep, StepEffect } from '../../part'
@@ -104,7 +104,7 @@ function anglesOfTarget(text: string, context: StepContext): Result<readonly num
   if (isFaceName(text)) return anglesOfFace(text, context)
   const called = pointCalled(text)
   const found = context.sketch(called.sketch)
-  const sketch = found && isAcross(found.plane) ? found : undefined
+  const sketch = found && isEndSketch(found) ? found : undefined
   const point = sketch?.points.find((p) => p.id === called.point)
   if (sketch && point && context.sketchState(called.sketch)) {
     const at = inFrame(endPlane(context.lie, sketch.plane), place(point.x, point.y, 0))

@@ -1,4 +1,4 @@
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import type { ExtrudeStep } from '@lathica/core/part'
 import {
   EFFECTS,
@@ -27,7 +27,7 @@ const REACHES = { length: 'by a length', through: 'through all', face: 'up to a 
 
 function extrudeFields(step: ExtrudeStep, { part }: FieldContext): Field[] {
   const drawn = part.sketches.find((s) => s.id === step.sketch)
-  const isEnd = drawn !== undefined && isAcross(drawn.plane)
+  const isEnd = drawn !== undefined && isEndSketch(drawn)
   return [
     choice('Effect', step.effect, EFFECTS, (v) => ({ ...step, effect: v as 'add' })),
     bodyField(step.body, true),

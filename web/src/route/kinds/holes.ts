@@ -1,4 +1,4 @@
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import type { HolesStep, Part, Step } from '@lathica/core/part'
 import {
   angle,
@@ -43,7 +43,7 @@ const KEEP = { circle: 'on a pitch circle', places: 'at single places' }
 /** The end sketches of a part by their ids. */
 const endSketches = (part: Part): Record<string, string> =>
   Object.fromEntries(
-    part.sketches.filter((s) => isAcross(s.plane)).map((s) => [s.id, `end sketch ${s.name}`]),
+    part.sketches.filter((s) => isEndSketch(s)).map((s) => [s.id, `end sketch ${s.name}`]),
   )
 
 const HEADS = {

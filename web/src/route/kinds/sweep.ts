@@ -1,4 +1,4 @@
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import type { SweepStep } from '@lathica/core/part'
 import {
   EFFECTS,
@@ -21,7 +21,7 @@ const RODS = { round: 'round rod', bar: 'bar', sketch: 'as an end sketch shows' 
 
 function sweepFields(step: SweepStep, { part }: FieldContext): Field[] {
   const isBar = step.form === 'bar'
-  const drawn = part.sketches.filter((s) => isAcross(s.plane))
+  const drawn = part.sketches.filter((s) => isEndSketch(s))
   return [
     choice('Form', step.form, RODS, (v) => ({
       ...step,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import { halfPlane } from '@lathica/core/solid'
 import type { ExtrudeStep, RevolveStep, Step } from '@lathica/core/part'
 import { changeStep } from '@lathica/core/edit'
@@ -39,7 +39,7 @@ function ask(): void {
     return
   }
   const sketch = parts.part?.sketches.find((s) => s.id === props.step.sketch)
-  const isHalf = !sketch || !isAcross(sketch.plane)
+  const isHalf = !sketch || !isEndSketch(sketch)
   board.startAsking({
     hint: 'Click regions of the profile, on the board or the solid, to take them in or leave them out; Enter is done.',
     accept: 'region',

@@ -1,5 +1,5 @@
 import { isFaceName, pointName } from '@lathica/core/names'
-import { isAcross } from '@lathica/core/sketch'
+import { isEndSketch } from '@lathica/core/sketch'
 import type { Part, Step } from '@lathica/core/part'
 import { stepRules } from '@lathica/core/route'
 import { angle, choice, faces, optionalAngle, type Field } from './field'
@@ -59,7 +59,7 @@ export function partTurnFields(
 const turnPoints = (part: Part): Record<string, string> =>
   Object.fromEntries(
     part.sketches
-      .filter((s) => isAcross(s.plane))
+      .filter((s) => isEndSketch(s))
       .flatMap((s) =>
         s.points.map((p, i) => [pointName(s.id, p.id), `point ${i + 1} of end sketch ${s.name}`]),
       ),

@@ -4,7 +4,7 @@ import { inFrame, place, type Frame } from '../../../geometry'
 import { edgesOf, extentOf, greatestRadius, type Section } from '../../../section'
 import { endPlane, halfPlane, rectangleOf, type SolidTool } from '../../../solid'
 import type { ExtrudeStep } from '../../../part'
-import { isAcross, type SketchPlane } from '../../../sketch'
+import { isAcross, type EndPlane, type SketchPlane } from '../../../sketch'
 import { positive, type Outcome, type StepContext } from '../../steps/context'
 import { angleOr, lengthOr, levelFace, sizesAt, tell, type LevelFace } from '../../steps/common'
 import { combinedWith, highest } from '../../steps/turning'
@@ -86,7 +86,7 @@ function endStand(
   step: ExtrudeStep,
   context: StepContext,
   body: Section,
-  plane: SketchPlane,
+  plane: EndPlane,
 ): Result<Stand> {
   const frame = endPlane(context.lie, plane)
   // Seen from the lesser end the axis runs the other way.

@@ -12,7 +12,7 @@ import {
   turnedTool,
   type SolidTool,
 } from '../../../solid'
-import { holePlaces, isAcross } from '../../../sketch'
+import { holePlaces, isEndSketch } from '../../../sketch'
 import type { HolesStep } from '../../../part'
 import {
   material,
@@ -189,7 +189,7 @@ function placesOf(step: HolesStep, context: StepContext): Result<PolarSite[]> {
 /** The places that an end sketch gives. */
 function drawnPlaces(step: HolesStep, context: StepContext): Result<PolarSite[]> {
   const sketch = context.sketch(step.sketch)
-  if (!sketch || !isAcross(sketch.plane) || !context.sketchState(step.sketch)) {
+  if (!sketch || !isEndSketch(sketch) || !context.sketchState(step.sketch)) {
     return fail('holes.sketch', 'The end sketch of these holes is gone.', 'Choose another one.')
   }
   const drawn = holePlaces(sketch)

@@ -1,5 +1,5 @@
 import type { Result } from '../../../result'
-import { isAcross } from '../../../sketch'
+import { isEndSketch } from '../../../sketch'
 import type { Outcome, StepContext } from '../../steps/context'
 import type { RevolveStep } from '../../../part'
 import { isSolidTurn, solidTurn } from '../../steps/turning'
@@ -10,7 +10,7 @@ export function revolve(step: RevolveStep, context: StepContext): Result<Outcome
   const profile = chosenProfile(step, context)
   if (!profile.ok) return profile
   const { section, sketch } = profile.value
-  if (isAcross(sketch.plane)) return notTurned(sketch)
+  if (isEndSketch(sketch)) return notTurned(sketch)
   return isSolidTurn(step)
     ? solidTurn(step, context, section, sketch)
     : applied(step, context, section)

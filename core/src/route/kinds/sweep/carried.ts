@@ -17,7 +17,7 @@ import { EMPTY_SECTION, combine, edgesOf, extentOf, type Section } from '../../.
 import { barOf, circleOf, halfPlane, rectangleOf, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { SweepStep } from '../../../part'
-import { isAcross } from '../../../sketch'
+import { isEndSketch } from '../../../sketch'
 import { positive, told, worked, type Outcome, type StepContext } from '../../steps/context'
 import { angleOr, lengthOr, sizesAt, tell } from '../../steps/common'
 
@@ -71,7 +71,7 @@ interface Rod {
 function drawnRod(step: SweepStep, context: StepContext): Result<Rod> {
   const sketch = context.sketch(step.outline)
   const state = context.sketchState(step.outline)
-  if (!sketch || !state || !isAcross(sketch.plane)) {
+  if (!sketch || !state || !isEndSketch(sketch)) {
     return fail('sweep.sketch', 'The end sketch of the rod is missing.', 'Choose one in the card.')
   }
   const { regions } = state.profile.section

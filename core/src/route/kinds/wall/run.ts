@@ -5,24 +5,23 @@ import { wallOf } from '../../../section'
 import { inProportion, positive, type Outcome, type StepContext } from '../../steps/context'
 import type { WallStep } from '../../../part'
 import { isSolidTurn, solidTurn } from '../../steps/turning'
-import { noProfile, applied, openChain } from '../../steps/profile'
+import { applied, chainOfStep } from '../../steps/profile'
 
 /** Turns an open chain, thickened to a wall. */
 export function wall(step: WallStep, context: StepContext): Result<Outcome> {
-  const sketch = context.sketch(step.sketch)
-  if (!sketch || !context.sketchState(step.sketch)) return noProfile
-  const chain = openChain(sketch, step.id)
+  const chain = chainOfStep(step, context)
   if (!chain.ok) return chain
+  const { edges, sketch } = chain.value
   const thickness = positive(context, step.thickness, 'length', 'thickness')
   if (!thickness.ok) return thickness
   const inner =
     step.side === 'both' ? positive(context, step.inner, 'length', 'thickness inside') : thickness
   if (!inner.ok) return inner
-  const fits = inProportion(Math.max(thickness.value, inner.value), chain.value)
+  const fits = inProportion(Math.max(thickness.value, inner.value), edges)
   if (!fits.ok) return fits
   const [outside, inside] = shares(step.side, thickness.value, inner.value)
-  const leftIsOutside = facesOut(chain.value.map((e) => e.piece))
-  const made = wallOf(chain.value, {
+  const leftIsOutside = facesOut(edges.map((e) => e.piece))
+  const made = wallOf(edges, {
     step: step.id,
     left: leftIsOutside ? outside : inside,
     right: leftIsOutside ? inside : outside,

@@ -1,6 +1,6 @@
 import type { Problem } from '@lathica/core/result'
 import { arc, cross, line, subtract, type Vec } from '@lathica/core/geometry'
-import { AXIS_ID, entityName, isAcross } from '@lathica/core/sketch'
+import { AXIS_ID, entityName, isEndSketch } from '@lathica/core/sketch'
 import { arcThrough, type DraftSize, type End } from '@lathica/core/edit'
 import { problem, readFields } from '../entry'
 import { toPlane } from '../../view'
@@ -19,7 +19,7 @@ export function typedLine(chain: Chain, from: End, snap: Snap | undefined): Typi
   const toward = snap?.end.at ?? { x: from.at.x + 1, y: from.at.y }
   const way = subtract(toward, from.at)
   // Across the axis no place has a diameter.
-  const isEnd = isAcross(chain.board.sketch().plane)
+  const isEnd = isEndSketch(chain.board.sketch())
   const diameterField: EntryField = {
     ...{ label: '⌀ at the end', want: 'length', sign: '⌀', now: 2 * toward.y },
   }
