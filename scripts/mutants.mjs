@@ -17,7 +17,7 @@ const reports = 'test-results/mutants'
 mkdirSync(reports, { recursive: true })
 const run = spawnSync(
   join('node_modules', '.bin', 'stryker'),
-  ['run', '--mutate', mutate, '--concurrency', '2'],
+  ['run', '--mutate', mutate, '--concurrency', process.env['MUTANT_WORKERS'] ?? '2'],
   {
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, ...(tests.length > 0 ? { MUTANT_TESTS: tests.join() } : {}) },

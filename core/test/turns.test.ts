@@ -75,6 +75,18 @@ describe('arcs', () => {
     expect(keepsTurns(sketch, movedTo({ ...bow, m: [0, 0.1] }))).toBe(true)
   })
 
+  it('have them there each of them, and circles have no sides', () => {
+    const two = { ...bow, c: [50, 0], d: [30, 0], n: [40, -3] } as const
+    const other: Entity = {
+      ...{ id: 'l', kind: 'arc', from: 'c', to: 'd', centre: 'n', counterClockwise: true, role },
+    }
+    const circle: Entity = { id: 'o', kind: 'circle', centre: 'm', rim: 'a', role }
+    const sketch = sketchOf(two, [circle, arc(true), other])
+    expect(keepsTurns(sketch, movedTo({ ...two, n: [40, -8] }))).toBe(true)
+    expect(keepsTurns(sketch, movedTo({ ...two, n: [40, 3] }))).toBe(false)
+    expect(keepsTurns(sketch, movedTo({ ...two, m: [0, 3] }))).toBe(false)
+  })
+
   it('turn from a line by the way they leave it', () => {
     const places = { z: [10, -20], ...bow } as const
     const sketch = sketchOf(places, [line('z', 'a'), arc(true)])
