@@ -16,6 +16,7 @@ import {
   type Entity,
   type Size,
   type Sketch,
+  type Without,
 } from '../src'
 import {
   constraintResiduals,
@@ -70,8 +71,6 @@ const drawing: Sketch = {
     { id: 'free', kind: 'curve', from: 'i', fromHandle: 'j', toHandle: 'k', to: 'l', role },
   ],
 }
-
-type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never
 
 const SIZES: readonly Without<Size, 'id' | 'name' | 'formula' | 'reference'>[] = [
   { kind: 'length', line: 'slanted' },

@@ -1,8 +1,6 @@
 import type { Vec } from '../geometry'
 import type { Demand, Setting } from '../equations'
-import type { Constraint, Entities, Locate, PlaneWords, Size, Sketch } from '../sketch'
-
-type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never
+import type { Constraint, Entities, Locate, PlaneWords, Size, Sketch, Without } from '../sketch'
 
 /** A constraint before it has an id. */
 export type NewConstraint = Without<Constraint, 'id'>

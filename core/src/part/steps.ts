@@ -1,3 +1,4 @@
+import type { Without } from '../sketch'
 import type { BodyStep } from './bodySteps'
 import type { ExtrudeStep, HolesStep, SolidStep, SweepStep } from './solidSteps'
 
@@ -207,9 +208,8 @@ export type KnownStep =
 export type Step = KnownStep | UnknownStep
 export type StepKind = KnownStep['kind']
 
-type WithoutPlace<S> = S extends KnownStep ? Omit<S, 'id' | 'number' | 'aside'> : never
 /** A step before it has its place in the route. */
-export type NewStep = WithoutPlace<KnownStep>
+export type NewStep = Without<KnownStep, 'id' | 'number' | 'aside'>
 
 /** Steps that are made from a profile. */
 export const usesSketch = (

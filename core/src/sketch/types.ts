@@ -297,7 +297,8 @@ export const isEndSketch = <S extends { readonly plane: SketchPlane }>(
   sketch: S,
 ): sketch is Extract<S, { readonly plane: EndPlane }> => isAcross(sketch.plane)
 
-type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never
+/** Each member of a union without some fields. */
+export type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never
 
 /** What is drawn in a sketch, without what holds it. */
 export type DrawnSketch = Without<Sketch, 'nextId' | 'constraints' | 'sizes'>

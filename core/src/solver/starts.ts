@@ -152,10 +152,9 @@ function turnedNearer(
 ): Places | undefined {
   const { sides } = buildSystem(part, values)
   const there = buildSystem(withPositions(part, found), values).sides
-  const turned = new Set<string>()
-  there.forEach(({ sign }, owner) => {
-    if (sign !== sides.get(owner)?.sign) turned.add(owner)
-  })
+  let turned: ReadonlySet<string> = new Set(
+    [...there].flatMap(([owner, { sign }]) => (sign === sides.get(owner)?.sign ? [] : [owner])),
+  )
   let nearest: Places | undefined
   let least = distanceFrom(part, found) * (1 - 1e-6)
   const order = [...sides].sort(([, a], [, b]) => a.across - b.across)
@@ -170,9 +169,7 @@ function turnedNearer(
       if (!tried.solved) continue
       const far = distanceFrom(part, tried.positions)
       if (far >= least) continue
-      ;[nearest, least, changed] = [tried.positions, far * (1 - 1e-6), true]
-      turned.clear()
-      for (const o of other) turned.add(o)
+      ;[nearest, least, turned, changed] = [tried.positions, far * (1 - 1e-6), other, true]
     }
   }
   return nearest

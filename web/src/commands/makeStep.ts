@@ -8,7 +8,6 @@ import type {
   NewStep,
   ShellStep,
   Step,
-  StepKind,
 } from '@lathica/core/part'
 import type { BodyState, OfferedKind } from '@lathica/core/route'
 import {
@@ -29,10 +28,7 @@ import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 
 /** Steps that are begun without more being said. */
-export type TurnedKind = Exclude<
-  StepKind,
-  'holes' | 'slot' | 'extrude' | 'sweep' | 'combine' | 'import' | 'mesh'
->
+export type TurnedKind = OfferedKind | 'revolve' | 'wall' | 'groove'
 
 /** Begins a step of a kind: puts it in behind what is shown, opens its card, asks for its picks. */
 export function makeStep(kind: TurnedKind): void {

@@ -23,6 +23,7 @@ import { usePointing } from './usePointing'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
 import SolidTools from './SolidTools.vue'
+import SolidWords from './SolidWords.vue'
 import { spreadLabels, type Label } from './spreadLabels'
 
 const parts = usePartStore()
@@ -274,24 +275,7 @@ onBeforeUnmount(() => scene?.dispose())
     />
     <SolidTools v-if="!noWebGl" @picture="asksPicture = true" />
 
-    <svg v-if="labels.length > 0" class="leaders" aria-hidden="true">
-      <g v-for="l in labels" :key="l.words">
-        <line class="rim" :x1="l.at.x" :y1="l.at.y" :x2="l.x" :y2="l.y" />
-        <line :x1="l.at.x" :y1="l.at.y" :x2="l.x" :y2="l.y" />
-        <circle class="rim" :cx="l.at.x" :cy="l.at.y" r="3" />
-        <circle :cx="l.at.x" :cy="l.at.y" r="2.5" />
-      </g>
-    </svg>
-    <span
-      v-for="l in labels"
-      :key="l.words"
-      class="words size figure"
-      :class="l.side"
-      :style="{ left: `${l.x}px`, top: `${l.y}px` }"
-    >
-      {{ l.words }}
-    </span>
-    <p v-if="words" class="words" :style="wordsStyle">{{ words }}</p>
+    <SolidWords :labels="labels" :pointed="words" :style-of-pointed="wordsStyle" />
     <p v-if="noWebGl" class="note">
       This browser shows no 3D pictures. Board, figures and files work all the same.
     </p>
@@ -342,42 +326,6 @@ canvas:focus-visible {
 
 .keys {
   white-space: nowrap;
-}
-
-.words {
-  position: absolute;
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: var(--ink);
-  color: var(--on-ink);
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
-}
-
-.size {
-  transform: translate(0, -50%);
-}
-
-.size.left {
-  transform: translate(-100%, -50%);
-}
-
-.leaders {
-  position: absolute;
-  inset: 0;
-  width: 100%;
-  height: 100%;
-  fill: var(--ink);
-  stroke: var(--ink);
-  pointer-events: none;
-}
-
-/* Leaders are seen on dark material too. */
-.leaders .rim {
-  stroke: var(--paper);
-  stroke-width: 3.5;
-  opacity: 0.75;
 }
 
 .building {

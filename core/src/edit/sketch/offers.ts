@@ -10,16 +10,13 @@ import {
   signedAngle,
   type Size,
   type Sketch,
+  type Without,
 } from '../../sketch'
 import { SIZE_KINDS, isPoint, measureSize, type Picks } from '../../constraints'
 import type { Part } from '../../part'
 
-type Unnamed<S> = S extends Size
-  ? Omit<S, 'id' | 'name' | 'formula' | 'reference' | 'label'>
-  : never
-
 /** What a size would measure, before it has a name and a value. */
-export type SizeOffer = Unnamed<Size>
+export type SizeOffer = Without<Size, 'id' | 'name' | 'formula' | 'reference' | 'label'>
 
 /**
  * What can be sized on picks, the likeliest first. A curve alone gives its length or radius, and
