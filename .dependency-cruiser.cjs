@@ -125,7 +125,7 @@ module.exports = {
         path: '^core/src/',
         pathNot: [
           `^core/src/(${[folder, ...allowed].join('|')})/`,
-          '^core/src/(result|tolerances)\\.ts$',
+          '^core/src/(result|tolerances|once)\\.ts$',
         ],
       },
     })),

@@ -69,7 +69,7 @@ function sheetRows(): Row[] {
       return next
     },
     (next) => {
-      if (checkStates(next).length < 50) throw new Error('rows are missing')
+      if (checkStates(evaluate(next)).length < 50) throw new Error('rows are missing')
     },
   )
   return [atMost('inspection sheet of 50 rows', time, 'ms', 5)]

@@ -16,8 +16,7 @@ const EXACT = 1e-6
 const GOAL = 95
 
 const volumesOf = (kernel: Kernel, part: Part): number[] => {
-  settlePlans(part, (plan) => kernel.weigh(plan))
-  return evaluate(part)
+  return settlePlans(part, (plan) => kernel.weigh(plan))
     .bodies.filter((b) => !b.reference)
     .map((b) => b.solid?.volume ?? NaN)
 }
@@ -46,7 +45,7 @@ export const imports: Trial = {
       const part = turnedPart(random)
       const written =
         part &&
-        EXPORTERS.find((e) => e.id === 'step')?.write(part, {
+        EXPORTERS.find((e) => e.id === 'step')?.write(evaluate(part), {
           ...{ tolerance: 0.01, at: new Date(0) },
         })
       if (!part || !written?.ok) continue
@@ -86,9 +85,10 @@ const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b
  */
 function milledFault(kernel: Kernel, part: Part, onRebuilt: () => void): string | undefined {
   const [was = NaN] = volumesOf(kernel, part)
-  const text = needsKernel(part)
-    ? builtGeometry(kernel, part, 0.1).step
-    : writeStep(part, new Date(0))
+  const state = evaluate(part)
+  const text = needsKernel(state)
+    ? builtGeometry(kernel, state, 0.1).step
+    : writeStep(state, new Date(0))
   if (text === undefined) return 'a milled part could not be written'
   const found = partFromFile(kernel, text, 'a')
   const off = Math.abs(sum(volumesOf(kernel, found.part)) / was - 1)

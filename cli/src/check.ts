@@ -24,17 +24,17 @@ export async function checkPart(
   streams: Streams,
 ): Promise<number> {
   if (json === true && csv === true) throw new Stop(EXIT.usage, 'Choose --json or --csv.')
-  const { part } = await readSettled(path)
-  const states = checkStates(part)
+  const { state } = await readSettled(path)
+  const states = checkStates(state)
   const { failing, open, passing, targets } = summaryOf(states)
-  const sound = isSound(reportOf(part))
-  if (csv === true) streams.stdout.write(writeSheet(part))
-  else if (json === true) streams.stdout.write(asJson(part.name, states, sound))
+  const sound = isSound(reportOf(state))
+  if (csv === true) streams.stdout.write(writeSheet(state))
+  else if (json === true) streams.stdout.write(asJson(state.part.name, states, sound))
   else {
     const lines = states.map(asLine)
     const sum = targets === 0 ? 'The sheet has no targets.' : `${passing} of ${targets} rows pass.`
     const steps = sound ? [] : ['The part itself is not sound: see lathica inspect.']
-    streams.stdout.write(`${[part.name, ...lines, '', sum, ...steps].join('\n')}\n`)
+    streams.stdout.write(`${[state.part.name, ...lines, '', sum, ...steps].join('\n')}\n`)
   }
   return failing + open === 0 && sound ? EXIT.well : EXIT.unsound
 }

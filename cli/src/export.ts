@@ -29,20 +29,20 @@ export async function exportPart(
   }
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
   const tolerance = toleranceOf(options.tolerance)
-  const { part, kernel } = await readSettled(path)
+  const { state, kernel } = await readSettled(path)
   const onBody = (name: string): void => {
     if (streams.stderr.isTTY === true) streams.stderr.write(`${name} is built\n`)
   }
-  const built = kernel && builtGeometry(kernel, part, tolerance, onBody)
-  const content = exporter.write(part, {
+  const built = kernel && builtGeometry(kernel, state, tolerance, onBody)
+  const content = exporter.write(state, {
     ...{ tolerance, at: new Date() },
     ...(built ? { built } : {}),
   })
   if (!content.ok) throw new Stop(EXIT.unwritten, content.problem.message)
   await writeOut(output, content.value, streams)
-  const notes = exporter.triangles ? touchWords(part, tolerance, built) : []
+  const notes = exporter.triangles ? touchWords(state, tolerance, built) : []
   for (const note of notes) streams.stderr.write(`${note}\n`)
-  return isSound(reportOf(part)) ? EXIT.well : EXIT.unsound
+  return isSound(reportOf(state)) ? EXIT.well : EXIT.unsound
 }
 
 function toleranceOf(text: string | undefined): number {

@@ -1,5 +1,5 @@
 import { basename } from 'node:path'
-import type { Part } from '@lathica/core/part'
+import { evaluate, type PartState } from '@lathica/core/route'
 import {
   isMeshFile,
   partFromMeshes,
@@ -24,22 +24,22 @@ export async function importPart(
   streams: Streams,
 ): Promise<number> {
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
-  const { part, words, settle } = await (isMeshFile(path) ? fromMeshes(path) : fromSolids(path))
+  const { part, words, state } = await (isMeshFile(path) ? fromMeshes(path) : fromSolids(path))
   await writeOut(output, writePartFile(part), streams)
   streams.stderr.write(`${words}\n`)
-  settle(part)
-  return isSound(reportOf(part)) ? EXIT.well : EXIT.unsound
+  return isSound(reportOf(state())) ? EXIT.well : EXIT.unsound
 }
 
 interface Imported extends BroughtPart {
-  readonly settle: (part: Part) => void
+  /** The part's state with all figures. */
+  readonly state: () => PartState
 }
 
 async function fromMeshes(path: string): Promise<Imported> {
   const bytes = await bytesOf(path, LARGEST_MESH_FILE, 'a mesh')
   const made = partFromMeshes(bytes, basename(path))
   if (!made.ok) throw unreadable(path, made.problem)
-  return { ...made.value, settle: () => undefined }
+  return { ...made.value, state: () => evaluate(made.value.part) }
 }
 
 async function fromSolids(path: string): Promise<Imported> {
@@ -47,10 +47,11 @@ async function fromSolids(path: string): Promise<Imported> {
   const kernel = await loadKernel()
   try {
     const recovered = partFromFile(kernel, text, plainName(basename(path)))
+    const { part } = recovered
     return {
-      part: recovered.part,
+      part,
       words: recoveredWords(recovered),
-      settle: (part) => settlePlans(part, (plan) => kernel.weigh(plan)),
+      state: () => settlePlans(part, (plan) => kernel.weigh(plan)),
     }
   } catch (error) {
     if (!(error instanceof KernelFault)) throw error

@@ -6,8 +6,8 @@ import { readSettled } from './settled'
 
 /** Tells what a part comes to, as text or as JSON with full digits. */
 export async function inspectPart(path: string, json: boolean, streams: Streams): Promise<number> {
-  const { part } = await readSettled(path)
-  const report = reportOf(part)
+  const { state } = await readSettled(path)
+  const report = reportOf(state)
   streams.stdout.write(json ? `${JSON.stringify(report, null, 2)}\n` : asText(report))
   return isSound(report) ? EXIT.well : EXIT.unsound
 }

@@ -32,8 +32,7 @@ describe('the demo parts', () => {
 
   it.each([...demoParts()])('%s stands in ink, encloses material and has a mass', (_, text) => {
     const part = read(text)
-    settlePlans(part, (plan) => kernel.weigh(plan))
-    const report = reportOf(part)
+    const report = reportOf(settlePlans(part, (plan) => kernel.weigh(plan)))
     expect(report.bodies).toHaveLength(part.bodies.length)
     for (const s of report.sketches) {
       expect([s.freedoms, s.conflicts, s.faults]).toEqual([0, [], []])

@@ -3,7 +3,7 @@ import initKernel from 'replicad-opencascadejs'
 import { line, arc, vec, type Piece } from '@lathica/core/geometry'
 import { profileOf, solidProperties } from '@lathica/core/section'
 import { createPart, type Part } from '@lathica/core/part'
-import { evaluate } from '@lathica/core/route'
+import { evaluate, type PartState } from '@lathica/core/route'
 import { needsKernel, readPartFile, writeStep } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, settlePlans, type Kernel as Builder } from '@lathica/kernel'
 import { demoParts } from '../../scripts/demo/parts'
@@ -45,8 +45,8 @@ function readBack(text: string): Read {
 const AT = new Date('2026-11-02T10:42:00Z')
 
 /** Full turns are written by themselves, all else by the kernel that builds it. */
-function written(part: Part): string {
-  const text = needsKernel(part) ? builtGeometry(builder, part, 0.05).step : writeStep(part, AT)
+function written(state: PartState): string {
+  const text = needsKernel(state) ? builtGeometry(builder, state, 0.05).step : writeStep(state, AT)
   if (text === undefined) throw new Error('there is nothing to write')
   return text
 }
@@ -57,9 +57,9 @@ describe('exchange files of the demo parts', () => {
     (_name, file) => {
       const read = readPartFile(file)
       if (!read.ok) throw new Error(read.problem.message)
-      settlePlans(read.value, (plan) => builder.weigh(plan))
-      const bodies = evaluate(read.value).bodies.flatMap((b) => b.solid ?? [])
-      const back = readBack(written(read.value))
+      const state = settlePlans(read.value, (plan) => builder.weigh(plan))
+      const bodies = state.bodies.flatMap((b) => b.solid ?? [])
+      const back = readBack(written(state))
       expect(back.solids).toBe(bodies.length)
       expect(back.valid).toBe(true)
       expect(back.volume / bodies.reduce((s, b) => s + b.volume, 0)).toBeCloseTo(1, 7)
@@ -71,7 +71,7 @@ describe('exchange files of the demo parts', () => {
     const read = readPartFile(demoParts().get('guide-roller.lathica.json') ?? '')
     if (!read.ok) throw new Error(read.problem.message)
     const part = { ...read.value, name: "Führungsrolle 'A'" }
-    const text = written(part)
+    const text = written(evaluate(part))
     expect(text.startsWith('ISO-10303-21;\nHEADER;')).toBe(true)
     expect(text).toContain("PRODUCT('F\\X2\\00FC\\X0\\hrungsrolle ''A'''")
     expect(text).toContain("FILE_NAME('F\\X2\\00FC\\X0\\hrungsrolle ''A''','2026-11-02T10:42:00'")
@@ -79,12 +79,16 @@ describe('exchange files of the demo parts', () => {
     expect(text).toContain("MANIFOLD_SOLID_BREP('ring'")
     expect(text).toContain("MANIFOLD_SOLID_BREP('roller'")
     expect(readBack(text).solids).toBe(2)
-    expect(writeStep(createPart({ name: 'Float' }), AT)).toBeUndefined()
+    expect(writeStep(evaluate(createPart({ name: 'Float' })), AT)).toBeUndefined()
   })
 
   it.each([
     ['guide-roller', 'of full turns', writeStep],
-    ['guide-roller', 'by the kernel', (part: Part) => builtGeometry(builder, part, 0.05).step],
+    [
+      'guide-roller',
+      'by the kernel',
+      (state: PartState) => builtGeometry(builder, state, 0.05).step,
+    ],
   ])(
     '%s, written %s, has a product for each body under that of the part',
     (demo, _words, write) => {
@@ -92,22 +96,22 @@ describe('exchange files of the demo parts', () => {
       if (!read.ok) throw new Error(read.problem.message)
       const [first, second] = read.value.bodies
       if (!first || !second) throw new Error('the roller has two bodies')
-      const part = {
+      const state = evaluate({
         ...read.value,
         name: "Rolle 'A' \\ 中",
         bodies: [
           { ...first, name: "roller's \\X2\\" },
           { ...second, name: 'ring ⌀' },
         ],
-      }
-      const text = (write(part, AT) ?? '').replace(/\s+/g, '')
+      })
+      const text = (write(state, AT) ?? '').replace(/\s+/g, '')
       const products = [...text.matchAll(/=PRODUCT\('((?:[^']|'')*)'/g)].map((m) => m[1])
       expect(products.sort()).toEqual(
         ["Rolle''A''\\\\\\X2\\4E2D\\X0\\", "roller''s\\\\X2\\\\", 'ring\\X2\\2300\\X0\\'].sort(),
       )
       expect(text.match(/NEXT_ASSEMBLY_USAGE_OCCURRENCE/g)).toHaveLength(2)
       expect(text).toContain('AP242_MANAGED_MODEL_BASED_3D_ENGINEERING_MIM_LF')
-      const back = readBack(write(part, AT) ?? '')
+      const back = readBack(write(state, AT) ?? '')
       expect(back).toMatchObject({ solids: 2, valid: true })
       // What a reader may compare with: of each body, together what the kernel makes of the file.
       const told = (kind: string): number =>
@@ -211,7 +215,7 @@ describe('an exchange file of any surface', () => {
   it.each(Object.entries(cases))('%s', (_what, pieces) => {
     const { part, volume, area } = partOf(pieces)
     expect(volume).toBeGreaterThan(0)
-    const back = readBack(written(part))
+    const back = readBack(written(evaluate(part)))
     expect(back).toMatchObject({ solids: 1, valid: true })
     expect(back.volume / volume).toBeCloseTo(1, 8)
     expect(back.area / area).toBeCloseTo(1, 8)

@@ -21,7 +21,9 @@ function demo(name: string): Part {
 }
 
 function written(id: string, part: Part): string {
-  const made = EXPORTERS.find((e) => e.id === id)?.write(part, { tolerance: 0.01, at: new Date(0) })
+  const made = EXPORTERS.find((e) => e.id === id)?.write(evaluate(part), {
+    ...{ tolerance: 0.01, at: new Date(0) },
+  })
   if (!made?.ok) throw new Error(made?.problem.message)
   return String(made.value)
 }
@@ -163,9 +165,12 @@ describe('sizes as CSV', () => {
   })
 
   test('are refused where there are none', () => {
-    const made = EXPORTERS.find((e) => e.id === 'csv')?.write(createPart({ name: 'Empty' }), {
-      ...{ tolerance: 0.01, at: new Date(0) },
-    })
+    const made = EXPORTERS.find((e) => e.id === 'csv')?.write(
+      evaluate(createPart({ name: 'Empty' })),
+      {
+        ...{ tolerance: 0.01, at: new Date(0) },
+      },
+    )
     expect(made).toMatchObject({ ok: false, problem: { code: 'export.nothing' } })
   })
 })

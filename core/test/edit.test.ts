@@ -245,7 +245,7 @@ describe('the route', () => {
     expect(second.sketches.map((s) => s.name)).toEqual(['A', 'B'])
     const empty = must(second, addRevolve(second.sketches[1]?.id ?? ''))
     expect(empty.route.map((s) => s.number)).toEqual([10, 20])
-    expect(reportOf(empty).steps[1]?.message).toContain('no outline yet')
+    expect(reportOf(evaluate(empty)).steps[1]?.message).toContain('no outline yet')
   })
 
   it('weighs the body in its material', () => {

@@ -18,7 +18,7 @@ const demo = (name: string): Part => {
 }
 const settings = { tolerance: 0.02, at: new Date('2026-11-02T10:42:00Z') }
 const bytesOf = (id: string, part: Part): Uint8Array => {
-  const made = EXPORTERS.find((e) => e.id === id)?.write(part, settings)
+  const made = EXPORTERS.find((e) => e.id === id)?.write(evaluate(part), settings)
   if (!made?.ok || typeof made.value === 'string') throw new Error(`${id} writes bytes`)
   return made.value
 }
@@ -70,7 +70,7 @@ describe('what is to go by', () => {
   test.each(EXPORTERS.filter((e) => e.of !== 'document').map((e) => [e.id, e] as const))(
     'is in no file: %s',
     (_id, exporter) => {
-      const made = exporter.write(asReference, settings)
+      const made = exporter.write(evaluate(asReference), settings)
       expect(made.ok ? '' : made.problem.message).toBe(
         'Only what is to go by is there, and that is not handed over.',
       )
@@ -80,7 +80,7 @@ describe('what is to go by', () => {
   test('is left out beside a body that goes out', () => {
     const both = demo('guide-roller')
     const step = (part: Part): number => {
-      const made = EXPORTERS.find((e) => e.id === 'step')?.write(part, settings)
+      const made = EXPORTERS.find((e) => e.id === 'step')?.write(evaluate(part), settings)
       const text = made?.ok && typeof made.value === 'string' ? made.value : ''
       return (text.match(/MANIFOLD_SOLID_BREP/g) ?? []).length
     }
@@ -96,7 +96,7 @@ describe('a welded mesh', () => {
   test.each(['spindle', 'float', 'bearing-housing', 'winding-grip'])(
     'of the %s has every side of a triangle met once the other way',
     (name) => {
-      for (const { mesh } of meshedBodies(demo(name), 0.02)) {
+      for (const { mesh } of meshedBodies(evaluate(demo(name)), 0.02)) {
         const { positions, indices } = welded(mesh)
         expect(Math.max(...indices)).toBe(positions.length / 3 - 1)
         const sides = new Map<string, number>()
@@ -205,8 +205,8 @@ describe('every exporter', () => {
   test('writes the demo parts, and says so where nothing is turned', () => {
     const empty = createPart({ name: 'Float' })
     for (const exporter of EXPORTERS) {
-      expect(exporter.write(demo('spindle'), settings).ok).toBe(true)
-      const none = exporter.write(empty, settings)
+      expect(exporter.write(evaluate(demo('spindle')), settings).ok).toBe(true)
+      const none = exporter.write(evaluate(empty), settings)
       if (exporter.id === 'json') expect(none.ok).toBe(true)
       else expect(none).toMatchObject({ ok: false, problem: { code: 'export.nothing' } })
     }

@@ -230,7 +230,7 @@ describe('a mesh to go by', () => {
     const state = evaluate(part).bodies[1]
     expect(state?.mass).toBe(0)
     expect(state?.mesh && volumeOf(meshInPart(state.mesh))).toBeCloseTo(volumeOf(washer), 2)
-    expect(meshedBodies(part, 0.1)).toEqual([])
+    expect(meshedBodies(evaluate(part), 0.1)).toEqual([])
     const again = readPartFile(writePartFile(part))
     expect(again.ok && again.value).toEqual(part)
     // Twice the same is told apart.

@@ -84,7 +84,7 @@ const face = (part: Part, words: string): string => {
 
 const withRow = (part: Part, row: NewCheck): { part: Part; state: CheckState } => {
   const next = run(part, addChecks([row]))
-  const state = checkStates(next).at(-1)
+  const state = checkStates(evaluate(next)).at(-1)
   if (!state) throw new Error('the row is there')
   return { part: next, state }
 }
@@ -137,7 +137,12 @@ describe('rows of the inspection sheet', () => {
     const { part, state } = withRow(empty, { figure: body('mass'), target: '0.3 kg' })
     expect(state).toMatchObject({ verdict: 'open', problem: { code: 'figure.gone' } })
     expect(state.target).toBe(300)
-    expect(summaryOf(checkStates(part))).toEqual({ passing: 0, failing: 0, open: 1, targets: 1 })
+    expect(summaryOf(checkStates(evaluate(part)))).toEqual({
+      passing: 0,
+      failing: 0,
+      open: 1,
+      targets: 1,
+    })
   })
 
   test('keep a target of another kind of unit and say what is wrong with it', () => {
@@ -169,15 +174,15 @@ describe('rows of the inspection sheet', () => {
         sizes: s.sizes.map((z) => (z.id === size?.id ? { ...z, formula: '37' } : z)),
       })),
     }
-    const after = checkStates(run(longer))[0]
+    const after = checkStates(evaluate(run(longer)))[0]
     const settled = run(longer, { label: 'settle', run: (p) => ({ ok: true, value: p }) })
-    expect(checkStates(settled)[0]?.measured?.value).toBeCloseTo(37, 6)
+    expect(checkStates(evaluate(settled))[0]?.measured?.value).toBeCloseTo(37, 6)
     expect(after?.verdict).toBe('told')
     const without = run(settled, {
       label: 'x',
       run: (p) => ({ ok: true, value: { ...p, route: [] } }),
     })
-    expect(checkStates(without)[0]?.problem?.message).toBe('What was picked is gone.')
+    expect(checkStates(evaluate(without))[0]?.problem?.message).toBe('What was picked is gone.')
   })
 
   test('are changed, moved, deleted, and kept by the part file', () => {
@@ -192,7 +197,7 @@ describe('rows of the inspection sheet', () => {
     expect(order(run(part, moveCheck(c ?? '', 0)))).toEqual(['area', 'mass', 'volume'])
     expect(order(run(part, removeCheck(a ?? '')))).toEqual(['volume', 'area'])
     const named = run(part, changeCheck(b ?? '', { name: 'what it displaces', target: '34 ml' }))
-    expect(checkStates(named)[1]?.words).toBe('what it displaces')
+    expect(checkStates(evaluate(named))[1]?.words).toBe('what it displaces')
     const read = readPart(JSON.parse(JSON.stringify(toDocument(named))))
     expect(read.ok && read.value.checks).toEqual(named.checks)
     expect(perform(part, changeCheck(a ?? '', { target: '1'.repeat(200) })).ok).toBe(false)
@@ -215,7 +220,7 @@ describe('a sheet as CSV', () => {
   )
 
   test('reads back as the same rows', () => {
-    const text = writeSheet(part)
+    const text = writeSheet(evaluate(part))
     expect(text.split('\r\n')[0]).toBe(
       'name,figure,of,unit,limit,target,above,below,value,difference,verdict',
     )
@@ -252,7 +257,7 @@ describe('a sheet as CSV', () => {
     expect(writeCsv([['-0.05', '+0.1']])).toBe('-0.05,+0.1\r\n')
     for (const name of risky.slice(0, 5)) {
       const named = run(part, addChecks([{ figure: body('mass'), unit: 'kg', name }]))
-      const read = readSheet(writeSheet(named), named)
+      const read = readSheet(writeSheet(evaluate(named)), named)
       expect(read.ok && read.value.at(-1)?.name).toBe(name)
     }
   })
@@ -265,7 +270,7 @@ describe('a sheet as CSV', () => {
         renamed,
         addChecks([{ figure: { kind: 'mass', body: 'body1' } as Figure, unit: 'kg' }]),
       )
-      const read = readSheet(writeSheet(own), own)
+      const read = readSheet(writeSheet(evaluate(own)), own)
       if (!read.ok) throw new Error(read.problem.message)
       expect(read.value.map((r) => r.figure)).toEqual(own.checks.map((c) => c.figure))
     },

@@ -10,7 +10,7 @@ import {
   crossPlaces,
   edgeKey,
   edgesOf,
-  foundCount,
+  NOTHING_FOUND,
   foundFor,
   greatestRadius,
   halfPlane,
@@ -25,7 +25,7 @@ import {
   meshOutline,
   meshBends,
   movedFrame,
-  noteFound,
+  withFound,
   outwards,
   place,
   planKey,
@@ -149,13 +149,18 @@ describe('plans', () => {
   })
 
   test('keep what was found of them, by content', () => {
-    const before = foundCount()
-    expect(foundFor(plan(3.25))).toBeUndefined()
+    expect(foundFor(NOTHING_FOUND, plan(3.25))).toBeUndefined()
     const problem = { code: 'kernel.test', message: 'No.', mend: 'Change it.' }
-    noteFound(plan(3.25), { ok: false, problem })
-    expect(foundFor(plan(3.25))).toEqual({ ok: false, problem })
-    expect(foundFor(plan(3.26))).toBeUndefined()
-    expect(foundCount()).toBe(before + 1)
+    const found = withFound(NOTHING_FOUND, plan(3.25), { ok: false, problem })
+    expect(foundFor(found, plan(3.25))).toEqual({ ok: false, problem })
+    expect(foundFor(found, plan(3.26))).toBeUndefined()
+    expect(NOTHING_FOUND.size).toBe(0)
+    // Of very many the newest are kept.
+    let many = found
+    for (let i = 0; i < 2100; i++) many = withFound(many, plan(i), { ok: false, problem })
+    expect(many.size).toBe(2000)
+    expect(foundFor(many, plan(3.25))).toBeUndefined()
+    expect(foundFor(many, plan(2099))).toBeDefined()
   })
 
   test('are repeated with their tools moved and marked', () => {

@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import {
   FULL_WALL,
-  noteFound,
+  NOTHING_FOUND,
+  withFound,
   solidProperties,
   AXIS_ID,
   METRIC,
@@ -176,8 +177,14 @@ describe('a revolve', () => {
       const round = solidProperties(body.section)
       if (!round) throw new Error('there is nothing as a full turn')
       const figures = { ...round, centre: { x: 1, y: 0, z: 2 }, pieces: 1, volume: 1000 }
-      noteFound(body.plan, { ok: true, value: figures })
-      expect(evaluate(turned).bodies[0]?.mass).toBeGreaterThan(0)
+      const before = evaluate(turned)
+      const after = evaluate(
+        turned,
+        withFound(NOTHING_FOUND, body.plan, { ok: true, value: figures }),
+      )
+      expect(after.bodies[0]?.mass).toBeGreaterThan(0)
+      // A state stays what it was when more is known.
+      expect(before.bodies[0]?.mass).toBeNaN()
     }
   })
 

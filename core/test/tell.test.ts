@@ -15,6 +15,7 @@ import {
   unitCalled,
   unitsFor,
   usualUnit,
+  evaluate,
   writeSheet,
   type Figure,
   type Measure,
@@ -137,7 +138,7 @@ describe('any sheet', () => {
       fc.property(fc.array(anyRow, { minLength: 1, maxLength: 8 }), (rows) => {
         const made = perform(two, addChecks(rows))
         if (!made.ok) throw new Error(made.problem.message)
-        const read = readSheet(writeSheet(made.value), two)
+        const read = readSheet(writeSheet(evaluate(made.value)), two)
         if (!read.ok) throw new Error(read.problem.message)
         // A cell that a spreadsheet would run comes back with the quote that keeps it from that.
         const plain = (value: unknown): unknown =>

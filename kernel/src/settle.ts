@@ -1,5 +1,12 @@
 import type { Problem } from '@lathica/core/result'
-import { foundFor, noteFound, type LiftedProperties, type SolidPlan } from '@lathica/core/solid'
+import {
+  NOTHING_FOUND,
+  foundFor,
+  withFound,
+  type Findings,
+  type LiftedProperties,
+  type SolidPlan,
+} from '@lathica/core/solid'
 import type { Part } from '@lathica/core/part'
 import { evaluate, type PartState } from '@lathica/core/route'
 import { bodyPlans, type BuiltGeometry } from '@lathica/core/formats'
@@ -21,39 +28,61 @@ const NOTHING_LEFT: Problem = {
   mend: 'Make the step smaller, or set it aside.',
 }
 
-/** Notes what a plan came to, so that the part's state tells it. */
-export function noteFigures(plan: SolidPlan, figures: LiftedProperties | undefined): void {
-  noteFound(plan, figures ? { ok: true, value: figures } : { ok: false, problem: NOTHING_LEFT })
-}
+/** The findings with what a plan came to; undefined figures where nothing is left of the body. */
+export const withFigures = (
+  findings: Findings,
+  plan: SolidPlan,
+  figures: LiftedProperties | undefined,
+): Findings =>
+  withFound(
+    findings,
+    plan,
+    figures ? { ok: true, value: figures } : { ok: false, problem: NOTHING_LEFT },
+  )
 
-/** Notes that a plan could not be built: neither up to the step that could not be done, nor as a whole. */
-export function noteFault(plan: SolidPlan, problem: Problem, after: number | undefined): void {
+/**
+ * The findings with a plan that could not be built: neither up to the step that could not be done, nor as a whole.
+ * @param after how many of its operations were begun, where that is known
+ */
+export function withFault(
+  findings: Findings,
+  plan: SolidPlan,
+  problem: Problem,
+  after: number | undefined,
+): Findings {
   const what = { ok: false, problem } as const
-  noteFound(failedPlan(plan, after ?? plan.ops.length), what)
-  noteFound(plan, what)
+  return withFound(
+    withFound(findings, failedPlan(plan, after ?? plan.ops.length), what),
+    plan,
+    what,
+  )
 }
 
 /**
- * Has the bodies of a part built that are no full turn, and notes what they come to. A step that
- * fails changes the plans after it, which are built in their turn.
+ * Has the bodies of a part built that are no full turn. A step that fails changes the plans after it, which are built
+ * in their turn.
  * @returns the part's state with all figures
  */
 export function settlePlans(
   part: Part,
   weigh: (plan: SolidPlan) => LiftedProperties | undefined,
 ): PartState {
+  let findings = NOTHING_FOUND
   for (;;) {
-    const state = evaluate(part)
-    const open = state.bodies.find((b) => b.plan && !foundFor(b.plan))?.plan
+    const state = evaluate(part, findings)
+    const open = openPlan(state, findings)
     if (!open) return state
     try {
-      noteFigures(open, weigh(open))
+      findings = withFigures(findings, open, weigh(open))
     } catch (thrown) {
       if (!(thrown instanceof KernelFault)) throw thrown
-      noteFault(open, thrown.problem, thrown.after)
+      findings = withFault(findings, open, thrown.problem, thrown.after)
     }
   }
 }
+
+const openPlan = ({ bodies }: PartState, findings: Findings): SolidPlan | undefined =>
+  bodies.find((b) => b.plan && !foundFor(findings, b.plan))?.plan
 
 /**
  * What a part's files take of the kernel: triangles within a tolerance in mm, and the exchange file.
@@ -61,11 +90,11 @@ export function settlePlans(
  */
 export function builtGeometry(
   kernel: Kernel,
-  part: Part,
+  state: PartState,
   tolerance: number,
   onBody: (name: string) => void = () => undefined,
 ): BuiltGeometry {
-  const plans = bodyPlans(part)
+  const plans = bodyPlans(state)
   return {
     meshes: new Map(
       plans.flatMap(({ bodyId, name, plan }) => {
@@ -75,6 +104,6 @@ export function builtGeometry(
         return [[bodyId, mesh] as const]
       }),
     ),
-    step: kernel.writeStep(plans, part.name),
+    step: kernel.writeStep(plans, state.part.name),
   }
 }

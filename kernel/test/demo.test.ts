@@ -16,7 +16,7 @@ function bodyOf(name: string): BodyState {
   if (!read.ok) throw new Error(read.problem.message)
   const state = settlePlans(read.value, (plan) => kernel.weigh(plan))
   expect(state.steps.filter((s) => s.status !== 'done')).toEqual([])
-  const [body] = evaluate(read.value).bodies
+  const [body] = state.bodies
   if (!body?.plan) throw new Error(`${name} is a full turn`)
   const built = kernel.build(body.plan, 0.05)
   expect(built.valid).toBe(true)
@@ -42,8 +42,8 @@ test('triangles that touch themselves are told: holes that come to slots without
   const words = (circle: string): string[] => {
     const read = readPartFile(text.replace('"circle": "50"', `"circle": "${circle}"`))
     if (!read.ok) throw new Error(read.problem.message)
-    settlePlans(read.value, (plan) => kernel.weigh(plan))
-    return touchWords(read.value, 0.05, builtGeometry(kernel, read.value, 0.05))
+    const state = settlePlans(read.value, (plan) => kernel.weigh(plan))
+    return touchWords(state, 0.05, builtGeometry(kernel, state, 0.05))
   }
   expect(words('50')).toEqual([])
   expect(words('54')).toHaveLength(1)

@@ -1,11 +1,12 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import { packText, type SolidPlan } from '@lathica/core/solid'
 import type { FlatsStep, HolesStep, NewStep, Part, SlotStep } from '@lathica/core/part'
+import type { PartState } from '@lathica/core/route'
 import { addStep } from '@lathica/core/edit'
 import { countWords, recoverPart, type ForeignFace } from '@lathica/core/recover'
 import { randomFrom } from '../../fuzz/random'
 import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
-import { bodyOf, key, problemOf, run, spindle } from './support'
+import { key, problemOf, run, spindle } from './support'
 
 let kernel: Kernel
 beforeAll(async () => {
@@ -58,16 +59,16 @@ const slot =
   (part) => ({ ...SLOT, on: key(part, on), ...more })
 
 /** The spindle with steps that take the kernel, as an exchange file. */
-function fileOf(steps: readonly ((part: Part) => NewStep)[]): { part: Part; text: string } {
+function fileOf(steps: readonly ((part: Part) => NewStep)[]): { state: PartState; text: string } {
   const part = steps.reduce((here, step) => {
     const next = run(here, addStep(step(here)))
     expect(problemOf(next)).toBe('')
     return next
   }, spindle())
-  settlePlans(part, (plan) => kernel.weigh(plan))
-  const text = builtGeometry(kernel, part, 0.1).step
+  const state = settlePlans(part, (plan) => kernel.weigh(plan))
+  const text = builtGeometry(kernel, state, 0.1).step
   if (text === undefined) throw new Error('there is nothing to write')
-  return { part, text }
+  return { state, text }
 }
 
 /** What steps a file of the spindle comes back with: all of them, and nothing is kept as it came. */
@@ -75,11 +76,10 @@ function stepsFrom(...steps: readonly ((part: Part) => NewStep)[]): {
   readonly words: string
   readonly last: Part['route'][number] | undefined
 } {
-  const { part, text } = fileOf(steps)
+  const { state, text } = fileOf(steps)
   const { part: found, solids } = partFromFile(kernel, text, 'Came in')
-  const wanted = bodyOf(part).solid
-  settlePlans(found, (plan) => kernel.weigh(plan))
-  const got = bodyOf(found).solid
+  const wanted = state.bodies[0]?.solid
+  const got = settlePlans(found, (plan) => kernel.weigh(plan)).bodies[0]?.solid
   expect(solids.map((s) => [s.isTurned, s.isKept])).toEqual([[true, false]])
   expect((got?.volume ?? 0) / (wanted?.volume ?? 1)).toBeCloseTo(1, 7)
   expect((got?.area ?? 0) / (wanted?.area ?? 1)).toBeCloseTo(1, 7)

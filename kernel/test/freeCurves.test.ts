@@ -114,11 +114,12 @@ describe('a section of free curves', () => {
 describe('a part drawn with a free curve', () => {
   test('goes out as STEP and comes back as that curve, in ink', () => {
     const part = bySketch()
-    const volume = evaluate(part).bodies[0]?.solid?.volume ?? 0
+    const state = evaluate(part)
+    const volume = state.bodies[0]?.solid?.volume ?? 0
     expect(volume).toBeCloseTo(solidProperties(flask())?.volume ?? 1, 6)
     for (const text of [
-      writeStep(part, new Date('2026-11-02T10:42:00Z')),
-      builtGeometry(kernel, part, 0.05).step,
+      writeStep(state, new Date('2026-11-02T10:42:00Z')),
+      builtGeometry(kernel, state, 0.05).step,
     ]) {
       if (text === undefined) throw new Error('there is nothing to write')
       const [solid] = kernel.read(text)

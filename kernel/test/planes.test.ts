@@ -86,7 +86,7 @@ describe('plane faces of solids', () => {
         length: '12',
       } as NewStep),
     )
-    const { step: text = '' } = builtGeometry(kernel, plate, 0.1)
+    const { step: text = '' } = builtGeometry(kernel, evaluate(plate), 0.1)
     const part = run(
       createPart({ name: 'Gauge' }),
       bringSolids(solidsFromFile(kernel, text), 'plate'),

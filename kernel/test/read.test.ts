@@ -22,10 +22,10 @@ const demo = (name: string): Part => {
 }
 
 function written(part: Part): string {
-  settlePlans(part, (plan) => kernel.weigh(plan))
-  const text = needsKernel(part)
-    ? builtGeometry(kernel, part, 0.05).step
-    : writeStep(part, new Date('2026-11-02T10:42:00Z'))
+  const state = settlePlans(part, (plan) => kernel.weigh(plan))
+  const text = needsKernel(state)
+    ? builtGeometry(kernel, state, 0.05).step
+    : writeStep(state, new Date('2026-11-02T10:42:00Z'))
   if (text === undefined) throw new Error('there is nothing to write')
   return text
 }
@@ -79,7 +79,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
   ])('of the %s with its holes, flats and slots as steps: it is rebuilt', (name, steps) => {
     const part = demo(name)
     const text = written(part)
-    const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
+    const own = volumesOf(part)
     const { part: found, solids } = partFromFile(kernel, text, 'Came in')
     expect(solids).toMatchObject([{ isTurned: true, isKept: false }])
     expect(solids[0]?.steps.map(countWords).join(', ')).toBe(steps)
@@ -94,7 +94,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     (name) => {
       const part = demo(name)
       const text = written(part)
-      const own = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
+      const own = volumesOf(part)
       const { part: found, solids } = partFromFile(kernel, text, 'Came in')
       expect(solids).toMatchObject([{ isTurned: true, isKept: true }])
       const { distance, surface } = solids[0]?.comparison ?? { distance: 0, surface: 0 }
@@ -110,8 +110,8 @@ describe('the half-section of a turned solid is found in its exchange file', () 
         { visible: true, reference: false },
       ])
       // What is handed over is the solid, once.
-      settlePlans(found, (plan) => kernel.weigh(plan))
-      const out = kernel.read(builtGeometry(kernel, found, 0.1).step ?? '')
+      const state = settlePlans(found, (plan) => kernel.weigh(plan))
+      const out = kernel.read(builtGeometry(kernel, state, 0.1).step ?? '')
       expect(out.map((o) => o.volume / (own[0] ?? 1))).toEqual([expect.closeTo(1, 5)])
       // It is all in the part file.
       const again = readPart(JSON.parse(JSON.stringify(toDocument(found))))

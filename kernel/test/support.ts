@@ -2,7 +2,6 @@ import { expect } from 'vitest'
 import { line, vec } from '@lathica/core/geometry'
 import { ORIGIN_ID } from '@lathica/core/sketch'
 import { edgeKey, edgesOf, profileOf, solidProperties, type Section } from '@lathica/core/section'
-import { noteFound } from '@lathica/core/solid'
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate, faceWords, type BodyState } from '@lathica/core/route'
 import { addRevolve, drawDraft, perform, steppedShaft, type Command } from '@lathica/core/edit'
@@ -91,7 +90,6 @@ export function builtBy(kernel: Kernel, part: Part): BuiltSolid {
   const { plan } = bodyOf(part)
   if (!plan) throw new Error(`the body is a full turn: ${problemOf(part)}`)
   const solid = kernel.build(plan, 0.05)
-  if (solid.figures) noteFound(plan, { ok: true, value: solid.figures })
   expect(solid.valid).toBe(true)
   expect(watertight(solid.mesh)).toBe(true)
   return solid

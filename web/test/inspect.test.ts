@@ -252,7 +252,7 @@ describe('the inspection sheet on the page', () => {
     const line = screen.mount(BottomLine, { hint: 'Measure.' })
     expect(line.text()).toContain('Measure.')
     expect(line.get('[data-figure="checks"]').text()).toBe('✓ 6 of 6 checks')
-    const [first] = screen.parts.part ? checkStates(screen.parts.part) : []
+    const [first] = screen.parts.state ? checkStates(screen.parts.state) : []
     expect(first?.verdict).toBe('passes')
   })
 })

@@ -17,6 +17,7 @@ import {
   type Part,
 } from '../part'
 import { fail, succeed, type Result } from '../result'
+import type { PartState } from '../route'
 import { unitCalled } from '../units/shown'
 
 /**
@@ -35,9 +36,9 @@ export function writeCsv(rows: readonly (readonly (string | number)[])[]): strin
 const COLUMNS = ['name', 'figure', 'of', 'unit', 'limit', 'target', 'above', 'below'] as const
 
 /** An inspection sheet as CSV: what each row is and should be, and how it stands. */
-export function writeSheet(part: Part): string {
+export function writeSheet(state: PartState): string {
   const head = [...COLUMNS, 'value', 'difference', 'verdict']
-  const rows = checkStates(part).map((state) => [...rowOf(state, part), ...standingOf(state)])
+  const rows = checkStates(state).map((row) => [...rowOf(row, state.part), ...standingOf(row)])
   return writeCsv([head, ...rows])
 }
 

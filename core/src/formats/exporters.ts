@@ -1,6 +1,6 @@
 import type { Part } from '../part'
 import { fail, succeed, type Result } from '../result'
-import { evaluate } from '../route'
+import type { PartState } from '../route'
 import { writeGlb } from './glb'
 import { writePartFile } from './partFile'
 import { writeSectionSvg } from './sectionSvg'
@@ -33,12 +33,12 @@ export interface Exporter {
   readonly triangles: boolean
   /** What of a part goes into it: its document, its section, or its solids. */
   readonly of: 'document' | 'section' | 'solids'
-  readonly write: (part: Part, settings: ExportSettings) => Result<string | Uint8Array>
+  readonly write: (state: PartState, settings: ExportSettings) => Result<string | Uint8Array>
 }
 
 /** Why a part has nothing to hand over. */
-const nothing = (part: Part): Result<never> =>
-  evaluate(part).bodies.some((b) => b.reference && (b.mesh || b.section.regions.length > 0))
+const nothing = ({ bodies }: PartState): Result<never> =>
+  bodies.some((b) => b.reference && (b.mesh || b.section.regions.length > 0))
     ? fail(
         'export.nothing',
         'Only what is to go by is there, and that is not handed over.',
@@ -56,10 +56,10 @@ const notBuilt = (): Result<never> =>
 /** An exporter of the triangles of all bodies. */
 const ofTriangles =
   (write: (bodies: ReturnType<typeof meshedBodies>, part: Part) => Uint8Array): Exporter['write'] =>
-  (part, { tolerance, built }) => {
-    if (needsKernel(part) && !built) return notBuilt()
-    const bodies = meshedBodies(part, tolerance, built)
-    return bodies.length === 0 ? nothing(part) : succeed(write(bodies, part))
+  (state, { tolerance, built }) => {
+    if (needsKernel(state) && !built) return notBuilt()
+    const bodies = meshedBodies(state, tolerance, built)
+    return bodies.length === 0 ? nothing(state) : succeed(write(bodies, state.part))
   }
 
 /** Every kind of file, in the order it is offered. */
@@ -69,17 +69,17 @@ export const EXPORTERS: readonly Exporter[] = [
     about:
       'Everything: profiles with their constraints and sizes, values, materials, the route and the inspection sheet. It opens here again, and the command line reads it.',
     ...{ triangles: false, of: 'document' },
-    write: (part) => succeed(writePartFile(part)),
+    write: ({ part }) => succeed(writePartFile(part)),
   },
   {
     ...{ id: 'step', name: 'STEP, ISO 10303', extension: 'step', type: 'model/step' },
     about:
       'Exact solids for other programs: true planes, cylinders, cones, spheres and tori, in mm, the axis along Z; every body with its name and colour, and volume, area and centre to check by.',
     ...{ triangles: false, of: 'solids' },
-    write: (part, { at, built }) => {
-      if (needsKernel(part) && !built) return notBuilt()
-      const text = built?.step ?? writeStep(part, at)
-      return text === undefined ? nothing(part) : succeed(text)
+    write: (state, { at, built }) => {
+      if (needsKernel(state) && !built) return notBuilt()
+      const text = built?.step ?? writeStep(state, at)
+      return text === undefined ? nothing(state) : succeed(text)
     },
   },
   {
@@ -87,9 +87,9 @@ export const EXPORTERS: readonly Exporter[] = [
     about:
       'A drawing for documents and cutters: the section through the axis and the view from the right, in mm, with true arcs and curves.',
     ...{ triangles: false, of: 'section' },
-    write: (part) => {
-      const text = writeSectionSvg(part)
-      return text === undefined ? nothing(part) : succeed(text)
+    write: (state) => {
+      const text = writeSectionSvg(state)
+      return text === undefined ? nothing(state) : succeed(text)
     },
   },
   {
@@ -97,8 +97,8 @@ export const EXPORTERS: readonly Exporter[] = [
     about:
       'A table of all named values and sizes of profiles: what was typed, and what it comes to.',
     ...{ triangles: false, of: 'document' },
-    write: (part) => {
-      const text = writeSizes(part)
+    write: (state) => {
+      const text = writeSizes(state)
       return text === undefined
         ? fail('export.nothing', 'There are no sizes and values yet.', 'Give the profile a size.')
         : succeed(text)

@@ -1,6 +1,6 @@
 import { controlOf, pointAt, radiusOf, sweepOf, type Vec } from '../geometry'
 import type { Part } from '../part'
-import { evaluate } from '../route'
+import type { PartState } from '../route'
 import {
   endCircles,
   extentOf,
@@ -22,8 +22,9 @@ const NARROW = 0.25
  * are. Parts that stand are drawn upright.
  * @returns undefined when nothing is turned
  */
-export function writeSectionSvg(part: Part): string | undefined {
-  const bodies = evaluate(part).bodies.filter((b) => !b.reference && b.section.regions.length > 0)
+export function writeSectionSvg(state: PartState): string | undefined {
+  const { part } = state
+  const bodies = state.bodies.filter((b) => !b.reference && b.section.regions.length > 0)
   if (bodies.length === 0) return undefined
   const extents = bodies.map((b) => extentOf(b.section))
   const [left, right] = [
@@ -46,7 +47,7 @@ export function writeSectionSvg(part: Part): string | undefined {
   const upright = part.lie === 'standing'
   const [w, h] = upright ? [y1 - y0, x1 - x0] : [x1 - x0, y1 - y0]
   const [u, v] = upright ? [y0, -x1] : [x0, y0]
-  const told = needsKernel(part)
+  const told = needsKernel(state)
     ? 'The section and the view are those of the full turn: holes, flats and slots are not shown.'
     : 'Section through the axis, and view from the right.'
   return [

@@ -1,6 +1,6 @@
 import { describeItem, measureOf } from '../constraints'
-import { valuesOf, type Part } from '../part'
-import { evaluate } from '../route'
+import { valuesOf } from '../part'
+import type { PartState } from '../route'
 import { unitScale, type Measure, type UnitSettings } from '../units'
 import { writeCsv } from './csv'
 
@@ -10,8 +10,7 @@ const COLUMNS = ['of', 'name', 'what', 'formula', 'value', 'unit', 'kind'] as co
  * All named values and all sizes of profiles as CSV: what was typed, and what it comes to in the part's own units.
  * @returns undefined when there are none
  */
-export function writeSizes(part: Part): string | undefined {
-  const { sketches } = evaluate(part)
+export function writeSizes({ part, sketches }: PartState): string | undefined {
   const { table } = valuesOf(part)
   const values = part.values.map(({ name, measure, formula }) => {
     const result = table.get(name)

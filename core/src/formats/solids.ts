@@ -1,7 +1,7 @@
 import { materialOf } from '../inspect'
 import { latheMesh, type SolidMesh } from '../mesh'
 import type { Look, Part } from '../part'
-import { evaluate, type BodyState } from '../route'
+import type { BodyState, PartState } from '../route'
 import type { SolidPlan } from '../solid'
 
 /** Triangles as files take them. */
@@ -34,13 +34,11 @@ export interface BodyPlan {
 }
 
 /** Whether some body is no full turn, so that its files take the solid kernel. */
-export const needsKernel = (part: Part): boolean =>
-  evaluate(part).bodies.some((b) => b.plan && !b.reference)
+export const needsKernel = ({ bodies }: PartState): boolean =>
+  bodies.some((b) => b.plan && !b.reference)
 
-const withMaterial = (part: Part): BodyState[] =>
-  evaluate(part).bodies.filter(
-    (b) => !b.reference && (b.plan !== undefined || b.section.regions.length > 0),
-  )
+const withMaterial = ({ bodies }: PartState): BodyState[] =>
+  bodies.filter((b) => !b.reference && (b.plan !== undefined || b.section.regions.length > 0))
 
 function dressOf(part: Part, bodyId: string): Omit<MeshedBody, 'mesh'> {
   const body = part.bodies.find((b) => b.id === bodyId)
@@ -53,9 +51,9 @@ function dressOf(part: Part, bodyId: string): Omit<MeshedBody, 'mesh'> {
 }
 
 /** Every body that has material as a plan, full turns too. */
-export const bodyPlans = (part: Part): BodyPlan[] =>
-  withMaterial(part).map(({ bodyId, section, plan }) => {
-    const { name, colour } = dressOf(part, bodyId)
+export const bodyPlans = (state: PartState): BodyPlan[] =>
+  withMaterial(state).map(({ bodyId, section, plan }) => {
+    const { name, colour } = dressOf(state.part, bodyId)
     return { bodyId, name, colour, plan: plan ?? { base: section, ops: [] } }
   })
 
@@ -63,10 +61,14 @@ export const bodyPlans = (part: Part): BodyPlan[] =>
  * The bodies of a part that have material, as triangles within a tolerance in mm. Of those that are no
  * full turn it takes what the kernel built.
  */
-export function meshedBodies(part: Part, tolerance: number, built?: BuiltGeometry): MeshedBody[] {
-  return withMaterial(part).flatMap(({ bodyId, section, plan }) => {
+export function meshedBodies(
+  state: PartState,
+  tolerance: number,
+  built?: BuiltGeometry,
+): MeshedBody[] {
+  return withMaterial(state).flatMap(({ bodyId, section, plan }) => {
     const mesh = plan ? built?.meshes.get(bodyId) : latheMesh(section, tolerance)
-    return mesh ? [{ ...dressOf(part, bodyId), mesh }] : []
+    return mesh ? [{ ...dressOf(state.part, bodyId), mesh }] : []
   })
 }
 

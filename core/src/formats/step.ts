@@ -9,8 +9,7 @@ import {
   type Piece,
 } from '../geometry'
 import { materialOf } from '../inspect'
-import type { Part } from '../part'
-import { evaluate } from '../route'
+import type { PartState } from '../route'
 import { liesOnAxis, type Region } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { StepData } from './exchange/data'
@@ -25,10 +24,11 @@ import { withValidation, type Bulk } from './exchange/validation'
  * @param at the time that is written into the file's head
  * @returns undefined while no body has any material
  */
-export function writeStep(part: Part, at: Date): string | undefined {
+export function writeStep(state: PartState, at: Date): string | undefined {
+  const { part } = state
   const file = new StepData()
   const bulks = new Map<string, Bulk>()
-  const bodies = evaluate(part).bodies.filter((b) => !b.reference && b.section.regions.length > 0)
+  const bodies = state.bodies.filter((b) => !b.reference && b.section.regions.length > 0)
   const products = bodies.map((state): Product => {
     const body = part.bodies.find((b) => b.id === state.bodyId)
     const own = body?.name ?? state.bodyId

@@ -1,5 +1,5 @@
 import { place, type Place } from '../geometry'
-import type { Part } from '../part'
+import type { PartState } from '../route'
 import { formatAngle, formatLength } from '../units'
 import { meshedBodies, welded, type BuiltGeometry, type WeldedMesh } from './solids'
 
@@ -70,9 +70,9 @@ const MOST_TOLD = 3
  * What is to be said of a file of triangles: a sentence for each body whose triangles touch themselves, where that is
  * and what mends it.
  */
-export function touchWords(part: Part, tolerance: number, built?: BuiltGeometry): string[] {
-  const { units } = part
-  return meshedBodies(part, tolerance, built).flatMap(({ name, mesh }) => {
+export function touchWords(state: PartState, tolerance: number, built?: BuiltGeometry): string[] {
+  const { units } = state.part
+  return meshedBodies(state, tolerance, built).flatMap(({ name, mesh }) => {
     const touches = touchesOf(welded(mesh))
     if (touches.length === 0) return []
     const places = touches.slice(0, MOST_TOLD).map(({ x, y, z }) => {

@@ -1,6 +1,7 @@
 import { derivativeOf, product, sum, valueAt, zerosOf, type Bernstein } from './bernstein'
 import { adaptiveGauss } from './gauss'
 import { cross, distance, dot, mix, norm, scale, subtract, unit, type Vec } from './vector'
+import { once } from '../once'
 
 /** A cubic Bézier curve by its four control points, in mm. */
 export type Cubic = readonly [Vec, Vec, Vec, Vec]
@@ -152,14 +153,14 @@ export function turningPoints(
   end = 1,
 ): readonly number[] {
   const [low, high] = [Math.min(start, end), Math.max(start, end)]
-  const known = turns.get(on)
-  const all = known ?? { x: zerosOf(derivativeOf(xs(on))), y: zerosOf(derivativeOf(ys(on))) }
-  if (!known) turns.set(on, all)
-  const places = all[coordinate]
+  const places = allTurningPoints(on)[coordinate]
   return places.length === 0 ? places : places.filter((s) => inside(s, low, high))
 }
 
-const turns = new WeakMap<Cubic, { readonly x: readonly number[]; readonly y: readonly number[] }>()
+const allTurningPoints = once((on: Cubic) => ({
+  x: zerosOf(derivativeOf(xs(on))),
+  y: zerosOf(derivativeOf(ys(on))),
+}))
 
 /** Where a curve's turn changes its way. */
 function inflections(on: Cubic): readonly number[] {
@@ -176,9 +177,7 @@ const LEAST_PART = 1e-5
  * The parameters at which a curve is taken apart, ends included: between them neither coordinate
  * turns back and the curve turns one way only.
  */
-export function breaksOf(on: Cubic): readonly number[] {
-  const known = breaks.get(on)
-  if (known) return known
+export const breaksOf = once((on: Cubic): readonly number[] => {
   const all = [...turningPoints(on, 'x'), ...turningPoints(on, 'y'), ...inflections(on)]
   const kept = [0]
   for (const s of all.sort((a, b) => a - b)) {
@@ -186,11 +185,8 @@ export function breaksOf(on: Cubic): readonly number[] {
     if (inside(s, kept.at(-1) ?? 0, 1) && apart(kept.at(-1) ?? 0) && apart(1)) kept.push(s)
   }
   kept.push(1)
-  breaks.set(on, kept)
   return kept
-}
-
-const breaks = new WeakMap<Cubic, readonly number[]>()
+})
 
 /** Parameters of the places of a curve that are nearest to a place, or farthest, or ends. */
 export function cubicFeet(on: Cubic, p: Vec): readonly number[] {

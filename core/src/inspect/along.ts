@@ -1,6 +1,7 @@
 import { courseUpTo, coursesOf, integrate, type Course } from '../geometry'
 import { edgesOf, liesOnAxis, type Section } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { once } from '../once'
 
 /** A section seen along the axis: intervals between its corners, and what bounds it in each. */
 export interface Lengthwise {
@@ -10,12 +11,8 @@ export interface Lengthwise {
   readonly courses: readonly (readonly Course[])[]
 }
 
-const memo = new WeakMap<Section, Lengthwise>()
-
 /** Cuts a section at every corner and extreme, so that between cuts its outline is a list of courses. */
-export function lengthwise(section: Section): Lengthwise {
-  const known = memo.get(section)
-  if (known) return known
+export const lengthwise = once((section: Section): Lengthwise => {
   const all = edgesOf(section)
     .filter((e) => !liesOnAxis(e))
     .flatMap((e) => coursesOf(e.piece, 'x'))
@@ -33,10 +30,8 @@ export function lengthwise(section: Section): Lengthwise {
     const middle = ((breaks[i] ?? 0) + (breaks[i + 1] ?? 0)) / 2
     list.sort((a, b) => a.at(middle) - b.at(middle))
   })
-  const made = { breaks, courses }
-  memo.set(section, made)
-  return made
-}
+  return { breaks, courses }
+})
 
 /** The number of the last break at or before a place. */
 const before = (breaks: readonly number[], x: number): number =>

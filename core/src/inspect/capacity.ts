@@ -12,6 +12,7 @@ import {
 } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { sweptBy } from './along'
+import { once } from '../once'
 
 /** The room inside a vessel that stands upright, its open end up at growing x; lengths in mm. */
 export interface Cavity {
@@ -31,23 +32,18 @@ export interface Cavity {
 /** Rooms smaller than this in mm³ hold nothing worth telling. */
 const LEAST_ROOM = 1e-3
 
-const memo = new WeakMap<Section, Cavity | undefined>()
-
 /**
  * The largest room of a body that holds liquid: closed all round, or open at the top and filled to
  * its brim. @returns undefined for a body that holds nothing
  */
-export function cavityOf(section: Section): Cavity | undefined {
-  if (memo.has(section)) return memo.get(section)
+export const cavityOf = once((section: Section): Cavity | undefined => {
   const rooms = section.regions.length === 0 ? [] : [...closedRooms(section), ...openRooms(section)]
   const largest = rooms.reduce<Cavity | undefined>(
     (best, room) => (best && best.volume >= room.volume ? best : room),
     undefined,
   )
-  const found = largest && largest.volume > LEAST_ROOM ? largest : undefined
-  memo.set(section, found)
-  return found
-}
+  return largest && largest.volume > LEAST_ROOM ? largest : undefined
+})
 
 const LID: EdgeName = { step: 'lid', entity: 'lid', role: 'made' }
 

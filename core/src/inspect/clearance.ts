@@ -11,6 +11,7 @@ import {
 } from '../geometry'
 import { combine, edgesOf, liesOnAxis, sectionArea, type Section } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { once } from '../once'
 
 /** How two bodies that turn about one axis stand to one another; lengths in mm. */
 export interface Clearance {
@@ -28,8 +29,6 @@ export interface Clearance {
 /** Sharing less than this area in mm² is touching. */
 const LEAST_SHARED = 1e-9
 
-const memo = new WeakMap<Section, WeakMap<Section, Clearance>>()
-
 /**
  * Exact from the half-sections. Since both are round about one axis the nearest places lie in one
  * half-plane; moved sideways they touch first at the axial place where radii differ least; moved
@@ -38,9 +37,12 @@ const memo = new WeakMap<Section, WeakMap<Section, Clearance>>()
  * @param still the one it moves in
  * @returns undefined when one of them has no material
  */
-export function clearanceBetween(moving: Section, still: Section): Clearance | undefined {
-  const known = memo.get(moving)?.get(still)
-  if (known) return known
+export const clearanceBetween = (moving: Section, still: Section): Clearance | undefined =>
+  clearancesOf(moving)(still)
+
+const clearancesOf = once((moving: Section) => once((still: Section) => clearance(moving, still)))
+
+function clearance(moving: Section, still: Section): Clearance | undefined {
   const [a, b] = [surfaces(moving), surfaces(still)]
   const gap = leastApart(a, b)
   if (!gap) return undefined
@@ -49,17 +51,13 @@ export function clearanceBetween(moving: Section, still: Section): Clearance | u
   const right = steps.filter((g) => g.middle > 0).map((g) => g.least)
   const left = steps.filter((g) => g.middle < 0).map((g) => g.least)
   const sideways = gapsAlong(a, b, 'x').map((g) => g.least)
-  const made: Clearance = {
+  return {
     overlap: shared !== undefined && sectionArea(shared) > LEAST_SHARED,
     gap,
     radial: least(sideways),
     left: least(left),
     right: least(right),
   }
-  const byStill = memo.get(moving) ?? new WeakMap<Section, Clearance>()
-  byStill.set(still, made)
-  memo.set(moving, byStill)
-  return made
 }
 
 const least = (values: readonly number[]): number | undefined =>

@@ -1,10 +1,4 @@
-import {
-  disagreementProblem,
-  evaluate,
-  faultProblem,
-  type PartState,
-  type SketchState,
-} from '../route'
+import { disagreementProblem, faultProblem, type PartState, type SketchState } from '../route'
 import { valuesOf, type Part } from '../part'
 import type { Problem } from '../result'
 import { solidProperties } from '../section'
@@ -56,8 +50,8 @@ export interface PartReport {
 }
 
 /** Everything that can be told of a part in figures and sentences. */
-export function reportOf(part: Part): PartReport {
-  const state = evaluate(part)
+export function reportOf(state: PartState): PartReport {
+  const { part } = state
   return {
     name: part.name,
     bodies: bodyReports(part, state),

@@ -1,11 +1,12 @@
 import { evaluateFormula } from '../formula'
 import { valuesOf, type Check, type Part } from '../part'
-import { evaluate, type PartState } from '../route'
+import type { PartState } from '../route'
 import { fail, type Problem, type Result } from '../result'
 import type { Measure } from '../units'
 import { unitCalled, type ShownUnit } from '../units/shown'
 import { figureValue, figureWords, measureOfFigure, unitOfFigure } from './figures'
 import type { Measured } from './picks'
+import { once } from '../once'
 
 /** How a row of the sheet stands. */
 export type Verdict =
@@ -32,17 +33,10 @@ export interface CheckState {
   readonly problem?: Problem
 }
 
-const memo = new WeakMap<PartState, readonly CheckState[]>()
-
 /** Every row of a part's inspection sheet against the part as it stands at the end of its route. */
-export function checkStates(part: Part): readonly CheckState[] {
-  const state = evaluate(part)
-  const known = memo.get(state)
-  if (known) return known
-  const made = part.checks.map((check) => checkState(check, part, state))
-  memo.set(state, made)
-  return made
-}
+export const checkStates = once((state: PartState): readonly CheckState[] =>
+  state.part.checks.map((check) => checkState(check, state.part, state)),
+)
 
 export function checkState(
   check: Check,

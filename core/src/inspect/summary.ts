@@ -1,6 +1,6 @@
 import { pointsAlong } from '../geometry'
 import { usesSketch, type Part } from '../part'
-import { evaluate } from '../route'
+import type { PartState } from '../route'
 import { loopsOf } from '../section'
 import { isEndSketch, locator, pieceOf } from '../sketch'
 import { overallOf } from './report'
@@ -28,8 +28,8 @@ export interface PartSummary {
 /** Arcs on a card are drawn by chords this close, as a share of the part's size. */
 const CARD_CHORD = 1e-3
 
-export function summarise(part: Part): PartSummary {
-  const state = evaluate(part)
+export function summarise(state: PartState): PartSummary {
+  const { part } = state
   const overall = overallOf(state)
   const own = state.bodies.filter((b) => !b.reference)
   const chord = CARD_CHORD * Math.max(overall?.length ?? 1, overall?.diameter ?? 1)

@@ -22,6 +22,7 @@ import {
 } from '../geometry'
 import { liesOnAxis, loopsOf, type Section } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { once } from '../once'
 
 /** An edge with what leads away from its ends along the outline. */
 interface Side {
@@ -36,8 +37,6 @@ interface Side {
   readonly after: Vec
 }
 
-const memo = new WeakMap<Section, Apart | undefined>()
-
 /** The directions of a corner may miss a right angle by this much. */
 const ROUNDING = 1e-9
 
@@ -50,14 +49,7 @@ const STEEP = 0.5
  * edge there is no wall. Ways across the axis count too: a solid shaft is as thick as its diameter.
  * @returns undefined for a section without material
  */
-export function leastWall(section: Section): Apart | undefined {
-  if (memo.has(section)) return memo.get(section)
-  const found = searchWall(section)
-  memo.set(section, found)
-  return found
-}
-
-function searchWall(section: Section): Apart | undefined {
+export const leastWall = once((section: Section): Apart | undefined => {
   const sides = sidesOf(section)
   const turned = sides.map(({ piece }) => ({ piece, times: 1 }))
   const inMaterial = (p: Vec): boolean => windingAround(up(p), turned) > 0
@@ -105,7 +97,7 @@ function searchWall(section: Section): Apart | undefined {
     }
   }
   return best
-}
+})
 
 /** Where a way is looked at to tell whether it runs through material. */
 const QUARTERS = [0.25, 0.5, 0.75]

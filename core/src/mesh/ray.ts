@@ -1,5 +1,6 @@
 import { pointsAlong, type Place, type Vec } from '../geometry'
 import { edgesOf, liesOnAxis, type Section, type SectionEdge } from '../section'
+import { lastFor } from '../once'
 
 /** Where a ray goes through the surface of a turned body. */
 export interface TurnedHit {
@@ -18,19 +19,13 @@ interface Bit {
   readonly to: Vec
 }
 
-const memo = new WeakMap<Section, { readonly chord: number; readonly bits: readonly Bit[] }>()
-
-function bitsOf(section: Section, chord: number): readonly Bit[] {
-  const known = memo.get(section)
-  if (known?.chord === chord) return known.bits
-  const bits = edgesOf(section).flatMap((edge) => {
+const bitsOf = lastFor((section: Section, chord: number): readonly Bit[] =>
+  edgesOf(section).flatMap((edge) => {
     if (liesOnAxis(edge)) return []
     const points = pointsAlong(edge.piece, chord)
     return points.slice(1).map((to, i): Bit => ({ edge, from: points[i] ?? to, to }))
-  })
-  memo.set(section, { chord, bits })
-  return bits
-}
+  }),
+)
 
 /**
  * Where a ray meets the surface of a turned section, nearest first: each straight bit of the outline

@@ -1,5 +1,6 @@
 import { pointsAlong, tangentAt, type Vec, type Place } from '../geometry'
 import { edgesOf, liesOnAxis, type Section } from '../section'
+import { lastFor } from '../once'
 
 /** A point of the outline with its normal out of the material, both in the section plane. */
 interface Rib {
@@ -7,12 +8,8 @@ interface Rib {
   readonly normal: Vec
 }
 
-const memo = new WeakMap<Section, { readonly chord: number; readonly runs: readonly Rib[][] }>()
-
-function ribsOf(section: Section, chord: number): readonly Rib[][] {
-  const known = memo.get(section)
-  if (known?.chord === chord) return known.runs
-  const runs = edgesOf(section).flatMap((edge) => {
+const ribsOf = lastFor((section: Section, chord: number): readonly Rib[][] =>
+  edgesOf(section).flatMap((edge) => {
     if (liesOnAxis(edge)) return []
     const points = pointsAlong(edge.piece, chord)
     return [
@@ -21,10 +18,8 @@ function ribsOf(section: Section, chord: number): readonly Rib[][] {
         return { at, normal: { x: tangent.y, y: -tangent.x } }
       }),
     ]
-  })
-  memo.set(section, { chord, runs })
-  return runs
-}
+  }),
+)
 
 /** From where one looks: from a place, or along a direction from far away. */
 export type Eye = { readonly at: Place } | { readonly along: Place }

@@ -1,5 +1,6 @@
 import { measureOf } from '../constraints'
 import { evaluateTable, type Definition, type ValueTable } from '../formula'
+import { once } from '../once'
 import { fail, type Problem } from '../result'
 import { LARGEST_LENGTH } from '../tolerances'
 import type { Size, Sketch } from '../sketch'
@@ -22,8 +23,6 @@ export interface SketchSizes {
   readonly problems: ReadonlyMap<string, Problem>
 }
 
-const memo = new WeakMap<Part, PartValues>()
-
 /** Values by the formulas they came from: moving points, as a drag does, changes none of them. */
 const byFormulas = new WeakMap<
   Part['values'],
@@ -35,9 +34,7 @@ const byFormulas = new WeakMap<
 >()
 
 /** Evaluates named values and sizes together, since each may read the others. */
-export function valuesOf(part: Part): PartValues {
-  const known = memo.get(part)
-  if (known) return known
+export const valuesOf = once((part: Part): PartValues => {
   const before = byFormulas.get(part.values)
   const same =
     before?.units === part.units &&
@@ -47,14 +44,9 @@ export function valuesOf(part: Part): PartValues {
       return s.sizes === known?.sizes && s.id === known.id
     })
   const values = same ? before.values : evaluateAll(part)
-  memo.set(part, values)
-  byFormulas.set(part.values, {
-    units: part.units,
-    profiles: part.sketches,
-    values,
-  })
+  byFormulas.set(part.values, { units: part.units, profiles: part.sketches, values })
   return values
-}
+})
 
 function evaluateAll(part: Part): PartValues {
   const driving = part.sketches.flatMap((s) => s.sizes.filter((size) => !size.reference))
@@ -87,7 +79,6 @@ function sketchSizes(sizes: readonly Size[], table: ValueTable): SketchSizes {
   return { values, problems }
 }
 
-/** What kind of value a size takes. */
 /** Why a value cannot be a size's, if so. @param value in mm or radians */
 export function sizeProblem(size: Pick<Size, 'kind'>, value: number): Problem | undefined {
   const angle = measureOf(size) === 'angle'

@@ -1,30 +1,42 @@
 import { EMPTY_SECTION, combine, solidProperties, unsoundness, type Section } from '../section'
-import { foundCount, foundFor, turnedOps, type PlacedMesh, type SolidPlan } from '../solid'
+import {
+  NOTHING_FOUND,
+  foundFor,
+  turnedOps,
+  type Findings,
+  type Found,
+  type PlacedMesh,
+  type SolidPlan,
+} from '../solid'
 import { valuesOf, type Part, type Step } from '../part'
 import { fail, type Problem, type Result } from '../result'
-import { sketchStateOf } from './sketches'
+import { sketchStates } from './sketches'
 import { runStep } from './runStep'
 import { remembered, type Outcome } from './steps/context'
 import type { BodyState, PartState, StepState } from './state'
+import { lastFor, once } from '../once'
 
-/** A part's state, and up to which answer of the kernel it holds; for good where none was needed. */
+/** A part's state, and the answers of the kernel that it was made with. */
 interface Remembered {
   readonly state: PartState
-  readonly upTo: number
+  readonly asked: ReadonlyMap<SolidPlan, Found | undefined>
 }
 
+/** The last state of each part. Written and read by `evaluate` only. */
 const memo = new WeakMap<Part, Remembered>()
 
 /**
  * Runs a part's route from the first step to the last. A step that fails keeps its place and says
  * why; later steps run where they can. Unchanged sketches and steps are not computed again. Bodies
- * that are no full turn have a plan for the solid kernel; what it told of plans so far is in the state.
+ * that are no full turn have a plan for the solid kernel.
+ * @param findings what the kernel told of plans so far: figures, and steps that it could not do
  */
-export function evaluate(part: Part): PartState {
+export function evaluate(part: Part, findings: Findings = NOTHING_FOUND): PartState {
   const known = memo.get(part)
-  if (known && known.upTo >= foundCount()) return known.state
-  const sketches = new Map(part.sketches.map((s) => [s.id, sketchStateOf(s, part)]))
-  const run = new Run(part, sketches)
+  const holds = known && [...known.asked].every(([plan, was]) => foundFor(findings, plan) === was)
+  if (holds) return known.state
+  const sketches = sketchStates(part)
+  const run = new Run(part, sketches, findings)
   const steps = part.route.map((step) => run.step(step))
   const { problems } = valuesOf(part)
   const valueProblems = new Map(
@@ -33,16 +45,16 @@ export function evaluate(part: Part): PartState {
       return problem ? [[v.name, problem] as const] : []
     }),
   )
-  const state: PartState = { sketches, steps, bodies: run.bodies, valueProblems }
-  memo.set(part, { state, upTo: run.asked ? foundCount() : Infinity })
+  const state: PartState = { part, sketches, steps, bodies: run.bodies, valueProblems }
+  memo.set(part, { state, asked: run.asked })
   return state
 }
 
 /** The bodies of a part while its route runs. */
 class Run {
   bodies: readonly BodyState[]
-  /** Whether anything in it depends on what the kernel tells. */
-  asked = false
+  /** Every plan whose answer it depends on, with the answer it went by. */
+  readonly asked = new Map<SolidPlan, Found | undefined>()
   private readonly sections = new Map<string, Section>()
   private readonly plans = new Map<string, SolidPlan>()
   private readonly meshes = new Map<string, PlacedMesh>()
@@ -51,6 +63,7 @@ class Run {
   constructor(
     private readonly part: Part,
     private readonly sketches: PartState['sketches'],
+    private readonly findings: Findings,
   ) {
     this.bodies = this.standing()
   }
@@ -86,15 +99,15 @@ class Run {
     const next = new Map(value.plans)
     for (const [body, section] of value.sections) {
       const plan = plans.get(body)
-      // A full turn of a body that is none: the solid gains and loses what the section does.
+      // A full turn of a body that is none.
       if (plan && !next.has(body)) {
         next.set(body, followed(step.id, plan, sections.get(body) ?? EMPTY_SECTION, section))
       }
     }
     for (const plan of next.values()) {
       if (!plan) continue
-      this.asked = true
-      const found = foundFor(plan)
+      const found = foundFor(this.findings, plan)
+      this.asked.set(plan, found)
       if (found && !found.ok) return idle('failed', found.problem)
     }
     outcomes.set(step.id, value)
@@ -123,11 +136,17 @@ class Run {
     }
   }
 
+  private foundOf(body: string): Found | undefined {
+    const plan = this.plans.get(body)
+    return plan && this.asked.get(plan)
+  }
+
   private standing(): BodyState[] {
     return this.part.bodies.map(({ id }) =>
       bodyStateOf(this.part, id, {
         section: this.sections.get(id) ?? EMPTY_SECTION,
         plan: this.plans.get(id),
+        found: this.foundOf(id),
         mesh: this.meshes.get(id),
       }),
     )
@@ -149,27 +168,37 @@ const defect = (what: string): Problem =>
 /** Masses that differ by less than this share are one. */
 const SAME_MASS = 1e-12
 
-const followedPlans = new WeakMap<Section, { readonly from: SolidPlan; readonly plan: SolidPlan }>()
+/**
+ * The plan of a body that is no full turn after its section changed from one to another: the solid gains and loses
+ * what the section does. The same plan for the same change, so that later steps know that nothing is new.
+ */
+const followed = (step: string, plan: SolidPlan, before: Section, after: Section): SolidPlan =>
+  followedFrom(before)(plan)(after, step)
 
-function followed(step: string, plan: SolidPlan, before: Section, after: Section): SolidPlan {
-  const known = followedPlans.get(after)
-  if (known?.from === plan) return known.plan
-  const lost = combine(before, after, 'cut') ?? EMPTY_SECTION
-  const gained = combine(after, before, 'cut') ?? EMPTY_SECTION
-  const next = { base: plan.base, ops: [...plan.ops, ...turnedOps(step, lost, gained)] }
-  followedPlans.set(after, { from: plan, plan: next })
-  return next
-}
+const followedFrom = once((before: Section) =>
+  once((plan: SolidPlan) =>
+    lastFor((after: Section, step: string): SolidPlan => {
+      const lost = combine(before, after, 'cut') ?? EMPTY_SECTION
+      const gained = combine(after, before, 'cut') ?? EMPTY_SECTION
+      return { base: plan.base, ops: [...plan.ops, ...turnedOps(step, lost, gained)] }
+    }),
+  ),
+)
 
 const massOf = (bodies: readonly BodyState[]): number => bodies.reduce((sum, b) => sum + b.mass, 0)
 
-const solids = new WeakMap<Section, ReturnType<typeof solidProperties>>()
+const solidOf = once(solidProperties)
 
 /** The integrals are taken when they are first asked for: a drag is painted before it is weighed. */
 function bodyStateOf(
   part: Part,
   bodyId: string,
-  { section, plan, mesh }: Pick<BodyState, 'section' | 'plan' | 'mesh'>,
+  {
+    section,
+    plan,
+    found,
+    mesh,
+  }: Pick<BodyState, 'section' | 'plan' | 'mesh'> & { readonly found: Found | undefined },
 ): BodyState {
   const body = part.bodies.find((b) => b.id === bodyId)
   const material = part.materials.find((m) => m.id === body?.material)
@@ -182,12 +211,8 @@ function bodyStateOf(
     reference: mesh !== undefined || body?.reference === true,
     get solid() {
       if (mesh) return undefined
-      if (plan) {
-        const found = foundFor(plan)
-        return found?.ok ? found.value : undefined
-      }
-      if (!solids.has(section)) solids.set(section, solidProperties(section))
-      return solids.get(section)
+      if (plan) return found?.ok ? found.value : undefined
+      return solidOf(section)
     },
     get mass() {
       if (this.reference) return 0

@@ -1,5 +1,6 @@
 export { dependenceOf, type Dependence } from './depends'
 export { DEFECT_CODE, evaluate } from './evaluate'
+export { sketchStates } from './sketches'
 export { threadArc, threadsOf } from './threads'
 export { stepMarks, type StepMark } from './marks'
 export { disagreementProblem, faultProblem, nameItems } from './problems'

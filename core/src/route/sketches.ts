@@ -1,5 +1,6 @@
 import { measureSize } from '../constraints'
-import { usesChain, valuesOf, type Part, type PartValues } from '../part'
+import { once } from '../once'
+import { usesChain, valuesOf, type Part, type SketchSizes } from '../part'
 import { profileOf, type ProfileFault, type SectionEdge } from '../section'
 import { simplePieces } from '../geometry'
 import { entityMap, locator, pieceOf, type Sketch } from '../sketch'
@@ -13,12 +14,18 @@ interface Remembered {
   readonly solution: Solution
 }
 
+/**
+ * The last solution of each sketch. Solving writes it, and so does a drag, which knows where its points stand and what
+ * freedoms are left without solving again.
+ */
 const solutions = new WeakMap<Sketch, Remembered>()
+
 /** Keeps what is known of a solution for the sketch it led to. */
 export function remember(sketch: Sketch, driving: Driving, solution: Solution): void {
   solutions.set(sketch, { key: driving.key, solution })
 }
 
+/** The last state of each sketch, for the sizes, links and chains that its key tells. */
 const states = new WeakMap<Sketch, { readonly key: string; readonly state: SketchState }>()
 
 /** The driving sizes of one sketch that have a value, and a text that tells them from others. */
@@ -27,21 +34,14 @@ export interface Driving {
   readonly key: string
 }
 
-const drivingSizes = new WeakMap<PartValues, WeakMap<Sketch['sizes'], Driving>>()
-
 /** Found once for all positions of a sketch: a drag changes neither formulas nor sizes. */
-export function drivingOf(sketch: Sketch, part: Part): Driving {
-  const all = valuesOf(part)
-  const bySketch = drivingSizes.get(all) ?? new WeakMap<Sketch['sizes'], Driving>()
-  drivingSizes.set(all, bySketch)
-  const known = bySketch.get(sketch.sizes)
-  if (known) return known
-  const { values } = all.sizesOf(sketch.id)
-  const key = [...values].map(([id, value]) => `${id}=${value}`).join(';')
-  const driving = { values, key }
-  bySketch.set(sketch.sizes, driving)
-  return driving
-}
+export const drivingOf = (sketch: Sketch, part: Part): Driving =>
+  drivingIn(valuesOf(part).sizesOf(sketch.id))
+
+const drivingIn = once(({ values }: SketchSizes): Driving => ({
+  values,
+  key: [...values].map(([id, value]) => `${id}=${value}`).join(';'),
+}))
 
 export function solutionOf(sketch: Sketch, { values, key }: Driving): Solution {
   const known = solutions.get(sketch)
@@ -51,8 +51,12 @@ export function solutionOf(sketch: Sketch, { values, key }: Driving): Solution {
   return solution
 }
 
+/** What every sketch of a part comes to, by its id. */
+export const sketchStates = (part: Part): ReadonlyMap<string, SketchState> =>
+  new Map(part.sketches.map((s) => [s.id, sketchStateOf(s, part)]))
+
 /** What one sketch of a part comes to. */
-export function sketchStateOf(sketch: Sketch, part: Part): SketchState {
+function sketchStateOf(sketch: Sketch, part: Part): SketchState {
   // Corners of the section are not known yet; the route looks after links to them.
   const earlier = part.sketches.slice(0, part.sketches.indexOf(sketch))
   const lost = lostLinks(sketch, earlier, () => ({ x: 0, y: 0 }))

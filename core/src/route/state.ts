@@ -1,4 +1,5 @@
 import type { Frame, Place } from '../geometry'
+import type { Part } from '../part'
 import type { Problem } from '../result'
 import type { Profile, Section, SolidProperties } from '../section'
 import type { PlacedMesh, SolidPlan } from '../solid'
@@ -47,9 +48,9 @@ export interface StepState {
   readonly bodies: readonly BodyState[]
   /** What it added or took away, by itself, where it is such a step. */
   readonly tool: Section | undefined
-  /** The sizes that its section does not show: of holes, flats, slots, bars. */
   /** What edges that it made are told as, by key, where their own shape does not say it. */
   readonly edgeWords: ReadonlyMap<string, string>
+  /** The sizes that its section does not show: of holes, flats, slots, bars. */
   readonly sizes: readonly SizeAt[]
   readonly threads: readonly ThreadCircle[]
   /** The change of mass it made, in g. */
@@ -74,6 +75,7 @@ export interface BodyState {
 
 /** A part, evaluated: what every sketch, step and body comes to. */
 export interface PartState {
+  readonly part: Part
   readonly sketches: ReadonlyMap<string, SketchState>
   readonly steps: readonly StepState[]
   readonly bodies: readonly BodyState[]

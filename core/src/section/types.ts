@@ -1,6 +1,7 @@
 import { faceName } from '../names'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import type { Piece, Vec } from '../geometry'
+import { once } from '../once'
 
 /**
  * Where an edge of a section comes from. Picks, fillets and targets refer to these names, never to
@@ -19,15 +20,7 @@ export interface EdgeName {
 }
 
 /** An edge's name as one text, as steps refer to it: the step, a slash, the entity. */
-export function edgeKey(name: EdgeName): string {
-  const known = keys.get(name)
-  if (known !== undefined) return known
-  const key = faceName(name.step, name.entity)
-  keys.set(name, key)
-  return key
-}
-
-const keys = new WeakMap<EdgeName, string>()
+export const edgeKey = once((name: EdgeName): string => faceName(name.step, name.entity))
 
 /** The name of an edge that a step makes from other edges. */
 export function madeFrom(step: string, what: string, ...names: readonly EdgeName[]): EdgeName {
@@ -69,17 +62,11 @@ export function loopsOf(section: Section): Loop[] {
   return section.regions.flatMap((r) => [r.outer, ...r.holes])
 }
 
-const edges = new WeakMap<Section, readonly SectionEdge[]>()
-
 /** All edges of a section, loop after loop. */
-export function edgesOf(section: Section): readonly SectionEdge[] {
-  const known = edges.get(section)
-  if (known) return known
+export const edgesOf = once((section: Section): readonly SectionEdge[] => {
   const [only, ...more] = loopsOf(section)
-  const all = more.length === 0 ? (only ?? []) : [only ?? [], ...more].flat()
-  edges.set(section, all)
-  return all
-}
+  return more.length === 0 ? (only ?? []) : [only ?? [], ...more].flat()
+})
 
 /** The section with every loop changed, regions and holes staying what they are. */
 export function withLoops(section: Section, change: (loop: Loop) => Loop): Section {

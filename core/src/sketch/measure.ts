@@ -13,32 +13,27 @@ import {
   type Vec,
 } from '../geometry'
 import { AXIS_ID, ORIGIN_ID, type Entity, type Sketch, type SketchLine } from './types'
+import { once } from '../once'
 
 /** Finds positions of points by id, in mm. */
 export type Locate = (pointId: string) => Vec
 
 /** Positions as they are stored in the sketch; ids without a point are the origin. */
-export function locator({ points }: Pick<Sketch, 'points'>): Locate {
-  const known = locators.get(points)
-  if (known) return known
-  const places = new Map<string, Vec>(points.map((p) => [p.id, p]))
-  const locate: Locate = (id) => places.get(id) ?? ORIGIN
-  locators.set(points, locate)
-  return locate
-}
+export const locator = ({ points }: Pick<Sketch, 'points'>): Locate => locateIn(points)
 
-/** Sketches stay as they are: what is found of one holds for good. */
-const locators = new WeakMap<Sketch['points'], Locate>()
-const entityMaps = new WeakMap<Sketch['entities'], Entities>()
+const locateIn = once((points: Sketch['points']): Locate => {
+  const places = new Map<string, Vec>(points.map((p) => [p.id, p]))
+  return (id) => places.get(id) ?? ORIGIN
+})
 
 /** Entities by id. */
 export type Entities = ReadonlyMap<string, Entity>
 
-export function entityMap({ entities }: Sketch): Entities {
-  const known = entityMaps.get(entities) ?? new Map(entities.map((e) => [e.id, e]))
-  entityMaps.set(entities, known)
-  return known
-}
+export const entityMap = ({ entities }: Sketch): Entities => byId(entities)
+
+const byId = once(
+  (entities: Sketch['entities']): Entities => new Map(entities.map((e) => [e.id, e])),
+)
 
 /** The straight lines of a sketch. */
 export function linesOf(sketch: Sketch): SketchLine[] {

@@ -1,19 +1,17 @@
 import type { Section } from '../section'
 import type { SolidOp, SolidPlan } from './plan'
+import { once } from '../once'
 
 /**
  * Content keys: equal plans have equal keys, whatever objects they are. A key of 106 bits keeps
  * chance meetings away; sections and operations are read once.
  */
 
-const sections = new WeakMap<Section, string>()
-const ops = new WeakMap<SolidOp, string>()
-
 /** The keys of a plan's states: of its base, and of it after each operation. */
 export function planKeys({ base, ops: all }: SolidPlan): readonly string[] {
   const keys = [sectionKey(base)]
   for (const op of all) {
-    const own = remembered(ops, op, () => JSON.stringify(op))
+    const own = opKey(op)
     keys.push(digest(`${keys.at(-1) ?? ''} ${own}`))
   }
   return keys
@@ -22,20 +20,8 @@ export function planKeys({ base, ops: all }: SolidPlan): readonly string[] {
 /** The key of a plan as a whole. */
 export const planKey = (plan: SolidPlan): string => planKeys(plan).at(-1) ?? ''
 
-const sectionKey = (section: Section): string =>
-  remembered(sections, section, () => JSON.stringify(section))
-
-function remembered<T extends object>(
-  known: WeakMap<T, string>,
-  of: T,
-  text: () => string,
-): string {
-  const found = known.get(of)
-  if (found !== undefined) return found
-  const key = digest(text())
-  known.set(of, key)
-  return key
-}
+const sectionKey = once((section: Section): string => digest(JSON.stringify(section)))
+const opKey = once((op: SolidOp): string => digest(JSON.stringify(op)))
 
 /** Two runs of a 53-bit mixing hash (multiply and shift, after MurmurHash3) with different seeds. */
 function digest(text: string): string {

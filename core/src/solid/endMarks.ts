@@ -14,7 +14,8 @@ import {
   type Place,
   type Vec,
 } from '../geometry'
-import { cornersOf, edgeKey, loopsOf, type Section } from '../section'
+import { once, lastFor } from '../once'
+import { EMPTY_SECTION, cornersOf, edgeKey, loopsOf, type Section } from '../section'
 import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../tolerances'
 import { placeMirrored } from './mirrored'
 import type {
@@ -54,30 +55,25 @@ export interface EndMarks {
 /** The key of the part's axis. */
 const AXIS = 'axis'
 
-interface Known {
-  readonly plan: SolidPlan | undefined
-  readonly frame: string
-  readonly marks: EndMarks
-}
-
-const memo = new WeakMap<Section, Known>()
-
 /**
  * What of a body an end sketch can build on: the circles of its section, and what its steps that are
  * no full turn have made: holes, flats, slots, part turns, outlines drawn out.
  * @param frame the end sketch's own
  */
-export function endMarks(section: Section, plan: SolidPlan | undefined, frame: Frame): EndMarks {
-  const seen = JSON.stringify(frame)
-  const known = memo.get(section)
-  if (known?.plan === plan && known?.frame === seen) return known.marks
-  const marks = new Marks(frame)
-  marks.section(section)
-  marks.ops('', plan?.ops ?? [])
-  const all = marks.all()
-  memo.set(section, { plan, frame: seen, marks: all })
-  return all
-}
+export const endMarks = (section: Section, plan: SolidPlan | undefined, frame: Frame): EndMarks =>
+  marksIn(section)(plan ?? NO_PLAN, JSON.stringify(frame))
+
+const NO_PLAN: SolidPlan = { base: EMPTY_SECTION, ops: [] }
+
+/** A frame is compared by what it says: each asking makes its own. */
+const marksIn = once((section: Section) =>
+  lastFor((plan: SolidPlan, frame: string): EndMarks => {
+    const marks = new Marks(JSON.parse(frame) as Frame)
+    marks.section(section)
+    marks.ops('', plan.ops)
+    return marks.all()
+  }),
+)
 
 /** Where a mark of a key lies, if it is still there. */
 export const endMarkAt = ({ places }: EndMarks, key: string): Vec | undefined => places.get(key)

@@ -17,26 +17,24 @@ export type Found =
   | { readonly ok: true; readonly value: LiftedProperties }
   | { readonly ok: false; readonly problem: Problem }
 
+/**
+ * What the kernel has come to so far, by the content of plans: it holds for every evaluation of a part that comes to
+ * the same plan. Never changed: what is found makes new findings.
+ */
+export type Findings = ReadonlyMap<string, Found>
+
+export const NOTHING_FOUND: Findings = new Map()
+
 /** So many plans are remembered: far more than a part has bodies and steps. */
 const MOST_FOUND = 2000
 
-const found = new Map<string, Found>()
-let count = 0
-
-/**
- * Notes what the kernel came to. Plans are compared by content, so that what was found holds for
- * every evaluation of the part that comes to the same.
- */
-export function noteFound(plan: SolidPlan, what: Found): void {
+/** The findings with one more; the oldest are let go of when there are very many. */
+export function withFound(findings: Findings, plan: SolidPlan, what: Found): Findings {
   const key = planKey(plan)
-  found.delete(key)
-  found.set(key, what)
-  count += 1
-  if (found.size > MOST_FOUND) for (const oldest of found.keys()) return void found.delete(oldest)
+  const kept = [...findings].filter(([k]) => k !== key).slice(1 - MOST_FOUND)
+  return new Map([...kept, [key, what]])
 }
 
 /** What the kernel came to for this plan; undefined while it was not asked or has not answered. */
-export const foundFor = (plan: SolidPlan): Found | undefined => found.get(planKey(plan))
-
-/** Grows with everything that is noted: what was reckoned from figures before may have changed. */
-export const foundCount = (): number => count
+export const foundFor = (findings: Findings, plan: SolidPlan): Found | undefined =>
+  findings.get(planKey(plan))

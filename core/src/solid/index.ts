@@ -12,7 +12,14 @@ export {
 export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
-export { foundCount, foundFor, noteFound, type Found, type LiftedProperties } from './found'
+export {
+  NOTHING_FOUND,
+  foundFor,
+  withFound,
+  type Findings,
+  type Found,
+  type LiftedProperties,
+} from './found'
 export * from './tools'
 export { byAngle, byLength, edgesAgain, repeatedOp, type Again, type Moves } from './again'
 export { mirroredOp, type MirrorPlane } from './mirrored'

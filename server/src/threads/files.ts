@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
 import type { Problem } from '@lathica/core/result'
 import type { Part } from '@lathica/core/part'
+import { evaluate, type PartState } from '@lathica/core/route'
 import { isMeshFile, partFromMeshes, plainName, recoveredWords } from '@lathica/core/recover'
 import {
   EXPORTERS,
@@ -82,7 +83,7 @@ async function written(
     return part.ok ? [part.value] : []
   })
   // A body that takes the kernel is one thing to do, and so is each file.
-  const of = read.reduce((sum, part) => sum + 1 + liftedIn(part, exporter), 0)
+  const of = read.reduce((sum, part) => sum + 1 + liftedIn(evaluate(part), exporter), 0)
   let done = 0
   const made: Written[] = []
   const notes: string[] = []
@@ -124,9 +125,9 @@ interface WrittenPart extends Written {
   readonly notes: readonly string[]
 }
 
-const liftedIn = (part: Part, exporter: Exporter): number =>
-  exporter.of === 'solids' && needsKernel(part)
-    ? bodyPlans(part).filter(({ plan }) => plan.ops.length > 0).length
+const liftedIn = (state: PartState, exporter: Exporter): number =>
+  exporter.of === 'solids' && needsKernel(state)
+    ? bodyPlans(state).filter(({ plan }) => plan.ops.length > 0).length
     : 0
 
 /** The file of a part, or why there is none. */
@@ -136,17 +137,17 @@ async function fileOf(
   tolerance: number,
   onBody: (name: string) => void,
 ): Promise<WrittenPart | string> {
-  const lifted = liftedIn(part, exporter) > 0
+  const lifted = liftedIn(evaluate(part), exporter) > 0
   const kernel = lifted ? await kernelAtHand() : undefined
   try {
-    if (kernel) settlePlans(part, (plan) => kernel.weigh(plan))
-    const built = kernel && builtGeometry(kernel, part, tolerance, onBody)
+    const state = kernel ? settlePlans(part, (plan) => kernel.weigh(plan)) : evaluate(part)
+    const built = kernel && builtGeometry(kernel, state, tolerance, onBody)
     const settings = { tolerance, at: new Date(), ...(built ? { built } : {}) }
-    const made = exporter.write(part, settings)
+    const made = exporter.write(state, settings)
     if (!made.ok) return `${made.problem.message} ${made.problem.mend}`
     const { value } = made
     const content = typeof value === 'string' ? strToU8(value) : value
-    const notes = exporter.triangles ? touchWords(part, tolerance, built) : []
+    const notes = exporter.triangles ? touchWords(state, tolerance, built) : []
     return { name: `${part.name}.${exporter.extension}`, type: exporter.type, content, notes }
   } catch (error) {
     if (!(error instanceof KernelFault)) throw error
@@ -189,8 +190,6 @@ async function broughtIn({ fileName, path }: ImportTask, tell: Tell): Promise<Fi
   const recovered = partFromFile(kernel, text, plainName(fileName), ({ done, of, words }) =>
     tell({ done, of: of + 1, words: `${fileName}: ${words}` }),
   )
-  tell({ done: 9, of: 10, words: `${fileName}: Weighing its bodies` })
-  settlePlans(recovered.part, (plan) => kernel.weigh(plan))
   const part = storable(toDocument(recovered.part))
   return { kind: 'part', part, words: recoveredWords(recovered) }
 }

@@ -9,6 +9,5 @@ export async function weigh(document: string): Promise<PartSummary | undefined> 
   const loaded = await kernel
   const read = readPart(JSON.parse(document))
   if (!read.ok) return undefined
-  settlePlans(read.value, (plan) => loaded.weigh(plan))
-  return summarise(read.value)
+  return summarise(settlePlans(read.value, (plan) => loaded.weigh(plan)))
 }

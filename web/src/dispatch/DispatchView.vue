@@ -46,19 +46,19 @@ const wrong = computed(() => {
 const turned = computed(
   () => parts.state?.bodies.some((b) => b.section.regions.length > 0) === true,
 )
-const kernelNeeded = computed(() => parts.part !== undefined && needsKernel(parts.part))
+const kernelNeeded = computed(() => parts.state !== undefined && needsKernel(parts.state))
 /** What the kernel built at the tolerance that is typed; undefined while it has not. */
 const built = shallowRef<BuiltGeometry>()
 const building = ref(false)
 watchDebounced(
   [() => parts.part, tolerance],
   async () => {
-    const { part } = parts
+    const { part, state } = parts
     const result = tolerance.value
     built.value = undefined
-    if (!part || !kernelNeeded.value || !result.ok || wrong.value) return
+    if (!state || !kernelNeeded.value || !result.ok || wrong.value) return
     building.value = true
-    const answer = await geometryFor(part, result.value)
+    const answer = await geometryFor(state, result.value)
     if (part !== parts.part || result !== tolerance.value) return
     building.value = false
     if (answer.ok) built.value = answer.value
@@ -67,10 +67,10 @@ watchDebounced(
   { debounce: 300, immediate: true },
 )
 const triangles = computed(() => {
-  const { part } = parts
+  const { state } = parts
   const result = tolerance.value
-  if (!part || !result.ok || wrong.value) return 0
-  const bodies = meshedBodies(part, result.value, built.value)
+  if (!state || !result.ok || wrong.value) return 0
+  const bodies = meshedBodies(state, result.value, built.value)
   return bodies.reduce((sum, b) => sum + b.mesh.indices.length / 3, 0)
 })
 /** Where triangles touch themselves; looked for once nothing changes, since it takes a moment. */
@@ -78,10 +78,10 @@ const touches = ref<readonly string[]>([])
 watchDebounced(
   [() => parts.part, tolerance, built],
   () => {
-    const { part } = parts
+    const { state } = parts
     const result = tolerance.value
-    const isKnown = part && result.ok && !wrong.value
-    touches.value = isKnown ? touchWords(part, result.value, built.value) : []
+    const isKnown = state && result.ok && !wrong.value
+    touches.value = isKnown ? touchWords(state, result.value, built.value) : []
   },
   { debounce: 400, immediate: true },
 )
@@ -95,14 +95,14 @@ const isReady = (exporter: Exporter): boolean =>
     (exporter.of !== 'solids' || !kernelNeeded.value || built.value !== undefined))
 
 function save(exporter: Exporter): void {
-  const { part } = parts
-  if (!part) return
+  const { state } = parts
+  if (!state) return
   const used = tolerance.value.ok ? tolerance.value.value : EXPORT_CHORD_TOLERANCE
-  const made = exporter.write(part, {
+  const made = exporter.write(state, {
     ...{ tolerance: used, at: new Date() },
     ...(built.value ? { built: built.value } : {}),
   })
-  if (made.ok) saveFile(made.value, `${part.name}.${exporter.extension}`, exporter.type)
+  if (made.ok) saveFile(made.value, `${state.part.name}.${exporter.extension}`, exporter.type)
   else tellProblem(made.problem)
 }
 </script>

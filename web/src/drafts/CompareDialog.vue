@@ -8,6 +8,7 @@ import { computed } from 'vue'
 import PartPicture from '../shelf/PartPicture.vue'
 import { differencesOf } from './differences'
 import type { Draft } from './drafts'
+import { useFindingsStore } from '../store/findings'
 import { momentOf } from './words'
 
 /** More rows than this no one reads; the rest is counted. */
@@ -15,6 +16,7 @@ const MOST_ROWS = 60
 
 const props = defineProps<{ part: Part; draft: Draft }>()
 const open = defineModel<boolean>('open', { required: true })
+const findings = useFindingsStore()
 const emit = defineEmits<{ take: [] }>()
 
 const read = computed(() => (open.value ? readPart(props.draft.document) : undefined))
@@ -25,8 +27,11 @@ const shown = computed(() => rows.value.slice(0, MOST_ROWS))
 const states = computed(() =>
   other.value
     ? [
-        { called: 'as it is now', summary: summarise(props.part) },
-        { called: `work of ${momentOf(props.draft)}`, summary: summarise(other.value) },
+        { called: 'as it is now', summary: summarise(findings.stateOf(props.part)) },
+        {
+          called: `work of ${momentOf(props.draft)}`,
+          summary: summarise(findings.stateOf(other.value)),
+        },
       ].map((state) => ({ ...state, size: sizeOf(state.summary) }))
     : [],
 )

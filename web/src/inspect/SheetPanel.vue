@@ -26,7 +26,7 @@ const parts = usePartStore()
 const inspect = useInspectStore()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 
-const states = computed(() => (parts.part ? checkStates(parts.part) : []))
+const states = computed(() => (parts.state ? checkStates(parts.state) : []))
 const summary = computed(() => {
   const { passing, targets, failing, open } = summaryOf(states.value)
   if (targets === 0) return 'no targets yet'
@@ -77,7 +77,7 @@ async function importSheet(event: Event): Promise<void> {
   }
 }
 function exportSheet(): void {
-  if (parts.part) saveFile(writeSheet(parts.part), `${parts.name} inspection.csv`, 'text/csv')
+  if (parts.state) saveFile(writeSheet(parts.state), `${parts.name} inspection.csv`, 'text/csv')
 }
 </script>
 

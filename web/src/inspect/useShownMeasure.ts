@@ -19,8 +19,8 @@ export function useShownMeasure(): ComputedRef<ShownMeasure | undefined> {
   const inspect = useInspectStore()
 
   function ofRow(): ShownMeasure | undefined {
-    const { part } = parts
-    const found = part && checkStates(part).find((s) => s.check.id === inspect.rowId)
+    const { state } = parts
+    const found = state && checkStates(state).find((s) => s.check.id === inspect.rowId)
     const way = found?.measured?.way
     return found?.measured && way
       ? { way, words: tellValue(found.measured.value, found.unit) }

@@ -45,9 +45,9 @@ const mass = computed(() => {
 })
 
 const checks = computed(() => {
-  const { followedPart: part } = parts
-  if (!part || part.checks.length === 0) return undefined
-  const { passing, targets, failing, open } = summaryOf(checkStates(part))
+  const { followed } = parts
+  if (!followed || followed.part.checks.length === 0) return undefined
+  const { passing, targets, failing, open } = summaryOf(checkStates(followed))
   if (targets === 0) return undefined
   const mark = failing > 0 ? '✕' : open > 0 ? '?' : '✓'
   return { text: `${mark} ${passing} of ${targets} checks`, fails: failing > 0 }

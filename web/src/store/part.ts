@@ -1,7 +1,6 @@
 import type { Problem, Result } from '@lathica/core/result'
 import { METRIC } from '@lathica/core/units'
 import type { Part } from '@lathica/core/part'
-import { evaluate } from '@lathica/core/route'
 import {
   createHistory,
   edit,
@@ -18,8 +17,8 @@ import { ApiError, api } from '../api/client'
 import type { PartAnswer } from '@lathica/core/wire'
 import { dropOwnDraft, setAside, type Draft } from '../drafts/drafts'
 import { createUnsaved } from '../drafts/unsaved'
-import { told } from '../kernel/told'
 import { tellProblem } from '../notices'
+import { useFindingsStore } from './findings'
 import { following } from './follow'
 import { newPart } from './newPart'
 import { createSaver, type SaveState } from './saver'
@@ -27,6 +26,7 @@ import { sameDocument } from './sameDocument'
 
 /** The opened part: its document, the way back and forth, and how it stands with the server. */
 export const usePartStore = defineStore('part', () => {
+  const findings = useFindingsStore()
   const id = ref('')
   const project = ref({ id: '', name: '' })
   const history = shallowRef<History>()
@@ -53,14 +53,9 @@ export const usePartStore = defineStore('part', () => {
   const route = computed(() => part.value?.route ?? [])
   const name = computed(() => part.value?.name ?? '')
   const lie = computed(() => part.value?.lie ?? 'lying')
-  const state = computed(() => {
-    void told.value
-    return part.value ? evaluate(part.value) : undefined
-  })
+  const state = computed(() => part.value && findings.stateOf(part.value))
   /** The state for panes and figures that may follow the drawing. */
   const followed = following(state, () => preview.value !== undefined)
-  /** The part for the same. */
-  const followedPart = following(part, () => preview.value !== undefined)
   const undoLabel = computed(() => history.value?.past.at(-1)?.label)
   const redoLabel = computed(() => history.value?.future[0]?.label)
 
@@ -245,7 +240,6 @@ export const usePartStore = defineStore('part', () => {
     lie,
     state,
     followed,
-    followedPart,
     undoLabel,
     redoLabel,
     open,

@@ -1,13 +1,12 @@
 import { foundFor, planKey, type PlacedMesh, type SolidPlan } from '@lathica/core/solid'
 import type { BodyState } from '@lathica/core/route'
 import type { SolidMesh } from '@lathica/core/mesh'
-import { noteFault, noteFigures } from '@lathica/kernel'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { dressedMesh } from '../files/meshes'
 import { buildSolid, waiting, weighSolid } from '../kernel/client'
-import { told } from '../kernel/told'
 import { tellProblem } from '../notices'
+import { useFindingsStore } from './findings'
 import { usePartStore } from './part'
 import { useRouteStore } from './route'
 
@@ -21,6 +20,7 @@ const TOLERANCE = 0.05
 export const useSolidsStore = defineStore('solids', () => {
   const parts = usePartStore()
   const route = useRouteStore()
+  const findings = useFindingsStore()
   const meshes = shallowRef<ReadonlyMap<string, SolidMesh>>(new Map())
   /** The picture of each body that was shown last. */
   const last = new Map<string, SolidMesh>()
@@ -50,16 +50,15 @@ export const useSolidsStore = defineStore('solids', () => {
       if (built.ok) {
         const kept = [...meshes.value, [planKey(plan), built.value.mesh] as const]
         meshes.value = new Map(kept.slice(-MOST_MESHES))
-        noteFigures(plan, built.value.figures)
-      } else noteFault(plan, built.problem, built.after)
-      told.value += 1
+      }
+      findings.note(plan, built.ok ? { ok: true, value: built.value.figures } : built)
     }
     busy = false
     void weighNext()
   }
   const nextShown = (): SolidPlan | undefined =>
     wanted.value.find(({ plan }) => {
-      const found = foundFor(plan)
+      const found = foundFor(findings.known, plan)
       return found?.ok !== false && !meshes.value.has(planKey(plan))
     })?.plan
 
@@ -69,13 +68,11 @@ export const useSolidsStore = defineStore('solids', () => {
     const plans = (parts.followed?.steps ?? []).flatMap((s) =>
       s.bodies.flatMap((b) => b.plan ?? []),
     )
-    const plan = plans.find((p) => !foundFor(p))
+    const plan = plans.find((p) => !foundFor(findings.known, p))
     if (!plan) return
     busy = true
     const answer = await weighSolid(plan)
-    if (answer.ok) noteFigures(plan, answer.value)
-    else noteFault(plan, answer.problem, answer.after)
-    told.value += 1
+    findings.note(plan, answer)
     busy = false
     void work()
   }

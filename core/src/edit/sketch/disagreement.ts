@@ -1,10 +1,10 @@
-import { evaluate } from '../../route'
+import { sketchStates } from '../../route'
 import type { Part } from '../../part'
 import type { Disagreement } from '../../solver'
 
 /** Disagreements that one sketch has in a part, as the solver names them. */
 export function disagreementsOf(part: Part, sketchId: string): readonly Disagreement[] {
-  return evaluate(part).sketches.get(sketchId)?.solution.disagreements ?? []
+  return sketchStates(part).get(sketchId)?.solution.disagreements ?? []
 }
 
 /** The first disagreement that has one of some new items as a member. */

@@ -1,7 +1,7 @@
 import { renamed } from '../../constraints'
 import { fail, succeed, type Result } from '../../result'
 import { distance, type Vec } from '../../geometry'
-import { evaluate, settle } from '../../route'
+import { settle, sketchStates } from '../../route'
 import { endsOf, locator, withPoints, type Sketch } from '../../sketch'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from '../command'
@@ -43,7 +43,7 @@ export function closeGap(sketchId: string, at: Vec, how: 'pull' | 'line'): Comma
     label: 'close gap',
     run: (part) => {
       const sketch = part.sketches.find((s) => s.id === sketchId)
-      const faults = evaluate(part).sketches.get(sketchId)?.profile.faults ?? []
+      const faults = sketchStates(part).get(sketchId)?.profile.faults ?? []
       const pair = sketch && nearestLooseEnds(sketch, faults, at)
       if (!pair) {
         return fail('gap.none', 'There is no second loose end to go to.', 'Draw on to the axis.')
@@ -120,6 +120,6 @@ export function fittingValue(part: Part, sketchId: string, sizeId: string): numb
   const sketch = part.sketches.find((s) => s.id === sketchId)
   if (!sketch) return undefined
   const sizes = sketch.sizes.map((s) => (s.id === sizeId ? { ...s, reference: true } : s))
-  const state = evaluate(settle(withSketch(part, { ...sketch, sizes }))).sketches.get(sketchId)
+  const state = sketchStates(settle(withSketch(part, { ...sketch, sizes }))).get(sketchId)
   return state?.solution.solved === true ? state.measured.get(sizeId) : undefined
 }

@@ -11,7 +11,7 @@ import {
 } from '../../sketch'
 import { solve, takingFreedoms, type SizeValues, type Solution } from '../../solver'
 import { valuesOf, type Part } from '../../part'
-import { evaluate, settle } from '../../route'
+import { settle, sketchStates } from '../../route'
 import { withSketch } from '../command'
 import { withConstraint } from './draft'
 import { freeName, measureOffer, named, type SizeOffer } from './offers'
@@ -124,7 +124,7 @@ export function withProposals(
     next = withSketch(next, { ...grown, sizes: [...grown.sizes, size] })
   }
   const rested = settle(next)
-  const solution = evaluate(rested).sketches.get(sketchId)?.solution
+  const solution = sketchStates(rested).get(sketchId)?.solution
   return solution?.solved === true && solution.disagreements.length === 0 ? rested : undefined
 }
 

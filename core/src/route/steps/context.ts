@@ -86,6 +86,7 @@ interface Remembered {
   readonly result: Result<Outcome>
 }
 
+/** What each step came to last, with all that it read. Written and read by `remembered` only. */
 const memo = new WeakMap<Step, Remembered>()
 
 /** Runs a step, or takes what it came to before when nothing that it reads has changed. */

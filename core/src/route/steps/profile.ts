@@ -14,6 +14,7 @@ import {
 import { faultProblem } from '../problems'
 import { changed, type Outcome, type StepContext } from './context'
 import type { ExtrudeStep, RevolveStep, StepEffect } from '../../part'
+import { lastFor } from '../../once'
 
 interface TurnedStep {
   readonly id: string
@@ -70,18 +71,10 @@ function chosenRegions({ section, areas }: Profile, wanted: RevolveStep['regions
   return together(meant(wanted))
 }
 
-const renamedSections = new WeakMap<Section, { readonly step: string; readonly section: Section }>()
-
 /** The section with its edges named after a step. */
-function renamed(section: Section, step: string): Section {
-  const known = renamedSections.get(section)
-  if (known?.step === step) return known.section
-  const result = withLoops(section, (loop) =>
-    loop.map((e) => ({ ...e, name: { ...e.name, step } })),
-  )
-  renamedSections.set(section, { step, section: result })
-  return result
-}
+const renamed = lastFor((section: Section, step: string): Section =>
+  withLoops(section, (loop) => loop.map((e) => ({ ...e, name: { ...e.name, step } }))),
+)
 
 /** Does to its body with a turned section what the step says. */
 export function applied(step: TurnedStep, context: StepContext, section: Section): Result<Outcome> {

@@ -2,6 +2,7 @@ import { numbered, poleName } from '../../names'
 import type { Vec } from '../../geometry'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import { edgesOf, edgeKey, liesOnAxis, type Section, type SectionEdge } from '../types'
+import { once } from '../../once'
 
 /** A point of the part on its axis: the tip of a cone, the top of a ball, the middle of a face. */
 export interface Pole {
@@ -12,12 +13,8 @@ export interface Pole {
   readonly edge: SectionEdge
 }
 
-const memo = new WeakMap<Section, readonly Pole[]>()
-
 /** Where the outline of a section comes to the axis. Edges of one name count along the axis. */
-export function polesOf(section: Section): readonly Pole[] {
-  const known = memo.get(section)
-  if (known) return known
+export const polesOf = once((section: Section): readonly Pole[] => {
   const ends = edgesOf(section)
     .filter((edge) => !liesOnAxis(edge))
     .flatMap((edge) =>
@@ -27,12 +24,10 @@ export function polesOf(section: Section): readonly Pole[] {
     )
     .sort((a, b) => a.at.x - b.at.x)
   const counts = new Map<string, number>()
-  const poles = ends.map(({ at, edge }): Pole => {
+  return ends.map(({ at, edge }): Pole => {
     const key = poleName(edgeKey(edge.name))
     const count = (counts.get(key) ?? 0) + 1
     counts.set(key, count)
     return { key: numbered(key, count), at, edge }
   })
-  memo.set(section, poles)
-  return poles
-}
+})

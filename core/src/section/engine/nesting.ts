@@ -8,23 +8,19 @@ import {
   type Turned,
 } from '../../geometry'
 import type { Loop, Region } from '../types'
+import { once } from '../../once'
 
 /** The area a closed run of pieces encloses in mm², positive counter-clockwise. */
 export function areaWithin(pieces: readonly Piece[]): number {
   return pieces.reduce((sum, piece) => sum + areaBeside(piece), 0)
 }
 
-const areas = new WeakMap<Loop, number>()
-
 /** The area a loop encloses in mm², positive counter-clockwise; reckoned once. */
-export function areaOfLoop(loop: Loop): number {
-  const known = areas.get(loop)
-  if (known !== undefined) return known
+export const areaOfLoop = once((loop: Loop): number => {
   let area = 0
   for (const { piece } of loop) area += areaBeside(piece)
-  areas.set(loop, area)
   return area
-}
+})
 
 /** A closed run of pieces with what containment asks of it. */
 export interface Round {
@@ -35,26 +31,17 @@ export interface Round {
 
 export const roundOf = (pieces: readonly Piece[]): Round => ({ area: areaWithin(pieces), pieces })
 
-const turnedOnce = new WeakMap<readonly Piece[], readonly Turned[]>()
-const boxes = new WeakMap<readonly Piece[], Box>()
+const turnedOf = once((pieces: readonly Piece[]): readonly Turned[] =>
+  pieces.map((piece) => ({ piece, times: 1 })),
+)
 
-function turnedOf(pieces: readonly Piece[]): readonly Turned[] {
-  const known = turnedOnce.get(pieces) ?? pieces.map((piece) => ({ piece, times: 1 }))
-  turnedOnce.set(pieces, known)
-  return known
-}
-
-function boxOf(pieces: readonly Piece[]): Box {
-  const known = boxes.get(pieces)
-  if (known) return known
+const boxOf = once((pieces: readonly Piece[]): Box => {
   const all = pieces.map(boundsOf)
-  const box = {
+  return {
     min: { x: Math.min(...all.map((b) => b.min.x)), y: Math.min(...all.map((b) => b.min.y)) },
     max: { x: Math.max(...all.map((b) => b.max.x)), y: Math.max(...all.map((b) => b.max.y)) },
   }
-  boxes.set(pieces, box)
-  return box
-}
+})
 
 /** Whether a way round lies inside another that it does not cross; judged at an edge's middle. */
 export function contains(outside: Round | undefined, inside: Round | undefined): boolean {

@@ -31,6 +31,7 @@ import {
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import { ringsOf, type Cut, type Link } from '../engine/rings'
 import { edgeKey, loopsOf, madeFrom, type Section, type SectionEdge } from '../types'
+import { once } from '../../once'
 
 /** A corner of a section, which is a circular edge of the part. */
 export interface Corner {
@@ -47,16 +48,10 @@ export interface Corner {
 /** Bends of less than this, in radians, are smooth. */
 const SMOOTH = 1e-5
 
-const memo = new WeakMap<Section, readonly Corner[]>()
-
 /** All corners of a section that are circular edges: those on the axis are poles, not circles. */
-export function cornersOf(section: Section): readonly Corner[] {
-  const known = memo.get(section)
-  if (known) return known
-  const corners = counted(cornersBetween(section, () => true))
-  memo.set(section, corners)
-  return corners
-}
+export const cornersOf = once((section: Section): readonly Corner[] =>
+  counted(cornersBetween(section, () => true)),
+)
 
 /** The corners of these keys, those that are there, in the order of the keys. */
 export function cornersCalled(section: Section, keys: readonly string[]): readonly Corner[] {

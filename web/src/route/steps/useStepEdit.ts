@@ -2,9 +2,10 @@ import type { Problem } from '@lathica/core/result'
 import type { Measure } from '@lathica/core/units'
 import { evaluateFormula } from '@lathica/core/formula'
 import { valuesOf, type Part, type Step } from '@lathica/core/part'
-import { evaluate, type StepState } from '@lathica/core/route'
+import type { StepState } from '@lathica/core/route'
 import { changeStep, perform } from '@lathica/core/edit'
 import { computed, onBeforeUnmount, type ComputedRef } from 'vue'
+import { useFindingsStore } from '../../store/findings'
 import { usePartStore } from '../../store/part'
 
 /** Changes to a step while they are typed, and when they are taken. */
@@ -19,6 +20,7 @@ export function useStepEdit(stepId: string): {
   readonly fault: (text: string, want: Measure) => Problem | undefined
 } {
   const parts = usePartStore()
+  const findings = useFindingsStore()
   const state = computed(() => parts.state?.steps.find((s) => s.stepId === stepId))
 
   const withStep = (next: Step): Part | undefined => {
@@ -32,7 +34,7 @@ export function useStepEdit(stepId: string): {
     return result?.ok === true ? result.value : undefined
   }
   const stateIn = (part: Part | undefined): StepState | undefined =>
-    part && evaluate(part).steps.find((s) => s.stepId === stepId)
+    part && findings.stateOf(part).steps.find((s) => s.stepId === stepId)
 
   const stopPreview = (): void => {
     if (parts.preview) parts.preview = undefined
