@@ -17,7 +17,7 @@ import {
   lineEnds,
   locator,
   measureSize,
-  pieceOf,
+  piecesOf,
   pointsOf,
   radiusOf,
   rectangle,
@@ -46,8 +46,8 @@ const entity = (part: Part, number: number) => {
   return found
 }
 const piece = (part: Part, number: number): ArcPiece => {
-  const found = pieceOf(entity(part, number), locator(sketchOf(part)))
-  if (found.kind !== 'arc') throw new Error('this is no arc')
+  const [found] = piecesOf(entity(part, number), locator(sketchOf(part)))
+  if (found?.kind !== 'arc') throw new Error('this is no arc')
   return found
 }
 
@@ -265,7 +265,7 @@ describe('freedoms', () => {
 /** Places where derivatives vanish or jump, as for circles of no radius. */
 function isSpecial(sketch: Sketch): boolean {
   const locate = locator(sketch)
-  const pieces = sketch.entities.map((e) => pieceOf(e, locate))
+  const pieces = sketch.entities.flatMap((e) => piecesOf(e, locate))
   const small = pieces.some((p) =>
     p.kind === 'arc' ? radiusOf(p) < 1 : Math.hypot(p.to.x - p.from.x, p.to.y - p.from.y) < 1,
   )
@@ -293,8 +293,9 @@ function touchesAtAPoint(sketch: Sketch, constraint: Constraint): boolean {
     [two, one],
   ].some(([of, on]) => {
     if (!of || !on) return false
-    const piece = pieceOf(on, locate)
-    return pointsOf(of).some((id) => offCarrier(piece, locate(id)) < 1e-3)
+    return piecesOf(on, locate).some((piece) =>
+      pointsOf(of).some((id) => offCarrier(piece, locate(id)) < 1e-3),
+    )
   })
 }
 
@@ -304,7 +305,7 @@ function touchOf(sketch: Sketch, constraint: Constraint): { x: number; y: number
   const locate = locator(sketch)
   const pieces = [constraint.curve, constraint.to].flatMap((id) => {
     const entity = sketch.entities.find((e) => e.id === id)
-    return entity ? [pieceOf(entity, locate)] : []
+    return entity ? piecesOf(entity, locate) : []
   })
   const round = pieces.find((p) => p.kind === 'arc')
   const other = pieces.find((p) => p !== round)

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
-import { pointAt, type Vec } from '@lathica/core/geometry'
-import { locator, pieceOf } from '@lathica/core/sketch'
+import { type Vec } from '@lathica/core/geometry'
+import { locator, middleOf } from '@lathica/core/sketch'
 import { createPart, type Part } from '@lathica/core/part'
 import { toDocument } from '@lathica/core/formats'
 
@@ -199,7 +199,7 @@ export class Workshop {
     const [sketch] = (await this.document()).sketches
     const entity = sketch?.entities[n - 1]
     if (!sketch || !entity) throw new Error(`nothing ${n} is drawn`)
-    return pointAt(pieceOf(entity, locator(sketch)), 0.5)
+    return middleOf(entity, locator(sketch))
   }
 
   figure(name: 'freedoms' | 'size' | 'mass'): Locator {

@@ -1,5 +1,5 @@
 import { radiusOf, type Vec } from '@lathica/core/geometry'
-import { locator, pieceOf } from '@lathica/core/sketch'
+import { locator, pieceOf, piecesOf } from '@lathica/core/sketch'
 import { describe, expect, it } from 'vitest'
 import { ToolBench } from './support/bench'
 
@@ -11,8 +11,8 @@ function pin(): ToolBench {
 const ids = (bench: ToolBench): string[] => bench.sketch.entities.map((e) => e.id)
 const kinds = (bench: ToolBench): string[] => bench.sketch.entities.map((e) => e.kind)
 const endsOf = (bench: ToolBench, n: number): [Vec, Vec] => {
-  const piece = pieceOf(bench.sketch.entities[n] ?? fail(), locator(bench.sketch))
-  return [piece.from, piece.to]
+  const pieces = piecesOf(bench.sketch.entities[n] ?? fail(), locator(bench.sketch))
+  return [pieces[0]?.from ?? fail(), pieces.at(-1)?.to ?? fail()]
 }
 const fail = (): never => {
   throw new Error('nothing is drawn there')

@@ -46,6 +46,16 @@ export { cutAtAxis, extend, split, trim, trimmedStretch } from './sketch/modify'
 export { chamferCorner, filletCorner, isCorner } from './sketch/corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './sketch/heal'
 export { offsetChain } from './sketch/offset'
+export {
+  curveEnd,
+  drawCurve,
+  putPointIn,
+  setCurveEnd,
+  takePointOut,
+  turnWay,
+  type CurveEnd,
+  type NewCurve,
+} from './sketch/freeCurves'
 export { missingItems, proposalKey, withProposals, type Proposal } from './sketch/missing'
 export {
   addSketch,

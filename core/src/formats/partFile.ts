@@ -2,6 +2,7 @@ import { referencesOf } from '../constraints'
 import { ValidationError } from 'yup'
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
+import { spanCount } from '../geometry'
 import { pointsOf } from '../sketch'
 import { PART_VERSION, STOCK_MATERIALS, type Look, type Part, type Step } from '../part'
 import { KNOWN_STEPS, partSchema } from './partSchema'
@@ -32,6 +33,8 @@ const MIGRATIONS: Migrations = new Map([
   // Version 9 knows single stretches of edges of solids.
   [8, (document) => document],
   [9, withPlanes],
+  // Version 11 knows free curves of many places.
+  [10, (document) => document],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
@@ -295,6 +298,9 @@ function brokenReference(part: Part): string | undefined {
     for (const e of sketch.entities) {
       if (!pointsOf(e).every((p) => points.has(p))) {
         return `In profile ${sketch.name}, “${e.id}” stands on a point that is not there.`
+      }
+      if (e.kind === 'spline' && e.spans.length !== spanCount(e.way, e.by.length + 2)) {
+        return `In profile ${sketch.name}, “${e.id}” has not one share for each of its stretches.`
       }
     }
     for (const item of [...sketch.constraints, ...sketch.sizes]) {

@@ -5,6 +5,7 @@ import { BODY_FIGURES, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
 import {
   byKind,
   coordinate,
+  share,
   count,
   exactly,
   flag,
@@ -70,6 +71,10 @@ const sketch = record({
       arc: { id, from: id, to: id, centre: id, counterClockwise: flag, role },
       circle: { id, centre: id, rim: id, role },
       curve: { id, from: id, to: id, fromHandle: id, toHandle: id, role },
+      spline: {
+        ...{ id, way: exactly('through', 'frame'), from: id, to: id, by: list(id), role },
+        ...{ fromHandle: text, toHandle: text, spans: list(share) },
+      },
     }),
   ),
   constraints: list(constraint),

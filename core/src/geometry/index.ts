@@ -17,3 +17,14 @@ export {
   type Coordinate,
   type Course,
 } from './monotone'
+export {
+  asFrame,
+  asThrough,
+  evenSpline,
+  spanCount,
+  splinePieces,
+  withPlace,
+  withoutPlace,
+  type PutIn,
+  type Spline,
+} from './spline'

@@ -2,7 +2,7 @@ import { pointsAlong } from '../geometry'
 import { usesSketch, type Part } from '../part'
 import type { PartState } from '../route'
 import { loopsOf } from '../section'
-import { isEndSketch, locator, pieceOf } from '../sketch'
+import { isEndSketch, locator, piecesOf } from '../sketch'
 import { overallOf } from './report'
 
 /** What a card on the shelf shows of a part. */
@@ -56,7 +56,11 @@ export function summarise(state: PartState): PartSummary {
       if (turned.has(sketch.id) || isEndSketch(sketch)) return []
       const locate = locator(sketch)
       return sketch.entities.map((e) =>
-        pointsAlong(pieceOf(e, locate), chord).flatMap((p) => [round(p.x), round(p.y)]),
+        piecesOf(e, locate).flatMap((piece, i) =>
+          pointsAlong(piece, chord)
+            .slice(i === 0 ? 0 : 1)
+            .flatMap((p) => [round(p.x), round(p.y)]),
+        ),
       )
     }),
     failedSteps: state.steps.filter((s) => s.status === 'failed').length,

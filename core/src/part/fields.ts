@@ -13,6 +13,8 @@ export const key = string().strict().defined().max(4000)
 export const text = string().strict().defined().max(120)
 export const formula = string().strict().defined().max(LONGEST_FORMULA)
 export const flag = boolean().strict().required()
+/** How long a stretch of a free curve is beside others. */
+export const share = number().strict().required().min(1e-9).max(1e9)
 export const coordinate = number().strict().required().min(-LARGEST_LENGTH).max(LARGEST_LENGTH)
 export const count = number().strict().required().integer().min(0).max(1e9)
 

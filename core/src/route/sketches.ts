@@ -3,7 +3,7 @@ import { once } from '../once'
 import { usesChain, valuesOf, type Part, type SketchSizes } from '../part'
 import { profileOf, type ProfileFault, type SectionEdge } from '../section'
 import { simplePieces } from '../geometry'
-import { entityMap, locator, pieceOf, type Sketch } from '../sketch'
+import { entityMap, locator, piecesOf, type Sketch } from '../sketch'
 import { solve, type Solution, type SizeValues } from '../solver'
 import { lostLinks } from './links'
 import type { SketchState } from './state'
@@ -91,6 +91,8 @@ function outlineEdges(sketch: Sketch): SectionEdge[] {
     .filter((e) => e.role === 'outline')
     .flatMap((e) => {
       const name = { step: sketch.id, entity: e.id, role: 'drawn' as const }
-      return simplePieces(pieceOf(e, locate)).map((piece) => ({ piece, name }))
+      return piecesOf(e, locate)
+        .flatMap(simplePieces)
+        .map((piece) => ({ piece, name }))
     })
 }

@@ -1,9 +1,13 @@
 export * from './types'
 export { chainOf, holePlaces, type ChainLink, type Ended } from './chain'
-export { entityName, planeWords, type PlaneWords } from './words'
+export { entityName, kindWord, planeWords, type PlaneWords } from './words'
 export {
   endsOf,
   entityMap,
+  isFree,
+  isPlain,
+  legAt,
+  legsOf,
   isGiven,
   lineEnds,
   lineOf,
@@ -11,10 +15,17 @@ export {
   locator,
   offLine,
   pieceOf,
+  piecesOf,
+  directionAt,
+  middleOf,
+  nearestOf,
   pointsOf,
   roundOf,
   signedAngle,
+  splineOf,
   withPoints,
   type Entities,
+  type FreeCurve,
+  type Nearest,
   type Locate,
 } from './measure'

@@ -5,14 +5,29 @@ import {
   cubic,
   distance,
   dot,
+  lengthOf,
   line,
+  nearestOn,
+  pointAt,
   scale,
+  splinePieces,
   subtract,
+  tangentAt,
   vec,
   type Piece,
+  type Spline,
   type Vec,
 } from '../geometry'
-import { AXIS_ID, ORIGIN_ID, type Entity, type Sketch, type SketchLine } from './types'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  type Entity,
+  type PlainEntity,
+  type Sketch,
+  type SketchCurve,
+  type SketchLine,
+  type SketchSpline,
+} from './types'
 import { once } from '../once'
 
 /** Finds positions of points by id, in mm. */
@@ -50,10 +65,12 @@ export function endsOf(entity: Entity): readonly string[] {
   return entity.kind === 'circle' ? [] : [entity.from, entity.to]
 }
 
-/** Every point an entity stands on: ends, centre, rim, handles. */
+/** Every point an entity stands on: ends, centre, rim, handles, places between. */
 export function pointsOf(entity: Entity): readonly string[] {
   const fields: Readonly<Record<string, unknown>> = { ...entity }
-  return POINT_FIELDS[entity.kind].map((field) => fields[field] as string)
+  return POINT_FIELDS[entity.kind]
+    .flatMap((field) => fields[field] as string | readonly string[])
+    .filter((id) => id !== '')
 }
 
 /** The fields of each kind of entity that name points, in the order in which they are told. */
@@ -62,16 +79,24 @@ const POINT_FIELDS: { readonly [K in Entity['kind']]: readonly PointField<K>[] }
   arc: ['from', 'to', 'centre'],
   circle: ['centre', 'rim'],
   curve: ['from', 'to', 'fromHandle', 'toHandle'],
+  spline: ['from', 'to', 'by', 'fromHandle', 'toHandle'],
 }
 
-type PointField<K> = Exclude<keyof Extract<Entity, { kind: K }>, 'id' | 'kind' | 'role'>
+type PointField<K> = Exclude<
+  keyof Extract<Entity, { kind: K }>,
+  'id' | 'kind' | 'role' | 'way' | 'spans'
+>
 
 /** The same entity between other points. */
 export function withPoints<E extends Entity>(entity: E, rename: (pointId: string) => string): E {
   const fields: readonly string[] = POINT_FIELDS[entity.kind]
+  const named = (value: unknown): unknown => {
+    if (Array.isArray(value)) return value.map((id) => rename(id as string))
+    return value === '' ? value : rename(value as string)
+  }
   const entries = Object.entries(entity).map(([key, value]: [string, unknown]) => [
     key,
-    fields.includes(key) ? rename(value as string) : value,
+    fields.includes(key) ? named(value) : value,
   ])
   return Object.fromEntries(entries) as E
 }
@@ -82,8 +107,53 @@ export function lineEnds(entities: Entities, locate: Locate, id: string): readon
   return found?.kind === 'line' ? [locate(found.from), locate(found.to)] : [ORIGIN, vec(1, 0)]
 }
 
+/** A free curve, of two places or of many. */
+export type FreeCurve = SketchCurve | SketchSpline
+
+/** The point that tells a free curve's direction at its start or end; empty where it is free there. */
+export function legAt(curve: FreeCurve, atStart: boolean): string {
+  if (curve.kind === 'spline' && curve.way === 'frame') {
+    const inner = atStart ? curve.by[0] : curve.by.at(-1)
+    return inner ?? (atStart ? curve.to : curve.from)
+  }
+  return atStart ? curve.fromHandle : curve.toHandle
+}
+
+/** The straight lines that show how a free curve is led: from its ends to its handles, or along its frame. */
+export function legsOf(curve: FreeCurve): (readonly [string, string])[] {
+  if (curve.kind === 'spline' && curve.way === 'frame') {
+    const places = [curve.from, ...curve.by, curve.to]
+    return places.slice(1).map((p, i) => [places[i] ?? p, p] as const)
+  }
+  const legs = [
+    [curve.from, curve.fromHandle],
+    [curve.to, curve.toHandle],
+  ] as const
+  return legs.filter(([, handle]) => handle !== '')
+}
+
+export const isFree = (entity: Entity): entity is FreeCurve =>
+  entity.kind === 'curve' || entity.kind === 'spline'
+
+/** Whether an entity is one piece of geometry, not several. */
+export const isPlain = (entity: Entity): entity is PlainEntity => entity.kind !== 'spline'
+
+/** A free curve of many places as geometry, where its points stand. */
+export const splineOf = (entity: SketchSpline, locate: Locate): Spline => ({
+  ...{ way: entity.way, spans: entity.spans },
+  places: [entity.from, ...entity.by, entity.to].map(locate),
+  ends: [
+    entity.fromHandle === '' ? undefined : locate(entity.fromHandle),
+    entity.toHandle === '' ? undefined : locate(entity.toHandle),
+  ],
+})
+
+/** An entity as pieces of geometry, end to end, where its points stand; none for a curve whose places are one. */
+export const piecesOf = (entity: Entity, locate: Locate): readonly Piece[] =>
+  isPlain(entity) ? [pieceOf(entity, locate)] : splinePieces(splineOf(entity, locate))
+
 /** An entity as a piece of geometry, where its points stand. */
-export function pieceOf(entity: Entity, locate: Locate): Piece {
+export function pieceOf(entity: PlainEntity, locate: Locate): Piece {
   switch (entity.kind) {
     case 'line':
       return line(locate(entity.from), locate(entity.to))
@@ -104,6 +174,45 @@ export function pieceOf(entity: Entity, locate: Locate): Piece {
         locate(entity.to),
       )
   }
+}
+
+/** A place on an entity, and how far it is in mm from the one it was asked for. */
+export interface Nearest {
+  readonly distance: number
+  /** Which of the entity's pieces it is on, and where on that. */
+  readonly index: number
+  readonly piece: Piece
+  readonly t: number
+}
+
+/** The place of an entity that is nearest to one; undefined for a curve whose places are one. */
+export function nearestOf(entity: Entity, locate: Locate, place: Vec): Nearest | undefined {
+  let best: Nearest | undefined
+  piecesOf(entity, locate).forEach((piece, index) => {
+    const found = nearestOn(piece, place)
+    if (!best || found.distance < best.distance) best = { ...found, index, piece }
+  })
+  return best
+}
+
+/** The direction in which an entity is run through at its start or end; undefined where it has none. */
+export function directionAt(entity: Entity, locate: Locate, end: 'start' | 'end'): Vec | undefined {
+  const pieces = piecesOf(entity, locate)
+  const piece = end === 'start' ? pieces[0] : pieces.at(-1)
+  return piece && tangentAt(piece, end === 'start' ? 0 : 1)
+}
+
+/** The middle of an entity along its pieces. */
+export function middleOf(entity: Entity, locate: Locate): Vec {
+  const pieces = piecesOf(entity, locate)
+  const whole = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
+  let left = whole / 2
+  for (const piece of pieces) {
+    const length = lengthOf(piece)
+    if (length >= left) return pointAt(piece, pieces.length === 1 ? 0.5 : left / length)
+    left -= length
+  }
+  return ORIGIN
 }
 
 /** The centre of an arc or circle and a point on it; undefined for lines. */

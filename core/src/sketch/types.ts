@@ -59,8 +59,31 @@ export interface SketchCurve {
   readonly role: Role
 }
 
+/**
+ * A free curve of many places, from one point by others to a last one: through them, or over the frame they make. See
+ * `Spline` in the geometry for what lies between.
+ */
+export interface SketchSpline {
+  readonly id: string
+  readonly kind: 'spline'
+  readonly way: 'through' | 'frame'
+  readonly from: string
+  readonly to: string
+  /** The points between its ends, in order. */
+  readonly by: readonly string[]
+  /** Points that it heads to from its start and comes from to its end, through places; empty for a free end. */
+  readonly fromHandle: string
+  readonly toHandle: string
+  /** Shares of its stretches. */
+  readonly spans: readonly number[]
+  readonly role: Role
+}
+
+/** What is drawn as one piece of geometry. */
+export type PlainEntity = SketchLine | SketchArc | SketchCircle | SketchCurve
+
 /** Everything drawn between points. */
-export type Entity = SketchLine | SketchArc | SketchCircle | SketchCurve
+export type Entity = PlainEntity | SketchSpline
 
 /** The part's axis: a line every sketch has, along y = 0. */
 export const AXIS_ID = 'axis'

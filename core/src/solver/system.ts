@@ -178,6 +178,10 @@ function spansOf(e: Entity): readonly (readonly [string, string])[] {
         [e.from, e.fromHandle],
         [e.to, e.toHandle],
       ]
+    case 'spline': {
+      const places = [e.from, ...e.by, e.to]
+      return places.slice(1).map((p, i) => [places[i] ?? e.from, p] as const)
+    }
   }
 }
 

@@ -1,5 +1,5 @@
 import { cross, dot, norm, reversed, subtract, tangentAt, type Vec } from '../geometry'
-import { locator, pieceOf, type Entity, type Locate, type Sketch } from '../sketch'
+import { locator, piecesOf, type Entity, type Locate, type Sketch } from '../sketch'
 
 /** Corners flatter than this, as a sine, have no side worth keeping. */
 const FLAT = 0.05
@@ -32,9 +32,11 @@ export function keepsTurns(sketch: Sketch, positions: ReadonlyMap<string, Vec>):
 /** Sine and cosine of the turn from one piece to the other, both led away from a shared end. */
 function turnAt(point: string, first: Entity, second: Entity, locate: Locate): readonly number[] {
   const leaving = (e: Entity): Vec => {
-    const piece = pieceOf(e, locate)
-    const direction = e.kind !== 'circle' && e.from === point ? piece : reversed(piece)
-    const tangent = tangentAt(direction, 0)
+    const pieces = piecesOf(e, locate)
+    const starts = e.kind !== 'circle' && e.from === point
+    const piece = starts ? pieces[0] : pieces.at(-1)
+    if (!piece) return { x: 0, y: 0 }
+    const tangent = tangentAt(starts ? piece : reversed(piece), 0)
     return Number.isFinite(tangent.x + tangent.y) ? tangent : { x: 0, y: 0 }
   }
   const [u, v] = [leaving(first), leaving(second)]

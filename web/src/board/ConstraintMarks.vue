@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { lengthOf, pointAt } from '@lathica/core/geometry'
-import { entityMap, locator, pieceOf, pointsOf, type Constraint } from '@lathica/core/sketch'
+import { entityMap, locator, piecesOf, pointsOf, type Constraint } from '@lathica/core/sketch'
 import { describeItem, referencesOf } from '@lathica/core/constraints'
 import { computed } from 'vue'
 import TurnIcon from '../icons/TurnIcon.vue'
@@ -43,7 +43,8 @@ const marks = computed<Mark[]>(() => {
       const ids = [constraint.id, anchor, ...points]
       if (!ids.some((id) => id === hover || picks.includes(id))) return []
     }
-    const piece = entity && pieceOf(entity, locate)
+    const pieces = entity ? piecesOf(entity, locate) : []
+    const piece = pieces[Math.floor(pieces.length / 2)]
     const looked = [constraint.id, anchor].some((id) => id === hover || picks.includes(id))
     if (piece && view.scale * lengthOf(piece) < LEGIBLE && !looked) return []
     const n = crowd.get(anchor) ?? 0

@@ -4,10 +4,18 @@ import {
   lengthOf,
   line,
   meetingsOf,
-  nearestOn,
   type Vec,
+  type Piece,
 } from '@lathica/core/geometry'
-import { AXIS_ID, ORIGIN_ID, locator, pieceOf, pointsOf, type Sketch } from '@lathica/core/sketch'
+import {
+  AXIS_ID,
+  ORIGIN_ID,
+  locator,
+  piecesOf,
+  pointsOf,
+  type Sketch,
+  nearestOf,
+} from '@lathica/core/sketch'
 import { toPlane, toScreen, type Px, type View } from './view'
 
 /** How near the pointer must be to a point or a curve, in pixels. */
@@ -34,7 +42,8 @@ export function allAt(sketch: Sketch, view: View, at: Px): string[] {
   for (const { id } of curves) {
     const entity = sketch.entities.find((e) => e.id === id)
     if (!entity) continue
-    const length = lengthOf(pieceOf(entity, locator(sketch))) * view.scale
+    const pieces = piecesOf(entity, locator(sketch))
+    const length = pieces.reduce((sum, p) => sum + lengthOf(p), 0) * view.scale
     for (const p of pointsOf(entity)) ends.set(p, Math.min(ends.get(p) ?? length, length))
   }
   const isMiddle = (n: Near): boolean => n.distance > NEAR_AN_END * (ends.get(n.id) ?? Infinity)
@@ -61,7 +70,7 @@ function curvesNear(sketch: Sketch, view: View, at: Px): Near[] {
   const place = toPlane(view, at)
   return sketch.entities.map((e) => ({
     id: e.id,
-    distance: nearestOn(pieceOf(e, locate), place).distance * view.scale,
+    distance: (nearestOf(e, locate, place)?.distance ?? Infinity) * view.scale,
   }))
 }
 
@@ -73,7 +82,7 @@ export function nearestPoint(
   reach: number,
 ): string | undefined {
   const found = pointsNear(sketch, view, at).filter((n) => n.distance < reach)
-  return nearestOf(found)
+  return closest(found)
 }
 
 export function nearestCurve(
@@ -83,10 +92,10 @@ export function nearestCurve(
   reach: number,
 ): string | undefined {
   const found = curvesNear(sketch, view, at).filter((n) => n.distance <= reach)
-  return nearestOf(found)
+  return closest(found)
 }
 
-function nearestOf(found: readonly Near[]): string | undefined {
+function closest(found: readonly Near[]): string | undefined {
   return found.reduce<Near | undefined>(
     (best, n) => (best && best.distance <= n.distance ? best : n),
     undefined,
@@ -111,11 +120,19 @@ export function inBox(sketch: Sketch, a: Vec, b: Vec, touching: boolean): string
   ]
   const sides = corners.map((p, i) => line(p, corners[(i + 1) % 4] ?? p))
   const curves = sketch.entities.filter((e) => {
-    const piece = pieceOf(e, locate)
-    const { min, max } = boundsOf(piece)
-    if (within(min) && within(max)) return true
-    if (!touching) return false
-    return within(piece.from) || sides.some((side) => meetingsOf(side, piece, 1e-9).length > 0)
+    const pieces = piecesOf(e, locate)
+    const isIn = (piece: Piece): boolean => {
+      const { min, max } = boundsOf(piece)
+      return within(min) && within(max)
+    }
+    if (pieces.every(isIn)) return pieces.length > 0
+    return (
+      touching &&
+      pieces.some(
+        (piece) =>
+          within(piece.from) || sides.some((side) => meetingsOf(side, piece, 1e-9).length > 0),
+      )
+    )
   })
   const held = new Set(sketch.entities.flatMap(pointsOf))
   const loose = sketch.points.filter((p) => !held.has(p.id) && within(p))

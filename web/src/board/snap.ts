@@ -6,7 +6,6 @@ import {
   nearestOn,
   pointAt,
   scale,
-  tangentAt,
   type Vec,
 } from '@lathica/core/geometry'
 import {
@@ -20,6 +19,10 @@ import {
   pieceOf,
   type Entity,
   type Sketch,
+  piecesOf,
+  isFree,
+  directionAt,
+  nearestOf,
 } from '@lathica/core/sketch'
 import type { NewConstraint } from '@lathica/core/constraints'
 import type { End } from '@lathica/core/edit'
@@ -124,7 +127,7 @@ function onCrossing({ sketch, view, at, from, suggesting }: SnapQuery): Snap | u
   const reach = POINT_REACH / view.scale
   const near = sketch.entities
     .filter((e) => from?.point === undefined || !hasEnd(e, from.point))
-    .map((e) => ({ id: e.id, piece: pieceOf(e, locate) }))
+    .flatMap((e) => piecesOf(e, locate).map((piece) => ({ id: e.id, piece })))
     .filter(({ piece }) => nearestOn(piece, place).distance <= reach)
   if (Math.abs(place.y) <= reach) {
     const far = 4 * reach
@@ -133,6 +136,7 @@ function onCrossing({ sketch, view, at, from, suggesting }: SnapQuery): Snap | u
   }
   for (const [i, a] of near.entries()) {
     for (const b of near.slice(i + 1)) {
+      if (a.id === b.id) continue
       const meeting = meetingsOf(a.piece, b.piece, 1e-9).find((m) => distance(m.at, place) <= reach)
       if (!meeting || [0, 1].includes(meeting.t) || [0, 1].includes(meeting.u)) continue
       const words = [`crossing of ${entityName(sketch, a.id)} and ${entityName(sketch, b.id)}`]
@@ -187,10 +191,12 @@ function smoothFrom(
   place: Vec,
 ): { readonly curve: string; readonly at: Vec } | undefined {
   const before = sketch.entities.find(
-    (e) => (e.kind === 'arc' || e.kind === 'curve') && hasEnd(e, from.point ?? ''),
+    (e) => (e.kind === 'arc' || isFree(e)) && hasEnd(e, from.point ?? ''),
   )
   if (!before || before.kind === 'circle') return undefined
-  const along = tangentAt(pieceOf(before, locator(sketch)), before.from === from.point ? 0 : 1)
+  const end = before.from === from.point ? 'start' : 'end'
+  const along = directionAt(before, locator(sketch), end)
+  if (!along) return undefined
   const way = { x: place.x - from.at.x, y: place.y - from.at.y }
   const length = along.x ** 2 + along.y ** 2
   const share = (way.x * along.x + way.y * along.y) / (length || 1)
@@ -234,7 +240,8 @@ function ontoCurve(
   snap: Snap,
   from: End | undefined,
 ): Vec | undefined {
-  return ontoPiece(pieceOf(curve, locator(sketch)), snap, from)
+  const piece = nearestOf(curve, locator(sketch), snap.end.at)?.piece
+  return piece && ontoPiece(piece, snap, from)
 }
 
 /** Level with another point of the sketch, in a direction that is still open. */

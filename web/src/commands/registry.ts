@@ -119,11 +119,18 @@ function sketchActions(): Action[] {
       },
     },
     {
-      id: 'curve',
-      label: 'Free curve',
-      help: 'By its ends and its ways there. On the pad: the arc, and Tab twice.',
-      tool: 'curve',
-      run: () => board.useTool('curve'),
+      id: 'polygon',
+      label: 'Polygon',
+      help: 'Regular, by centre and corner; the sides are typed. On the pad: the rectangle, and Tab twice.',
+      tool: 'polygon',
+      run: () => board.useTool('polygon'),
+    },
+    {
+      id: 'curvePoint',
+      label: 'Add curve points',
+      help: 'Puts points into a free curve; its shape stays.',
+      tool: 'curvePoint',
+      run: () => board.useTool('curvePoint'),
     },
     {
       id: 'bringIn',

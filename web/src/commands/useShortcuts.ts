@@ -43,6 +43,11 @@ export function useShortcuts(
         return true
       case 'Delete':
       case 'Backspace': {
+        const back = event.key === 'Backspace' ? board.toolState?.key?.('Backspace') : undefined
+        if (back) {
+          board.feed(back)
+          return true
+        }
         const remove = actions.find((a) => a.id === 'remove')
         if (remove) run(remove)
         return true

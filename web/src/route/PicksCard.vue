@@ -1,18 +1,27 @@
 <script setup lang="ts">
 import type { Problem } from '@lathica/core/result'
 import { formatAngle, formatLength } from '@lathica/core/units'
-import { leastRadius, lengthOf, radiusOf, simplePieces, sweepOf } from '@lathica/core/geometry'
+import {
+  leastRadius,
+  lengthOf,
+  radiusOf,
+  simplePieces,
+  sweepOf,
+  type Piece,
+  type Vec,
+} from '@lathica/core/geometry'
 import {
   AXIS_ID,
   ORIGIN_ID,
   entityName,
   isEndSketch,
   locator,
-  pieceOf,
   pointsOf,
   type Constraint,
   type Repeat,
   type Size,
+  piecesOf,
+  isFree,
 } from '@lathica/core/sketch'
 import { describeItem, findItem, referencesOf } from '@lathica/core/constraints'
 import { removeItems, setRepeatCount } from '@lathica/core/edit'
@@ -20,6 +29,7 @@ import { Button } from 'ant-design-vue'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import CurveCard from './CurveCard.vue'
 import ItemRow from './ItemRow.vue'
 
 const board = useBoardStore()
@@ -57,7 +67,9 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const entity = sketch.entities.find((e) => e.id === id)
   if (!entity) return []
   const role = ['Role', entity.role === 'centre' ? 'centre line' : entity.role] as const
-  const piece = pieceOf(entity, locate)
+  const pieces = piecesOf(entity, locate)
+  const [piece] = pieces
+  if (!piece) return [['Length', mm(0)], role]
   if (piece.kind === 'arc') {
     return [
       ['Radius', mm(radiusOf(piece))],
@@ -68,16 +80,23 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
       role,
     ]
   }
-  const { from: a, to: b } = piece
+  const [a, b] = [piece.from, pieces.at(-1)?.to ?? piece.to]
   const ends = [
     'Ends at',
     isEnd
       ? [a, b].map((p) => `${formatLength(p.x, units)}, ${out(p.y)}`).join(' – ')
       : `${out(a.y)}, ${out(b.y)}`,
   ] as const
-  if (piece.kind === 'cubic') {
-    const least = Math.min(...simplePieces(piece).map(leastRadius))
-    return [['Length', mm(lengthOf(piece))], ['Tightest', `R${mm(least)}`], ends, role]
+  if (isFree(entity)) {
+    const least = Math.min(...pieces.flatMap(simplePieces).map(leastRadius))
+    const length = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
+    return [
+      ['Length', mm(length)],
+      ['Tightest', Number.isFinite(least) ? `R${mm(least)}` : 'straight'],
+      ends,
+      ...(isEnd || entity.kind === 'curve' ? [] : extremesOf(pieces)),
+      role,
+    ]
   }
   const angle = Math.atan2(Math.abs(b.y - a.y), Math.abs(b.x - a.x))
   return [
@@ -87,6 +106,23 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
     role,
   ]
 })
+
+/** Where a free curve of a half-section is widest and narrowest, and where along the axis that is. */
+function extremesOf(pieces: readonly Piece[]): (readonly [string, string])[] {
+  const { units } = parts
+  const ends = pieces.flatMap(simplePieces).flatMap((p) => [p.from, p.to])
+  const tell = (words: string, pick: (a: Vec, b: Vec) => Vec): (readonly [string, string])[] => {
+    const [first, ...rest] = ends
+    if (!first) return []
+    const at = rest.reduce(pick, first)
+    const along = formatLength(at.x, units)
+    return [[words, `⌀${formatLength(2 * at.y, units)} at ${along} ${units.length}`]]
+  }
+  return [
+    ...tell('Widest', (a, b) => (b.y > a.y ? b : a)),
+    ...tell('Narrowest', (a, b) => (b.y < a.y ? b : a)),
+  ]
+}
 
 /** Constraints and sizes that stand on what is picked, or are picked themselves. */
 const items = computed<(Constraint | Size)[]>(() => {
@@ -98,6 +134,13 @@ const items = computed<(Constraint | Size)[]>(() => {
   )
 })
 const canDelete = computed(() => board.picks.some((id) => id !== AXIS_ID && id !== ORIGIN_ID))
+
+/** The free curve of many places that is picked by itself. */
+const spline = computed(() => {
+  const [only, ...more] = board.picks
+  const found = more.length === 0 && board.sketch.entities.find((e) => e.id === only)
+  return found && found.kind === 'spline' ? found : undefined
+})
 
 /** The repeat that is picked, or that what is picked belongs to. */
 const repeat = computed(() => items.value.find((c): c is Repeat => c.kind === 'repeat'))
@@ -128,6 +171,7 @@ function open(item: Constraint | Size): void {
       <dd class="figure">{{ value }}</dd>
     </template>
   </dl>
+  <CurveCard v-if="spline" :curve="spline" />
   <template v-if="items.length > 0">
     <h3>Held by</h3>
     <ul class="list">

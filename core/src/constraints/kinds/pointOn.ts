@@ -15,6 +15,8 @@ export const pointOn: ConstraintKind<PointOn> = {
       const control = [from, fromHandle, toHandle, to].map(index)
       return [sumEquation(c.id, [[1, offCubic(p, control)]])]
     }
+    // A point of a free curve of many places is one of its own.
+    if (curve?.kind === 'spline') return []
     const round = roundPoints(setting, c.curve)
     if (!round) return [onLine(c.id, p, line(c.curve))]
     const [centre, rim] = round
@@ -32,6 +34,7 @@ export const pointOn: ConstraintKind<PointOn> = {
       )
       const points = ownPointsIn(sketch, picks)
       if (curve === undefined || picks.length < 2) return []
+      if (entityOf(sketch, curve)?.kind === 'spline') return []
       if (points.length + 1 + others.length !== picks.length) return []
       if (others.some((id) => !isLine(sketch, id) || isRound(sketch, curve))) return []
       // Lines put onto a line become collinear with it: both their ends lie on it.

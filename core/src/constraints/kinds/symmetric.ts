@@ -104,6 +104,17 @@ export function symmetricEntities(
   const pairs = straight
     ? [...pair(first.from, second.from), ...pair(first.to, second.to)]
     : [...pair(first.from, second.to), ...pair(first.to, second.from)]
+  if (first.kind === 'spline' && second.kind === 'spline') {
+    if (first.by.length !== second.by.length || first.way !== second.way) return []
+    const others = straight ? second.by : [...second.by].reverse()
+    const inner = first.by.flatMap((p, i) => pair(p, others[i] ?? p))
+    const [one, two] = straight
+      ? [second.fromHandle, second.toHandle]
+      : [second.toHandle, second.fromHandle]
+    const handle = (a: string, b: string): NewConstraint[] =>
+      a === '' || b === '' ? [] : pair(a, b)
+    return [...pairs, ...inner, ...handle(first.fromHandle, one), ...handle(first.toHandle, two)]
+  }
   if (first.kind === 'curve' && second.kind === 'curve') {
     const [one, two] = straight
       ? [second.fromHandle, second.toHandle]

@@ -4,7 +4,9 @@ import {
   type CurvePair,
   type Entity,
   type Sketch,
-  type SketchCurve,
+  isFree,
+  legAt,
+  type FreeCurve,
 } from '../../sketch'
 import {
   advance,
@@ -32,7 +34,7 @@ export const tangent: ConstraintKind<CurvePair> = {
       const pairs = fromFirst(sketch, picks, isCurve)
       const fit = pairs.every(([to, id]) => {
         if (goOnFreely(sketch, id, to)) return true
-        if (isFree(sketch, id) || isFree(sketch, to)) return false
+        if (isFreeIn(sketch, id) || isFreeIn(sketch, to)) return false
         return isRound(sketch, id) || isRound(sketch, to)
       })
       if (!fit) return []
@@ -42,15 +44,24 @@ export const tangent: ConstraintKind<CurvePair> = {
   },
 }
 
+const isFreeIn = (sketch: Sketch, id: string): boolean => {
+  const found = entityOf(sketch, id)
+  return found !== undefined && isFree(found)
+}
+
 const isCurve = (sketch: Sketch, id: string): boolean =>
   id === AXIS_ID || entityOf(sketch, id) !== undefined
 
-const isFree = (sketch: Sketch, id: string): boolean => entityOf(sketch, id)?.kind === 'curve'
-
 /** Whether one of two that share an end is a free curve, which can leave it in any direction. */
 function goOnFreely(sketch: Sketch, a: string, b: string): boolean {
-  const ends = new Set(endsIn(sketch, a))
-  return (isFree(sketch, a) || isFree(sketch, b)) && endsIn(sketch, b).some((end) => ends.has(end))
+  return endsIn(sketch, b).some((end) => [a, b].some((id) => hasLeg(sketch, id, end, a, b)))
+}
+
+/** Whether a free curve ends at a point both share, and a point of its own tells its direction there. */
+function hasLeg(sketch: Sketch, id: string, end: string, a: string, b: string): boolean {
+  const found = entityOf(sketch, id)
+  const shared = endsIn(sketch, a).includes(end) && endsIn(sketch, b).includes(end)
+  return shared && found !== undefined && isFree(found) && legAt(found, end === found.from) !== ''
 }
 
 /** Whether two points are one, by number or by ties of both coordinates. */
@@ -64,8 +75,8 @@ function touching(setting: Setting, c: CurvePair): Demand {
   const rounds = [roundPoints(setting, c.curve), roundPoints(setting, c.to)] as const
   const shared = sharedEnd(one, two)
   const [first, second] = rounds
-  if (one?.kind === 'curve') return smoothCurve(setting, c.id, shared, one, c.to)
-  if (two?.kind === 'curve') return smoothCurve(setting, c.id, shared, two, c.curve)
+  if (one && isFree(one)) return smoothCurve(setting, c.id, shared, one, c.to)
+  if (two && isFree(two)) return smoothCurve(setting, c.id, shared, two, c.curve)
   if (first && second) {
     if (shared !== undefined) return throughCentres(c.id, shared, first[0], second[0])
     const [p, q] = [ties.place(first[0]), ties.place(second[0])]
@@ -108,16 +119,26 @@ function smoothCurve(
   setting: Setting,
   owner: string,
   shared: number | undefined,
-  curve: SketchCurve,
+  curve: FreeCurve,
   otherId: string,
 ): Demand {
-  if (shared === undefined) return sumEquation(owner, [])
   const { entities, index, ties } = setting
-  const handleOf = (e: SketchCurve): number =>
-    index(areOne(ties, index(e.from), shared) ? e.fromHandle : e.toHandle)
+  /** The point that tells a curve's direction where both end; the end itself where none does. */
+  const legOf = (e: FreeCurve, end: number): number => {
+    const leg = legAt(e, areOne(ties, index(e.from), end))
+    return leg === '' ? end : index(leg)
+  }
+  const handle = shared === undefined ? undefined : legOf(curve, shared)
+  if (shared === undefined || handle === undefined || handle === shared) {
+    return sumEquation(owner, [])
+  }
   const other = entities.get(otherId)
-  const handle = handleOf(curve)
-  if (other?.kind === 'curve') return throughCentres(owner, shared, handle, handleOf(other))
+  if (other && isFree(other)) {
+    const second = legOf(other, shared)
+    return second === shared
+      ? sumEquation(owner, [])
+      : throughCentres(owner, shared, handle, second)
+  }
   const round = roundPoints(setting, otherId)
   if (round) return squareToRadius(owner, shared, round[0], [shared, handle])
   return onLine(owner, handle, setting.line(otherId))

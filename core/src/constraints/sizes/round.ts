@@ -1,5 +1,5 @@
 import { distance, lengthOf } from '../../geometry'
-import { pieceOf, roundOf, type CurveSize } from '../../sketch'
+import { piecesOf, roundOf, type CurveSize } from '../../sketch'
 import { apart, arcLength as lengthOfArc, roundPoints, sumEquation } from '../../equations'
 import type { SizeKind } from '../kind'
 
@@ -40,7 +40,7 @@ export const arcLength: SizeKind<CurveSize> = {
   words: (s, { name }) => `length of ${name(s.curve)}`,
   measure: (s, entities, locate) => {
     const entity = entities.get(s.curve)
-    return entity ? lengthOf(pieceOf(entity, locate)) : 0
+    return entity ? piecesOf(entity, locate).reduce((sum, p) => sum + lengthOf(p), 0) : 0
   },
   demands: ({ index, entities }, s, target) => {
     const arc = entities.get(s.curve)

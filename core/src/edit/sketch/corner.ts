@@ -25,7 +25,9 @@ import {
   type Entity,
   type Size,
   type Sketch,
+  isFree,
   type Ended,
+  type FreeCurve,
 } from '../../sketch'
 import { valuesOf, type Part } from '../../part'
 import { formatLength, type UnitSettings } from '../../units'
@@ -36,6 +38,9 @@ import { betweenEnds } from './modify'
 import { without } from './remove'
 
 /** The two curves of an outline that meet in a corner. */
+/** A line or an arc. */
+type PlainEnded = Exclude<Ended, FreeCurve>
+
 function cornerOf(sketch: Sketch, point: string): readonly [Ended, Ended] | undefined {
   const ended = sketch.entities.filter((e) => e.kind !== 'circle')
   const [first, second, more] = ended.filter((e) => endsOf(e).includes(point))
@@ -117,7 +122,7 @@ function cornerCommand(
   formula: string,
   replace: (
     sketch: Sketch,
-    curves: readonly [Ended, Ended],
+    curves: readonly [PlainEnded, PlainEnded],
     value: number,
     units: UnitSettings,
   ) => Result<Replacement>,
@@ -130,14 +135,16 @@ function cornerCommand(
       if (!curves) {
         return fail('corner.none', 'No two lines meet here.', 'Pick a corner between two lines.')
       }
-      if (curves.some((e) => e.kind === 'curve')) {
+      const [one, two] = curves
+      if (isFree(one) || isFree(two)) {
         const mend = 'Turn the profile, and put the round or bevel on as a step.'
         return fail('corner.free', 'A corner of a free curve is not worked on here.', mend)
       }
       const value = positiveLength(part, formula)
       if (!value.ok) return value
-      const found = replace(sketch, curves, value.value, part.units)
-      return found.ok ? withoutCorner(part, sketch, point, curves, found.value, formula) : found
+      const corner = [one, two] as const
+      const found = replace(sketch, corner, value.value, part.units)
+      return found.ok ? withoutCorner(part, sketch, point, corner, found.value, formula) : found
     },
   }
 }
@@ -154,7 +161,7 @@ function withoutCorner(
   part: Part,
   sketch: Sketch,
   point: string,
-  [a, b]: readonly [Ended, Ended],
+  [a, b]: readonly [PlainEnded, PlainEnded],
   { feet, round }: Replacement,
   formula: string,
 ): Result<Part> {
@@ -188,7 +195,7 @@ function withoutCorner(
   if (!placed.ok) return placed
   const { ids, part: drawn } = placed.value
   const grown = drawn.sketches.find((s) => s.id === sketch.id) ?? shortened
-  const endingAt = (e: Ended, foot: string): Entity =>
+  const endingAt = (e: PlainEnded, foot: string): Entity =>
     e.from === point ? { ...e, from: foot } : { ...e, to: foot }
   const [p, q] = [ids.get('~p') ?? '', ids.get('~q') ?? '']
   const cut: Sketch = {

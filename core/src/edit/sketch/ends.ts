@@ -12,6 +12,8 @@ import type { NewConstraint } from '../../constraints'
 import type { Vec } from '../../geometry'
 import type { Part } from '../../part'
 import type { EdgeGuide } from '../../section'
+import { putIn } from './curvePoints'
+import { takeId } from './ids'
 
 /** Where a new point goes: a free place, or onto something that is there. */
 export interface End {
@@ -58,16 +60,30 @@ export function placeEnd(part: Part, sketch: Sketch, end: End): PlacedEnd {
   if (end.point !== undefined && sketch.points.some((p) => p.id === end.point)) {
     return { id: end.point, sketch, ties: [] }
   }
-  const [id, grown] = takeId(sketch, 'p')
-  const placed = { ...grown, points: [...grown.points, { id, x: end.at.x, y: end.at.y }] }
-  const ties: NewConstraint[] = (end.on ?? []).map((curve) => ({
-    kind: 'pointOn',
-    point: id,
-    curve,
-  }))
+  const { id, sketch: placed } = newPoint(sketch, end)
+  const isMany = (curve: string): boolean =>
+    sketch.entities.some((e) => e.id === curve && e.kind === 'spline')
+  const ties: NewConstraint[] = (end.on ?? [])
+    .filter((curve) => !isMany(curve))
+    .map((curve) => ({ kind: 'pointOn', point: id, curve }))
   if (end.point === ORIGIN_ID) ties.push({ kind: 'coincident', a: id, b: ORIGIN_ID })
   if (end.middle !== undefined) ties.push({ kind: 'midpoint', point: id, line: end.middle })
   return { id, sketch: placed, ties }
+}
+
+/** A point at a place; on a free curve through many places it is one of them, and the curve keeps its shape. */
+function newPoint(
+  sketch: Sketch,
+  { at, on }: End,
+): { readonly id: string; readonly sketch: Sketch } {
+  const curve = sketch.entities.find((e) => e.kind === 'spline' && on?.includes(e.id) === true)
+  if (curve?.kind === 'spline' && curve.way === 'through') {
+    const put = putIn(sketch, curve, at)
+    if (put.ok)
+      return { id: put.value.curve.by[put.value.index - 1] ?? '', sketch: put.value.sketch }
+  }
+  const [id, grown] = takeId(sketch, 'p')
+  return { id, sketch: { ...grown, points: [...grown.points, { id, x: at.x, y: at.y }] } }
 }
 
 /** A place on another profile; where that has gone meanwhile, a free place. */
@@ -79,7 +95,9 @@ function placeLinked(part: Part, sketch: Sketch, end: End, link: Link): PlacedEn
   if (!source) return placeEnd(part, sketch, free)
   if (source.points.some((p) => p.id === item)) return follow(sketch, source, item)
   const edge = entityMap(source).get(item)
-  if (!edge || edge.kind === 'circle') return placeEnd(part, sketch, free)
+  if (!edge || edge.kind === 'circle' || edge.kind === 'spline') {
+    return placeEnd(part, sketch, free)
+  }
   const { id: curve, sketch: grown, ties } = followEdge(sketch, source, edge)
   const placed = placeEnd(part, grown, { ...free, on: [...(free.on ?? []), curve] })
   return { ...placed, ties: [...ties, ...placed.ties] }
@@ -180,9 +198,4 @@ function followEdge(sketch: Sketch, source: Sketch, edge: Entity): PlacedEnd {
   const [id, grown] = takeId(here, edge.kind[0] ?? 'e')
   const drawn: Entity = { ...copy, id, role: 'construction' }
   return { id, sketch: { ...grown, entities: [...grown.entities, drawn] }, ties }
-}
-
-/** An id not used before, and the sketch that remembers it is taken. */
-export function takeId(sketch: Sketch, prefix: string): readonly [string, Sketch] {
-  return [`${prefix}${sketch.nextId}`, { ...sketch, nextId: sketch.nextId + 1 }]
 }

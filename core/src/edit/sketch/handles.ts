@@ -1,6 +1,6 @@
 import { controlOf, type CubicPiece, type Vec } from '../../geometry'
 import type { Sketch, SketchCurve, SketchPoint } from '../../sketch'
-import { takeId } from './ends'
+import { takeId } from './ids'
 
 /** A curve cut down, and the sketch with its handles where the rest of it needs them. */
 interface CutDown {

@@ -9,6 +9,7 @@ import {
   pointsOf,
   withPoints,
   type Entity,
+  isFree,
 } from '../../sketch'
 import { nothingPicked, reflect } from './copies'
 import { placeDraft, withTiesThatFit, type Draft } from './draft'
@@ -97,7 +98,7 @@ function withSymmetry(
       symmetricEntities(sketch, e, image, about).forEach(note)
       continue
     }
-    for (const end of e.kind === 'curve' ? pointsOf(e) : endsOf(e)) {
+    for (const end of isFree(e) ? pointsOf(e) : endsOf(e)) {
       const other = made.get(`~${end}`) ?? end
       if (other !== end) note({ kind: 'symmetric', a: end, b: other, about })
     }

@@ -16,7 +16,7 @@ import { withSketch } from '../command'
 import { withConstraint } from './draft'
 import { freeName, measureOffer, named, type SizeOffer } from './offers'
 import type { NewConstraint } from '../../constraints'
-import { takeId } from './ends'
+import { takeId } from './ids'
 
 /** Something that would take a freedom away: a size, or a constraint, with the length it concerns. */
 export type Proposal =

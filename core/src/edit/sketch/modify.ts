@@ -18,10 +18,14 @@ import {
   AXIS_ID,
   endsOf,
   locator,
+  isFree,
+  isPlain,
   pieceOf,
+  piecesOf,
   pointsOf,
   type Constraint,
   type Entity,
+  type PlainEntity,
   type Size,
   type Sketch,
   type Ended,
@@ -29,7 +33,8 @@ import {
 import { withSketch, type Command } from '../command'
 import { withTiesThatFit } from './draft'
 import type { NewConstraint } from '../../constraints'
-import { takeId } from './ends'
+import { takeId } from './ids'
+import { splitSpline } from './freeCurves'
 import { cutDown } from './handles'
 import { without } from './remove'
 import type { Part } from '../../part'
@@ -71,7 +76,10 @@ function crossingsOf(sketch: Sketch, piece: Piece, self: string): Crossing[] {
   const locate = locator(sketch)
   const found: Crossing[] = sketch.entities.flatMap((e) => {
     if (e.id === self || e.role === 'construction') return []
-    return meetingsOf(piece, pieceOf(e, locate), VERTEX_TOLERANCE).map((m): Crossing => {
+    const meetings = piecesOf(e, locate).flatMap((other) =>
+      meetingsOf(piece, other, VERTEX_TOLERANCE),
+    )
+    return meetings.map((m): Crossing => {
       const point = endsOf(e).find((p) => distance(locate(p), m.at) <= VERTEX_TOLERANCE)
       return { t: m.t, at: m.at, curve: e.id, ...(point === undefined ? {} : { point }) }
     })
@@ -94,8 +102,14 @@ function pointFor(
   return {
     sketch: { ...grown, points },
     id,
-    ties: [{ kind: 'pointOn', point: id, curve: crossing.curve }],
+    ties: onCurve(sketch, id, crossing.curve),
   }
+}
+
+/** What holds a point on a curve; on a free curve of many places it only stands. */
+function onCurve(sketch: Sketch, point: string, curve: string): readonly NewConstraint[] {
+  const isMany = sketch.entities.some((e) => e.id === curve && !isPlain(e))
+  return isMany ? [] : [{ kind: 'pointOn', point, curve }]
 }
 
 /** What crosses a curve next to a place, on either side of it; nothing where it runs to its end. */
@@ -106,7 +120,7 @@ interface Stretch {
 }
 
 /** Round a circle the stretch goes on across the rim point, where it may be crossed like anywhere. */
-function stretchAt(sketch: Sketch, entity: Entity, place: Vec): Stretch {
+function stretchAt(sketch: Sketch, entity: PlainEntity, place: Vec): Stretch {
   const piece = pieceOf(entity, locator(sketch))
   const { t } = nearestOn(piece, place)
   const closed = entity.kind === 'circle'
@@ -122,7 +136,7 @@ function stretchAt(sketch: Sketch, entity: Entity, place: Vec): Stretch {
 /** The stretch that a trim at a place would cut away; undefined when it would be refused. */
 export function trimmedStretch(sketch: Sketch, id: string, place: Vec): Piece | undefined {
   const entity = sketch.entities.find((e) => e.id === id)
-  if (!entity) return undefined
+  if (!entity || !isPlain(entity)) return undefined
   const { piece, before, behind } = stretchAt(sketch, entity, place)
   if (!before && !behind) return piece
   if (entity.kind === 'circle' && before === behind) return undefined
@@ -133,6 +147,10 @@ export function trimmedStretch(sketch: Sketch, id: string, place: Vec): Piece | 
 /** Cuts away the stretch of a curve under a place, as far as what crosses it on either side. */
 export function trim(sketchId: string, id: string, place: Vec): Command {
   return entityCommand('trim', sketchId, id, (sketch, entity) => {
+    if (!isPlain(entity)) {
+      const mend = 'Split it where it is to end, and delete the rest.'
+      return fail('trim.curve', 'A free curve of many places is not trimmed.', mend)
+    }
     const { piece, before, behind } = stretchAt(sketch, entity, place)
     if (!before && !behind) {
       return succeed({ sketch: without(sketch, new Set([id])), ties: [] })
@@ -140,7 +158,7 @@ export function trim(sketchId: string, id: string, place: Vec): Command {
     if (entity.kind === 'circle') return trimCircle(sketch, entity, before, behind)
     const kept: { readonly entity: Entity; readonly ties: readonly NewConstraint[] }[] = []
     let here = sketch
-    const keep = (part: Ended, from: Vec, to: Vec, stays: 'from' | 'to'): Entity => {
+    const keep = (part: PlainEntity & Ended, from: Vec, to: Vec, stays: 'from' | 'to'): Entity => {
       const rest = stretch(piece, from, to)
       if (part.kind !== 'curve' || rest.kind !== 'cubic') return part
       const cut = cutDown(here, part, rest, stays)
@@ -235,7 +253,7 @@ export function extend(sketchId: string, id: string, place: Vec): Command {
     if (entity.kind === 'circle') {
       return fail('extend.circle', 'A circle has no end.', 'Pick a line or an arc near its end.')
     }
-    if (entity.kind === 'curve') {
+    if (isFree(entity)) {
       const mend = 'Draw on from its end, or move the end itself.'
       return fail('extend.curve', 'A free curve has no way on that is its own.', mend)
     }
@@ -251,11 +269,11 @@ export function extend(sketchId: string, id: string, place: Vec): Command {
     if (!next) return fail('extend.nothing', 'Nothing lies that way.', 'Draw what it should meet.')
     const points = sketch.points.map((p) => (p.id === end ? { ...p, ...xy(next.at) } : p))
     const grown = replaced({ ...sketch, points }, entity, [entity])
-    const tie: NewConstraint =
+    const ties: readonly NewConstraint[] =
       next.point === undefined
-        ? { kind: 'pointOn', point: end, curve: next.curve }
-        : { kind: 'coincident', a: end, b: next.point }
-    return succeed({ sketch: grown, ties: [tie] })
+        ? onCurve(sketch, end, next.curve)
+        : [{ kind: 'coincident', a: end, b: next.point }]
+    return succeed({ sketch: grown, ties })
   })
 }
 
@@ -279,6 +297,7 @@ export function split(sketchId: string, id: string, place: Vec): Command {
     if (entity.kind === 'circle') {
       return fail('split.circle', 'A circle has no ends to divide between.', 'Trim it instead.')
     }
+    if (!isPlain(entity)) return splitSpline(sketch, entity, place)
     const piece = pieceOf(entity, locator(sketch))
     const { t } = nearestOn(piece, place)
     if (t < 1e-6 || t > 1 - 1e-6) {
@@ -302,7 +321,7 @@ export function split(sketchId: string, id: string, place: Vec): Command {
 /** Both halves of a divided entity; those of a free curve have handles of their own. */
 function halvesOf(
   sketch: Sketch,
-  entity: Ended,
+  entity: PlainEntity & Ended,
   piece: Piece,
   second: string,
   point: string,
@@ -343,9 +362,8 @@ export function cutAtAxis(sketchId: string, ids: readonly string[]): Command {
         const sketch = result.value.sketches.find((s) => s.id === sketchId)
         const entity = sketch?.entities.find((e) => e.id === id)
         if (!sketch || !entity) return result
-        const piece = pieceOf(entity, locator(sketch))
-        const low = [0, 0.25, 0.5, 0.75, 1]
-          .map((t) => pointAt(piece, t))
+        const low = piecesOf(entity, locator(sketch))
+          .flatMap((piece) => [0, 0.25, 0.5, 0.75, 1].map((t) => pointAt(piece, t)))
           .reduce((a, b) => (b.y < a.y ? b : a))
         return trim(sketchId, id, low).run(result.value)
       }, succeed(part)),

@@ -4,6 +4,7 @@ import {
   ORIGIN_ID,
   entityMap,
   isEndSketch,
+  isFree,
   isGiven,
   lineEnds,
   locator,
@@ -63,8 +64,8 @@ function alone(sketch: Sketch, id: string): SizeOffer[] {
       { kind: 'arcLength', curve: id },
     ]
   }
-  // A free curve is told by the places of its ends and handles.
-  if (entity.kind === 'curve') return []
+  // A free curve is told by the places of its points.
+  if (isFree(entity)) return []
   const [from, to] = lineEnds(entityMap(sketch), locator(sketch), id)
   const length: SizeOffer = { kind: 'length', line: id }
   if (Math.abs(to.y - from.y) < VERTEX_TOLERANCE) {
@@ -103,7 +104,7 @@ function toCurve(sketch: Sketch, point: string, curve: string): SizeOffer[] {
     return isEndSketch(sketch) ? [radial] : [{ kind: 'diameter', point }, radial]
   }
   if (!entity) return []
-  if (entity.kind === 'curve') return []
+  if (isFree(entity)) return []
   if (entity.kind !== 'line') return ofPoints(sketch, entity.centre, point)
   const gap: SizeOffer = { kind: 'gap', item: point, to: curve }
   const span: SizeOffer = { kind: 'span', point, about: curve }
@@ -114,7 +115,7 @@ function ofCurves(sketch: Sketch, a: string, b: string): SizeOffer[] {
   const entities = entityMap(sketch)
   const locate = locator(sketch)
   const [one, two] = [entities.get(a), entities.get(b)]
-  if (one?.kind === 'curve' || two?.kind === 'curve') return []
+  if ((one && isFree(one)) || (two && isFree(two))) return []
   const round = [one, two].find((e) => e && e.kind !== 'line')
   if (round && round.kind !== 'line') {
     const other = round === one ? two : one

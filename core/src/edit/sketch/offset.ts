@@ -2,7 +2,17 @@ import { VERTEX_TOLERANCE } from '../../tolerances'
 import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
 import { add, dot, pointAt, reversed, scale, tangentAt, type Piece, type Vec } from '../../geometry'
-import { chainOf, locator, pieceOf, type Entity, type ChainLink, type Sketch } from '../../sketch'
+import {
+  chainOf,
+  isFree,
+  locator,
+  pieceOf,
+  type ChainLink,
+  type Entity,
+  type Sketch,
+  type SketchArc,
+  type SketchLine,
+} from '../../sketch'
 import { valuesOf, type Part } from '../../part'
 import { placeDraft, type Draft, type DraftSize } from './draft'
 import type { NewConstraint } from '../../constraints'
@@ -30,7 +40,7 @@ export function offsetChain(
         const mend = 'Pick lines and arcs that follow one another end to end.'
         return fail('offset.chain', 'What is picked is not one chain.', mend)
       }
-      if (links.some((link) => link.entity.kind === 'curve')) {
+      if (!links.every(isPlainLink)) {
         const mend = 'Turn it as a wall of that thickness: walls go along curves.'
         return fail('offset.curve', 'What lies beside a free curve is not one itself.', mend)
       }
@@ -41,6 +51,11 @@ export function offsetChain(
     },
   }
 }
+
+/** A link of a chain that is no free curve. */
+type PlainLink = ChainLink & { readonly entity: SketchLine | SketchArc }
+
+const isPlainLink = (link: ChainLink): link is PlainLink => !isFree(link.entity)
 
 function distanceOf(part: Part, formula: string): Result<number> {
   const lookup = valuesOf(part).table.lookup
@@ -57,7 +72,7 @@ function normalsOf(piece: Piece): readonly [Vec, Vec] {
 
 function beside(
   sketch: Sketch,
-  links: readonly ChainLink[],
+  links: readonly PlainLink[],
   distance: number,
   formula: string,
   side: Vec,

@@ -1,6 +1,15 @@
 import { referencesOf } from '../../constraints'
 import { succeed } from '../../result'
-import { pointsOf, type Constraint, type Sketch } from '../../sketch'
+import { withoutPlace } from '../../geometry'
+import {
+  isPlain,
+  locator,
+  pointsOf,
+  splineOf,
+  type Constraint,
+  type Sketch,
+  type SketchSpline,
+} from '../../sketch'
 import { sketchCommand, type Command } from '../command'
 
 /**
@@ -14,10 +23,11 @@ export function removeItems(sketchId: string, ids: readonly string[]): Command {
 }
 
 export function without(sketch: Sketch, gone: ReadonlySet<string>): Sketch {
-  const entities = sketch.entities.filter(
-    (e) => !gone.has(e.id) && !pointsOf(e).some((p) => gone.has(p)),
-  )
-  const lost = sketch.entities.filter((e) => !entities.includes(e))
+  const entities = sketch.entities
+    .map((e) => (isPlain(e) ? e : thinned(sketch, e, gone)))
+    .filter((e) => !gone.has(e.id) && !pointsOf(e).some((p) => gone.has(p)))
+  const kept = new Set(entities.map((e) => e.id))
+  const lost = sketch.entities.filter((e) => !kept.has(e.id))
   const held = new Set(entities.flatMap(pointsOf))
   const orphans = new Set(lost.flatMap(pointsOf).filter((p) => !held.has(p)))
   const points = sketch.points.filter((p) => !gone.has(p.id) && !orphans.has(p.id))
@@ -31,6 +41,20 @@ export function without(sketch: Sketch, gone: ReadonlySet<string>): Sketch {
     constraints: sketch.constraints.flatMap((c) => trimmed(c, left)).filter(stands),
     sizes: sketch.sizes.filter(stands),
   }
+}
+
+/** A free curve without those of its inner points and handles that are gone: it goes by the others. */
+function thinned(sketch: Sketch, curve: SketchSpline, gone: ReadonlySet<string>): SketchSpline {
+  const locate = locator(sketch)
+  const handle = (id: string): string => (gone.has(id) ? '' : id)
+  return curve.by.reduce<SketchSpline>(
+    (here, point) => {
+      if (!gone.has(point)) return here
+      const { spans } = withoutPlace(splineOf(here, locate), here.by.indexOf(point) + 1)
+      return { ...here, by: here.by.filter((p) => p !== point), spans }
+    },
+    { ...curve, fromHandle: handle(curve.fromHandle), toHandle: handle(curve.toHandle) },
+  )
 }
 
 /** A repeat without the points that are gone: rows stay as long as one another. */

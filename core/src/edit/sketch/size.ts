@@ -8,7 +8,7 @@ import { unitScale } from '../../units'
 import type { Vec } from '../../geometry'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from '../command'
-import { takeId } from './ends'
+import { takeId } from './ids'
 import { freeName, measureOffer, named, type SizeOffer } from './offers'
 
 /**

@@ -6,7 +6,7 @@ import {
   endsOf,
   isEndSketch,
   locator,
-  pieceOf,
+  piecesOf,
   type DrawnEnd,
   type DrawnHalf,
   type DrawnSketch,
@@ -131,13 +131,12 @@ function openChain(sketch: DrawnHalf, step: string): Result<SectionEdge[]> {
   }
   const locate = locator(sketch)
   return succeed(
-    links.map(({ entity, from }) => {
-      const piece = pieceOf(entity, locate)
+    links.flatMap(({ entity, from }) => {
+      const pieces = piecesOf(entity, locate)
       const forward = endsOf(entity)[0] === from
-      return {
-        piece: forward ? piece : reversed(piece),
-        name: { step, entity: entity.id, role: 'drawn' as const },
-      }
+      const name = { step, entity: entity.id, role: 'drawn' as const }
+      const run = forward ? pieces : pieces.map(reversed).reverse()
+      return run.map((piece) => ({ piece, name }))
     }),
   )
 }

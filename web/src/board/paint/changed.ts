@@ -1,5 +1,5 @@
 import { boundsOf, type Box } from '@lathica/core/geometry'
-import { locator, pieceOf, pointsOf, type Sketch } from '@lathica/core/sketch'
+import { locator, piecesOf, pointsOf, type Sketch } from '@lathica/core/sketch'
 import { loopsOf, type Section } from '@lathica/core/section'
 import type { SizeDrawing } from '../sizes/setting'
 import { toScreen, type Px } from '../view'
@@ -91,8 +91,9 @@ function growBySketch(patch: Growing, before: Sketch, after: Sketch): boolean {
   const [one, two] = [locator(before), locator(after)]
   for (const e of after.entities) {
     if (!pointsOf(e).some((p) => moved.has(p))) continue
-    patch.box(boundsOf(pieceOf(e, one)))
-    patch.box(boundsOf(pieceOf(e, two)))
+    for (const where of [one, two]) {
+      for (const piece of piecesOf(e, where)) patch.box(boundsOf(piece))
+    }
   }
   return true
 }

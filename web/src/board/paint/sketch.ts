@@ -1,5 +1,14 @@
 import { pointsAlong, type Piece } from '@lathica/core/geometry'
-import { AXIS_ID, locator, pieceOf, pointsOf, type Entity, type Sketch } from '@lathica/core/sketch'
+import {
+  AXIS_ID,
+  locator,
+  piecesOf,
+  pointsOf,
+  type Entity,
+  type Sketch,
+  isFree,
+  legsOf,
+} from '@lathica/core/sketch'
 import { toScreen, type Px } from '../view'
 import { addPiece } from './curve'
 import { isClear, isPieceClear } from './patch'
@@ -48,16 +57,18 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const locate = locator(sketch)
   const batches = new Map<string, StrokeBatch>()
   for (const e of sketch.entities) {
-    const piece = pieceOf(e, locate)
-    if (isPieceClear(scene, piece)) continue
+    const pieces = piecesOf(e, locate).filter((piece) => !isPieceClear(scene, piece))
+    if (pieces.length === 0) continue
     if (scene.picks.has(e.id) || scene.hover === e.id) {
       const path = new Path2D()
-      addPiece(path, piece, scene.view)
+      for (const piece of pieces) addPiece(path, piece, scene.view)
       haloAlong(ctx, scene, path)
     }
     const batch = batchFor(batches, styleOf(scene, e))
-    addPiece(batch.path, piece, scene.view)
-    if (scene.troubled.has(e.id)) batch.troubled.push(chordsOf(piece, scene))
+    for (const piece of pieces) {
+      addPiece(batch.path, piece, scene.view)
+      if (scene.troubled.has(e.id)) batch.troubled.push(chordsOf(piece, scene))
+    }
   }
   ctx.lineCap = 'round'
   ctx.lineJoin = 'round'
@@ -73,17 +84,14 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintPoints(ctx, scene, sketch)
 }
 
-/** Fine dotted lines from the ends of a free curve to its handles, which tell the ways it has there. */
+/** Fine dotted lines from the ends of a free curve to its handles, which tell its directions, and along its frame. */
 function paintHandles(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch): void {
   if (scene.receding) return
   const locate = locator(sketch)
   ctx.setLineDash([1.5, 3])
   for (const e of sketch.entities) {
-    if (e.kind !== 'curve') continue
-    for (const [end, handle] of [
-      [e.from, e.fromHandle],
-      [e.to, e.toHandle],
-    ] as const) {
+    if (!isFree(e)) continue
+    for (const [end, handle] of legsOf(e)) {
       const [a, b] = [end, handle].map((p) => toScreen(scene.view, locate(p)))
       if (a && b) stroke(ctx, a, b, scene.colours.pencil, 1)
     }

@@ -6,6 +6,7 @@ import {
   type Entities,
   type Locate,
   type Size,
+  middleOf,
 } from '@lathica/core/sketch'
 
 /** The way a size is measured: along the axis, square to it, straight, or in its own way. */
@@ -53,7 +54,9 @@ export function measured(size: Size, entities: Entities, locate: Locate): Measur
       const round = roundOf(entity)
       const centre = round ? locate(round.centre) : { x: 0, y: 0 }
       const middle = entity
-        ? pointAt(pieceOf(entity, locate), entity.kind === 'circle' ? 0.125 : 0.5)
+        ? entity.kind === 'circle'
+          ? pointAt(pieceOf(entity, locate), 0.125)
+          : middleOf(entity, locate)
         : centre
       return { ends: [centre, middle], way: 'round' }
     }
@@ -71,12 +74,12 @@ function gapEnds(size: Size & { kind: 'gap' }, entities: Entities, locate: Locat
   const [one, two] = [roundOf(item), roundOf(entities.get(size.to))]
   if (item && one && two) {
     const centre = locate(one.centre)
-    const from = pointAt(pieceOf(item, locate), 0.5)
+    const from = middleOf(item, locate)
     const radius = Math.hypot(...xy(subtract(locate(two.rim), locate(two.centre))))
     const to = add(centre, scale(unit(subtract(from, centre)), radius))
     return { ends: [from, to], way: 'straight' }
   }
-  const from = item ? pointAt(pieceOf(item, locate), 0.5) : locate(size.item)
+  const from = item ? middleOf(item, locate) : locate(size.item)
   const to = footOn(lineEnds(entities, locate, size.to), from)
   return { ends: [from, to], way: wayOf(from, to) }
 }

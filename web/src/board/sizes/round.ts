@@ -1,5 +1,5 @@
 import { radiusOf, pointAt, tangentAt, type Vec } from '@lathica/core/geometry'
-import { lineEnds, pieceOf, type Size } from '@lathica/core/sketch'
+import { lineEnds, pieceOf, type Size, isPlain } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import type { Place } from './frame'
 import { measured } from './measured'
@@ -23,7 +23,7 @@ export function roundDrawing(setting: Setting, size: RoundSize, label: Place): S
   }
   const { ends } = measured(size, entities, locate)
   const [centre] = ends
-  const piece = entity && pieceOf(entity, locate)
+  const piece = entity && isPlain(entity) ? pieceOf(entity, locate) : undefined
   if (piece?.kind !== 'arc') return { ...plain, lines: [], witnesses: [], arrows: [] }
   const radius = radiusOf(piece) * s
   const [ca, cr] = [centre.x * s, centre.y * s]
@@ -86,7 +86,7 @@ function arcDrawing(
 export function roundPlaces(setting: Setting, size: RoundSize): Place[] {
   const { entities, locate, frame } = setting
   const entity = entities.get(size.curve)
-  const piece = entity && pieceOf(entity, locate)
+  const piece = entity && isPlain(entity) ? pieceOf(entity, locate) : undefined
   if (piece?.kind !== 'arc') return [{ a: 0, r: 0 }]
   const s = frame.scale
   const radius = radiusOf(piece) * s

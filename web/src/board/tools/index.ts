@@ -1,6 +1,8 @@
 import type { Constraint } from '@lathica/core/sketch'
 import { starting } from './chain/drawing'
 import { stepped } from './chain/stepped'
+import { addingPoints } from './curve/adding'
+import { curving } from './curve/drawing'
 import { cornering } from './edit/corner'
 import { cutting } from './edit/cutting'
 import { mirroring } from './edit/mirroring'
@@ -45,12 +47,16 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
     case 'stepped':
       board.setPicks([])
       return stepped(board)
+    case 'curve':
+      board.setPicks([])
+      return curving(board)
+    case 'curvePoint':
+      return addingPoints(board)
     case 'size':
       return beginSize(board)
     case 'rectangle':
     case 'circle':
     case 'arc':
-    case 'curve':
     case 'slot':
     case 'polygon':
     case 'point':

@@ -147,8 +147,8 @@ export interface ToolState {
   readonly move?: (at: PointerAt) => ToolState
   readonly press?: (at: PointerAt) => ToolState
   readonly release?: (at: PointerAt) => ToolState
-  /** Tab, Enter: undefined when the key means nothing here. */
-  readonly key?: (key: 'Tab' | 'Enter') => ToolState | undefined
+  /** Tab, Enter, Backspace: undefined when the key means nothing here. */
+  readonly key?: (key: 'Tab' | 'Enter' | 'Backspace') => ToolState | undefined
   /** Steps back one level; undefined when there is none left. */
   readonly escape?: () => ToolState | undefined
   /** The part changed under the tool, by undo or by a field. */
@@ -163,11 +163,13 @@ export type ToolId =
   | 'centreLine'
   | 'stepped'
   | 'size'
+  | 'curve'
+  | 'curvePoint'
   | ShapeId
   | EditId
   | `tie:${Constraint['kind']}`
 
-export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'curve' | 'slot' | 'polygon' | 'point'
+export type ShapeId = 'rectangle' | 'circle' | 'arc' | 'slot' | 'polygon' | 'point'
 
 export type EditId =
   | 'trim'

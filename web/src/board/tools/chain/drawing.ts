@@ -6,6 +6,7 @@ import {
   type SketchLine,
   type Role,
   type Sketch,
+  isFree,
 } from '@lathica/core/sketch'
 import type { NewConstraint } from '@lathica/core/constraints'
 import { arcAlong, arcThrough, drawPiece, type End } from '@lathica/core/edit'
@@ -14,6 +15,7 @@ import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toPlane, toScreen } from '../../view'
 import { MODES, leaving, type Chain, type Stroke } from './stroke'
 import { typedArc, typedLine, typedSmoothArc, type Typing } from './typed'
+import { curveOfChain } from '../curve/drawing'
 import type { Snap } from '../../snapping'
 import type { Board, Entry, PointerAt, ToolState } from '../tool'
 
@@ -53,12 +55,24 @@ export function drawing(chain: Chain): ToolState {
     press: (here) => drawTo({ ...chain, at: here }, here),
     key: (key) => {
       if (key === 'Enter') return starting(board, role, at)
+      if (key !== 'Tab') return undefined
       const next = MODES[(MODES.indexOf(mode) + 1) % MODES.length] ?? 'line'
+      if (next === 'curve') return curvingOn(chain, from)
       return drawing({ ...chain, mode: next, arcEnd: undefined })
     },
     escape: () => (arcEnd ? drawing({ ...chain, arcEnd: undefined }) : starting(board, role, at)),
     refresh: () => drawing({ ...chain, ends: stillThere(board.sketch(), ends) }),
   }
+}
+
+/** A free curve is the next piece; where it ends, the chain goes on straight. */
+function curvingOn(chain: Chain, from: End): ToolState {
+  const { board, role, at } = chain
+  return curveOfChain(board, role, from, at, (last) => {
+    if (!last) return starting(board, role, at)
+    const ends = last === from ? chain.ends : [...chain.ends, last]
+    return drawing({ ...chain, ends, mode: 'line', arcEnd: undefined })
+  })
 }
 
 /** What of the next piece can be typed. */
@@ -111,7 +125,7 @@ function hintFor(chain: Chain, snap: Snap | undefined): string {
   if (snap && ends.length > 1 && endsChain(ends, snap.end)) return 'Click to close the outline.'
   if (mode === 'smooth')
     return 'Click where the smooth arc ends, or type its radius; Tab: arc through a place.'
-  if (mode === 'through') return 'Click where the arc ends; Tab: straight again.'
+  if (mode === 'through') return 'Click where the arc ends; Tab: free curve.'
   if (role === 'centre') return 'Click where the centre line ends.'
   return ends.length > 1
     ? 'Click the next corner or type its length; Tab: arc; back on the axis closes; Esc ends.'
@@ -157,7 +171,7 @@ function drawOn(chain: Chain, stroke: Stroke): ToolState {
   if (!drawn) return drawing({ ...chain, arcEnd: undefined })
   const sketch = board.sketch()
   const entity = sketch.entities.at(-1)
-  if (!entity || entity.kind === 'circle' || entity.kind === 'curve') {
+  if (!entity || entity.kind === 'circle' || isFree(entity)) {
     return starting(board, role, at)
   }
   const named = (id: string, end: End): End => ({ ...end, at: locator(sketch)(id), point: id })

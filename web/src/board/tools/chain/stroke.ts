@@ -1,13 +1,13 @@
-import { tangentAt, type Piece, type Vec } from '@lathica/core/geometry'
-import { locator, pieceOf, type Role, type Sketch } from '@lathica/core/sketch'
+import { type Piece, type Vec } from '@lathica/core/geometry'
+import { locator, type Role, type Sketch, directionAt } from '@lathica/core/sketch'
 import type { NewConstraint } from '@lathica/core/constraints'
 import type { End, NewPiece } from '@lathica/core/edit'
 import type { Snap } from '../../snapping'
 import type { Board, PointerAt } from '../tool'
 
-/** What the chain draws next: a line, an arc that goes on smoothly, or one through a third place. */
-export const MODES = ['line', 'smooth', 'through'] as const
-type Mode = (typeof MODES)[number]
+/** What the chain draws next: a line, an arc that goes on smoothly, one through a third place, a free curve. */
+export const MODES = ['line', 'smooth', 'through', 'curve'] as const
+type Mode = Exclude<(typeof MODES)[number], 'curve'>
 
 /** A chain on its way. */
 export interface Chain {
@@ -41,8 +41,7 @@ export function leaving(
     (e) => e.kind !== 'circle' && (e.to === from.point || e.from === from.point),
   )
   if (!before || before.kind === 'circle') return { direction: { x: 1, y: 0 } }
-  const piece = pieceOf(before, locate)
-  const back = tangentAt(piece, 0)
-  const direction = before.to === from.point ? tangentAt(piece, 1) : { x: -back.x, y: -back.y }
-  return { direction, after: before.id }
+  const atEnd = before.to === from.point
+  const along = directionAt(before, locate, atEnd ? 'end' : 'start') ?? { x: 1, y: 0 }
+  return { direction: atEnd ? along : { x: -along.x, y: -along.y }, after: before.id }
 }

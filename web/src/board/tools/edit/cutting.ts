@@ -1,5 +1,5 @@
 import type { Piece, Vec } from '@lathica/core/geometry'
-import { locator, pieceOf, type Entity, type Sketch } from '@lathica/core/sketch'
+import { locator, type Entity, type Sketch, piecesOf } from '@lathica/core/sketch'
 import { extend, split, trim, trimmedStretch, type Command } from '@lathica/core/edit'
 import { nearestCurve } from '../../pick'
 import { toPlane } from '../../view'
@@ -39,7 +39,7 @@ function stretchOf(
   entity: Entity,
   place: Vec,
 ): readonly Piece[] {
-  if (kind !== 'trim') return [pieceOf(entity, locator(sketch))]
+  if (kind !== 'trim') return piecesOf(entity, locator(sketch))
   const stretch = trimmedStretch(sketch, entity.id, place)
   return stretch ? [stretch] : []
 }

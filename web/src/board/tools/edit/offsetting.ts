@@ -1,6 +1,5 @@
 import { unitScale } from '@lathica/core/units'
-import { nearestOn } from '@lathica/core/geometry'
-import { locator, pieceOf } from '@lathica/core/sketch'
+import { locator, nearestOf } from '@lathica/core/sketch'
 import { offsetChain } from '@lathica/core/edit'
 import { toPlane } from '../../view'
 import { withPicks } from './gathering'
@@ -19,7 +18,7 @@ function beside(board: Board, ids: readonly string[], at?: PointerAt): ToolState
   const away = Math.min(
     ...sketch.entities
       .filter((e) => ids.includes(e.id))
-      .map((e) => nearestOn(pieceOf(e, locate), side).distance),
+      .map((e) => nearestOf(e, locate, side)?.distance ?? Infinity),
   )
   const inUnit = (mm: number): string =>
     String(Number((mm / unitScale('length', board.part().units)).toPrecision(3)))
@@ -45,7 +44,7 @@ function beside(board: Board, ids: readonly string[], at?: PointerAt): ToolState
       const far = Math.min(
         ...sketch.entities
           .filter((e) => ids.includes(e.id))
-          .map((e) => nearestOn(pieceOf(e, locate), place).distance),
+          .map((e) => nearestOf(e, locate, place)?.distance ?? Infinity),
       )
       if (far <= 0) return state
       return board.run(offsetChain(board.sketch().id, ids, inUnit(far), place))

@@ -1,5 +1,5 @@
 import { mapped, type Piece } from '@lathica/core/geometry'
-import { locator, pieceOf, pointsOf, type Sketch } from '@lathica/core/sketch'
+import { locator, piecesOf, pointsOf, type Sketch } from '@lathica/core/sketch'
 import { perform, type Command, type Motion } from '@lathica/core/edit'
 import type { Board } from '../tool'
 
@@ -11,7 +11,7 @@ export function piecesAfter(board: Board, command: Command): Piece[] {
   if (!after) return []
   const known = new Set(before.entities.map((e) => e.id))
   const locate = locator(after)
-  return after.entities.filter((e) => !known.has(e.id)).map((e) => pieceOf(e, locate))
+  return after.entities.filter((e) => !known.has(e.id)).flatMap((e) => piecesOf(e, locate))
 }
 
 /** What is picked as it would look after a motion. */
@@ -19,8 +19,8 @@ export function piecesMoved(sketch: Sketch, ids: readonly string[], motion: Moti
   const locate = locator(sketch)
   return sketch.entities
     .filter((e) => ids.includes(e.id))
-    .map((e) => {
-      const piece = pieceOf(e, locate)
+    .flatMap((e) => piecesOf(e, locate))
+    .map((piece) => {
       const moved = mapped(piece, motion.place, motion.mirrors)
       // Of a whole circle both ends are one place.
       return piece.from === piece.to ? { ...moved, to: moved.from } : moved

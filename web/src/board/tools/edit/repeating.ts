@@ -8,7 +8,7 @@ import {
   lineEnds,
   lineOf,
   locator,
-  pieceOf,
+  piecesOf,
 } from '@lathica/core/sketch'
 import { MOST_COPIES, repeatItems, type RepeatPlan } from '@lathica/core/edit'
 import { pickAt } from '../../pick'
@@ -81,7 +81,9 @@ function asking(board: Board, ids: readonly string[], along: string): ToolState 
 function widthAlong(board: Board, ids: readonly string[], along: string): number {
   const sketch = board.sketch()
   const locate = locator(sketch)
-  const pieces = sketch.entities.filter((e) => ids.includes(e.id)).map((e) => pieceOf(e, locate))
+  const pieces = sketch.entities
+    .filter((e) => ids.includes(e.id))
+    .flatMap((e) => piecesOf(e, locate))
   const box = boxAround(pieces.flatMap((p) => Object.values(boundsOf(p))))
   if (!box) return 0
   if (along === ALONG_AXIS) return box.max.x - box.min.x

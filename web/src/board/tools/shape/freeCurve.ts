@@ -6,11 +6,10 @@ import {
   line,
   mix,
   subtract,
-  tangentAt,
   type Piece,
   type Vec,
 } from '@lathica/core/geometry'
-import { entityName, locator, pieceOf, planeWords } from '@lathica/core/sketch'
+import { entityName, locator, planeWords, directionAt } from '@lathica/core/sketch'
 import type { NewConstraint } from '@lathica/core/constraints'
 import type { Draft, End } from '@lathica/core/edit'
 import { toPlane } from '../../view'
@@ -94,8 +93,8 @@ function waysAt(board: Board, end: End, isFirst: boolean): Way[] {
   const smooth = kinds.has('tangents')
     ? sketch.entities.flatMap((e): Way[] => {
         if (e.kind === 'circle' || (e.from !== end.point && e.to !== end.point)) return []
-        const piece = pieceOf(e, locate)
-        const along = tangentAt(piece, e.from === end.point ? 0 : 1)
+        const along = directionAt(e, locate, e.from === end.point ? 'start' : 'end')
+        if (!along) return []
         const tie: NewConstraint = { kind: 'tangent', curve: '~curve', to: e.id }
         return [{ along, words: `smooth with ${entityName(sketch, e.id)}`, tie }]
       })

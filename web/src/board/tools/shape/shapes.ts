@@ -96,7 +96,7 @@ const middleRectangle: Shape = rectangleFrom(
   (from, corner) => centredRectangle(from, corner),
   (from, corner) => ({ x: 2 * from.x - corner.x, y: 2 * from.y - corner.y }),
   2,
-  () => cornerRectangle,
+  () => polygonOf(DEFAULT_SIDES),
 )
 
 function box(a: Vec, c: Vec): Piece[] {
@@ -197,10 +197,10 @@ const centreArc: Shape = {
     const end = { x: centre.x + radius * way.x, y: centre.y + radius * way.y }
     return [arc(from, end, centre, sweep > 0), line(centre, end)]
   },
-  next: () => curveShape,
+  next: () => handledCurve,
 }
 
-const curveShape: Shape = freeCurve(() => throughArc)
+const handledCurve: Shape = freeCurve(() => throughArc)
 
 /** The lesser turn from one direction to another about a centre, in radians. */
 function turnFrom(centre: Vec, from: Vec, to: Vec): number {
@@ -256,9 +256,11 @@ const offLine = (a: Vec, b: Vec, p: Vec): number =>
   Math.abs(cross(unit(subtract(b, a)), subtract(p, a)))
 
 const MOST_SIDES = 60
+const DEFAULT_SIDES = 6
 
 const polygonOf = (sides: number): Shape => ({
   label: 'draw polygon',
+  next: () => cornerRectangle,
   hints: [
     `Click the centre of the polygon; it has ${sides} sides.`,
     'Click a corner, or type how many sides it has and its diameter over the corners.',
@@ -313,14 +315,11 @@ const pointShape: Shape = {
   pieces: () => [],
 }
 
-const DEFAULT_SIDES = 6
-
 /** The shapes there are. */
 export const SHAPES: Readonly<Record<ShapeId, Shape>> = {
   rectangle: cornerRectangle,
   circle: circleShape,
   arc: throughArc,
-  curve: curveShape,
   slot: slotShape,
   polygon: polygonOf(DEFAULT_SIDES),
   point: pointShape,

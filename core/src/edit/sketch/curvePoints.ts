@@ -1,0 +1,86 @@
+import { fail, succeed, type Result } from '../../result'
+import { distance, withPlace, type PutIn, type Vec } from '../../geometry'
+import {
+  locator,
+  nearestOf,
+  pointsOf,
+  splineOf,
+  type Entity,
+  type Sketch,
+  type SketchPoint,
+  type SketchSpline,
+} from '../../sketch'
+import { VERTEX_TOLERANCE } from '../../tolerances'
+import { takeId } from './ids'
+import { without } from './remove'
+
+/** A new point at a place. */
+export function withPoint(
+  sketch: Sketch,
+  { x, y }: Vec,
+): { readonly sketch: Sketch; readonly id: string } {
+  const [id, grown] = takeId(sketch, 'p')
+  return { id, sketch: { ...grown, points: [...grown.points, { id, x, y }] } }
+}
+
+export const moved = (sketch: Sketch, places: ReadonlyMap<string, Vec>): Sketch => ({
+  ...sketch,
+  points: sketch.points.map((p): SketchPoint => {
+    const to = places.get(p.id)
+    return to ? { ...p, x: to.x, y: to.y } : p
+  }),
+})
+
+/** The sketch with a curve in place of one of the same id; points that nothing stands on any more go. */
+export function changed(
+  sketch: Sketch,
+  before: SketchSpline,
+  ...after: readonly SketchSpline[]
+): Sketch {
+  const entities = sketch.entities.flatMap((e): readonly Entity[] =>
+    e.id === before.id ? after : [e],
+  )
+  const held = new Set(entities.flatMap(pointsOf))
+  const lost = pointsOf(before).filter((p) => !held.has(p))
+  return without({ ...sketch, entities }, new Set(lost))
+}
+
+/** The curve with a point more, and the number of that point among its places. */
+export function putIn(
+  sketch: Sketch,
+  curve: SketchSpline,
+  place: Vec,
+): Result<{ readonly sketch: Sketch; readonly curve: SketchSpline; readonly index: number }> {
+  const locate = locator(sketch)
+  const spline = splineOf(curve, locate)
+  const [first, ...rest] = spline.places
+  if (rest.some((p, i) => distance(p, spline.places[i] ?? p) <= VERTEX_TOLERANCE) || !first) {
+    return fail('curve.together', 'Two of its points lie on one another.', 'Move them apart first.')
+  }
+  const near = nearestOf(curve, locate, place)
+  const inside = near && near.t > 1e-6 && near.t < 1 - 1e-6
+  const put = inside ? withPlace(spline, near.index, near.t) : undefined
+  if (!put) {
+    return fail('curve.place', 'There is a point already.', 'Click somewhere between its points.')
+  }
+  const next = taking(sketch, curve, put)
+  return succeed({ ...next, index: put.index })
+}
+
+/** Takes in what a point that was put in made of the places: those around it move over a frame. */
+function taking(
+  sketch: Sketch,
+  curve: SketchSpline,
+  { spline, index, instead }: PutIn,
+): { readonly sketch: Sketch; readonly curve: SketchSpline } {
+  const ids = [curve.from, ...curve.by, curve.to]
+  const fresh = withPoint(sketch, spline.places[index + instead] ?? { x: 0, y: 0 })
+  const order = [...ids.slice(0, index + instead), fresh.id, ...ids.slice(index + instead)]
+  const places = new Map(order.map((p, i) => [p, spline.places[i] ?? { x: 0, y: 0 }]))
+  spline.ends.forEach((end, i) => {
+    const handle = i === 0 ? curve.fromHandle : curve.toHandle
+    if (end && handle !== '') places.set(handle, end)
+  })
+  const next: SketchSpline = { ...curve, by: order.slice(1, -1), spans: spline.spans }
+  return { sketch: changed(moved(fresh.sketch, places), curve, next), curve: next }
+}

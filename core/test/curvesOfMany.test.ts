@@ -1,0 +1,320 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import {
+  AXIS_ID,
+  addRevolve,
+  createPart,
+  curveEnd,
+  directionAt,
+  drawChain,
+  drawCurve,
+  evaluate,
+  lengthOf,
+  locator,
+  mirrorItems,
+  movePoints,
+  nearestOn,
+  perform,
+  piecesOf,
+  pointAt,
+  putPointIn,
+  readPart,
+  removeItems,
+  setCurveEnd,
+  solidProperties,
+  split,
+  takePointOut,
+  toDocument,
+  trim,
+  turnWay,
+  type End,
+  type Part,
+  type Piece,
+  type SketchSpline,
+  type Vec,
+} from '../src'
+import { must, sketchOf } from './support/parts'
+
+const SKETCH = 'sketch2'
+const at = (x: number, y: number, more: Partial<End> = {}): End => ({ at: { x, y }, ...more })
+const curve = (way: SketchSpline['way'], places: readonly End[], square = false) =>
+  drawCurve({ sketch: SKETCH, way, places, role: 'outline', square })
+
+/** A foot of lines, a belly and a neck of one curve, and a mouth: open along the axis. */
+function bottle(way: SketchSpline['way'] = 'through'): Part {
+  const foot = must(
+    createPart({ name: 'Ink bottle' }),
+    drawChain(SKETCH, [at(0, 0, { on: [AXIS_ID] }), at(0, 22)], [[]]),
+  )
+  const end = sketchOf(foot).points[1]?.id ?? ''
+  const side = must(
+    foot,
+    curve(way, [at(0, 22, { point: end }), at(18, 36), at(45, 30), at(62, 12), at(80, 14)]),
+  )
+  const mouth = splineOf(side).to
+  return must(
+    side,
+    drawChain(SKETCH, [at(80, 14, { point: mouth }), at(80, 0, { on: [AXIS_ID] })], [[]]),
+  )
+}
+
+function splineOf(part: Part, number = 0): SketchSpline {
+  const found = sketchOf(part).entities.filter((e) => e.kind === 'spline')[number]
+  if (found?.kind !== 'spline') throw new Error('there is no such curve')
+  return found
+}
+
+const shape = (part: Part, ...numbers: readonly number[]): Piece[] =>
+  (numbers.length === 0 ? [0] : numbers).flatMap((n) => [
+    ...piecesOf(splineOf(part, n), locator(sketchOf(part))),
+  ])
+
+/** How far places of one shape lie off another, in mm. */
+function off(one: readonly Piece[], two: readonly Piece[]): number {
+  const places = one.flatMap((p) => [0, 0.2, 0.4, 0.6, 0.8, 1].map((t) => pointAt(p, t)))
+  return Math.max(...places.map((p) => Math.min(...two.map((q) => nearestOn(q, p).distance))))
+}
+
+const length = (pieces: readonly Piece[]): number => pieces.reduce((s, p) => s + lengthOf(p), 0)
+const placeOf = (part: Part, id: string): Vec => locator(sketchOf(part))(id)
+
+describe('a free curve of many places', () => {
+  test.each(['through', 'frame'] as const)(
+    'drawn %s places bounds a solid with lines, exactly, under one name',
+    (way) => {
+      const part = must(bottle(way), addRevolve(SKETCH))
+      const state = evaluate(part)
+      expect(state.steps.map((s) => s.status)).toEqual(['done'])
+      const section = state.bodies[0]?.section
+      if (!section) throw new Error('there is a body')
+      // Volume by dense quadrature of π r² dx along the curve, which runs one way along the axis here.
+      let volume = 0
+      for (const piece of shape(part)) {
+        const n = 4000
+        for (let i = 0; i < n; i++) {
+          const [a, m, b] = [i / n, (i + 0.5) / n, (i + 1) / n].map((t) => pointAt(piece, t))
+          if (!a || !m || !b) continue
+          volume += ((Math.PI * (b.x - a.x)) / 6) * (a.y ** 2 + 4 * m.y ** 2 + b.y ** 2)
+        }
+      }
+      expect((solidProperties(section)?.volume ?? 0) / volume).toBeCloseTo(1, 6)
+      const names = new Set(
+        section.regions
+          .flatMap((r) => r.outer)
+          .flatMap((e) => (e.piece.kind === 'cubic' ? [e.name.entity] : [])),
+      )
+      expect([...names]).toEqual([splineOf(part).id])
+    },
+  )
+
+  test('follows its points, and comes back from the part file as it was', () => {
+    const part = must(bottle(), addRevolve(SKETCH))
+    const before = evaluate(part).bodies[0]?.solid?.volume ?? 0
+    const point = splineOf(part).by[0] ?? ''
+    const pushed = must(part, movePoints(SKETCH, new Map([[point, { x: 18, y: 44 }]])))
+    expect(placeOf(pushed, point).y).toBeCloseTo(44, 9)
+    expect(evaluate(pushed).bodies[0]?.solid?.volume).toBeGreaterThan(before * 1.1)
+    const again = readPart(JSON.parse(JSON.stringify(toDocument(pushed))))
+    expect(again.ok && again.value).toEqual(pushed)
+  })
+
+  test.each(['through', 'frame'] as const)('%s: takes a point in with its shape kept', (way) => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 1 }),
+        fc.double({ min: 0.1, max: 0.9, noNaN: true }),
+        (n, t) => {
+          const part = bottle(way)
+          const before = shape(part)
+          const place = pointAt(before[n] ?? before[0] ?? never(), t)
+          const more = must(part, putPointIn(SKETCH, splineOf(part).id, place))
+          expect(splineOf(more).by).toHaveLength(splineOf(part).by.length + 1)
+          expect(off(before, shape(more))).toBeLessThan(1e-7)
+          expect(length(shape(more))).toBeCloseTo(length(before), 7)
+        },
+      ),
+      { numRuns: 15 },
+    )
+  })
+
+  test('loses a point that is deleted or taken out, and goes on through the others', () => {
+    const part = bottle()
+    const { id, by } = splineOf(part)
+    const [, second = ''] = by
+    for (const command of [removeItems(SKETCH, [second]), takePointOut(SKETCH, id, second)]) {
+      const less = must(part, command)
+      expect(splineOf(less).by).toEqual(by.filter((p) => p !== second))
+      expect(splineOf(less).spans).toHaveLength(3)
+      expect(sketchOf(less).points.some((p) => p.id === second)).toBe(false)
+    }
+    const end = perform(part, takePointOut(SKETCH, id, splineOf(part).to))
+    expect(end.ok || end.problem.code).toBe('curve.end')
+    // Without its inner points it is a line between its ends.
+    const bare = must(part, removeItems(SKETCH, [...by]))
+    expect(shape(bare)).toMatchObject([
+      { kind: 'line', from: { x: 0, y: 22 }, to: { x: 80, y: 14 } },
+    ])
+  })
+
+  test('is turned from places to a frame and back with its shape kept', () => {
+    const part = bottle()
+    const frame = must(part, turnWay(SKETCH, splineOf(part).id))
+    expect(splineOf(frame)).toMatchObject({ way: 'frame', fromHandle: '', toHandle: '' })
+    // As many control points as places, and two.
+    expect(splineOf(frame).by).toHaveLength(5)
+    expect(off(shape(part), shape(frame))).toBeLessThan(1e-9)
+    const back = must(frame, turnWay(SKETCH, splineOf(frame).id))
+    expect(splineOf(back).way).toBe('through')
+    expect(off(shape(part), shape(back))).toBeLessThan(1e-9)
+  })
+
+  test.each(['through', 'frame'] as const)(
+    '%s: is split into two that keep its shape and go on smoothly, until they are let go',
+    (way) => {
+      const part = bottle(way)
+      const before = shape(part)
+      const place = pointAt(before[1] ?? never(), 0.4)
+      const two = must(part, split(SKETCH, splineOf(part).id, place))
+      expect(off(before, shape(two, 0, 1))).toBeLessThan(1e-7)
+      const tie = sketchOf(two).constraints.find((c) => c.kind === 'tangent')
+      expect(tie).toBeDefined()
+      // A side pulled about keeps the joint smooth; without the constraint it becomes a corner.
+      const turnAt = (here: Part): number => {
+        const locate = locator(sketchOf(here))
+        const [u, v] = [
+          directionAt(splineOf(here, 0), locate, 'end'),
+          directionAt(splineOf(here, 1), locate, 'start'),
+        ]
+        return u && v ? u.x * v.y - u.y * v.x : NaN
+      }
+      const handle = splineOf(two, 1).fromHandle
+      const { x, y } = placeOf(two, handle)
+      const pull = (here: Part): Part =>
+        must(here, movePoints(SKETCH, new Map([[handle, { x: x + 2, y: y + 6 }]])))
+      expect(turnAt(pull(two))).toBeCloseTo(0, 7)
+      const loose = must(two, removeItems(SKETCH, [tie?.id ?? '']))
+      expect(Math.abs(turnAt(pull(loose)))).toBeGreaterThan(0.05)
+    },
+  )
+
+  test('is split at one of its own places without a new point', () => {
+    const part = bottle()
+    const { id, by } = splineOf(part)
+    const two = must(part, split(SKETCH, id, placeOf(part, by[1] ?? '')))
+    expect([splineOf(two).to, splineOf(two, 1).from]).toEqual([by[1], by[1]])
+    expect(off(shape(part), shape(two, 0, 1))).toBeLessThan(1e-9)
+    const end = perform(part, split(SKETCH, id, { x: 80, y: 14 }))
+    expect(end.ok || end.problem.code).toBe('split.end')
+    const cut = perform(part, trim(SKETCH, id, { x: 40, y: 30 }))
+    expect(cut.ok || cut.problem.mend).toContain('Split it')
+  })
+
+  test.each(['through', 'frame'] as const)(
+    '%s: leaves the axis squarely when it is drawn from it, and is let go again',
+    (way) => {
+      const dome = must(
+        createPart({ name: 'Cap' }),
+        curve(way, [at(0, 0, { on: [AXIS_ID] }), at(4, 18), at(16, 26), at(40, 26)], true),
+      )
+      const own = splineOf(dome)
+      expect(curveEnd(sketchOf(dome), own, own.from)).toBe('square')
+      expect(curveEnd(sketchOf(dome), own, own.to)).toBe('free')
+      const start = directionAt(own, locator(sketchOf(dome)), 'start')
+      expect(start?.x).toBeCloseTo(0, 9)
+      expect(start?.y).toBeCloseTo(1, 9)
+      const free = must(dome, setCurveEnd(SKETCH, own.id, own.from, 'free'))
+      expect(curveEnd(sketchOf(free), splineOf(free), own.from)).toBe('free')
+      const tip = must(
+        createPart({ name: 'Cap' }),
+        curve(way, [at(0, 0, { on: [AXIS_ID] }), at(14, 18), at(40, 26)], false),
+      )
+      expect(curveEnd(sketchOf(tip), splineOf(tip), splineOf(tip).from)).toBe('free')
+    },
+  )
+
+  test.each(['through', 'frame'] as const)(
+    '%s: goes on smoothly from a line, which stays',
+    (way) => {
+      const part = bottle(way)
+      const { id, to, from } = splineOf(part)
+      const smooth = must(part, setCurveEnd(SKETCH, id, to, 'smooth'))
+      expect(curveEnd(sketchOf(smooth), splineOf(smooth), to)).toBe('smooth')
+      const along = directionAt(splineOf(smooth), locator(sketchOf(smooth)), 'end')
+      // The mouth is radial.
+      expect(along?.x).toBeCloseTo(0, 7)
+      // Put on twice it is the same, and alone it is refused.
+      const twice = must(smooth, setCurveEnd(SKETCH, id, to, 'smooth'))
+      expect(sketchOf(twice).constraints.filter((c) => c.kind === 'tangent')).toHaveLength(1)
+      const alone = must(smooth, removeItems(SKETCH, [sketchOf(smooth).entities[0]?.id ?? '']))
+      const refused = perform(alone, setCurveEnd(SKETCH, id, from, 'smooth'))
+      expect(refused.ok || refused.problem.code).toBe('curve.alone')
+    },
+  )
+
+  test('is drawn on from a loose end as the same curve', () => {
+    const first = must(
+      createPart({ name: 'Ink bottle' }),
+      curve('through', [at(0, 10), at(20, 20), at(40, 15)]),
+    )
+    const own = splineOf(first)
+    const on = must(
+      first,
+      curve('through', [at(40, 15, { point: own.to }), at(60, 20), at(80, 12)]),
+    )
+    expect(sketchOf(on).entities).toHaveLength(1)
+    expect(splineOf(on).by).toHaveLength(3)
+    expect(splineOf(on).spans).toEqual([1, 1, 1, 1])
+    const before = must(on, curve('through', [at(0, 10, { point: own.from }), at(-20, 14)]))
+    expect(sketchOf(before).entities).toHaveLength(1)
+    expect(placeOf(before, splineOf(before).from)).toMatchObject({ x: -20, y: 14 })
+    expect(splineOf(before).to).toBe(splineOf(on).to)
+  })
+
+  test('gives a point of its own to what is drawn onto it', () => {
+    const part = bottle()
+    const { id, by } = splineOf(part)
+    const place = pointAt(shape(part)[1] ?? never(), 0.5)
+    const more = must(
+      part,
+      drawChain(SKETCH, [at(place.x, place.y, { on: [id] }), at(place.x + 5, place.y + 20)], [[]]),
+    )
+    expect(splineOf(more).by).toHaveLength(by.length + 1)
+    const line = sketchOf(more).entities.at(-1)
+    expect(line?.kind === 'line' && splineOf(more).by.includes(line.from)).toBe(true)
+    expect(off(shape(part), shape(more))).toBeLessThan(1e-9)
+  })
+
+  test('is mirrored with all its points', () => {
+    const part = must(
+      createPart({ name: 'Ink bottle' }),
+      curve('through', [at(5, 10), at(20, 20), at(40, 15)]),
+    )
+    const both = must(part, mirrorItems(SKETCH, [splineOf(part).id], AXIS_ID))
+    const image = splineOf(both, 1)
+    const moved = must(
+      both,
+      movePoints(SKETCH, new Map([[splineOf(both).by[0] ?? '', { x: 22, y: 30 }]])),
+    )
+    const [one, two] = [splineOf(moved).by[0] ?? '', image.by[0] ?? ''].map((p) =>
+      placeOf(moved, p),
+    )
+    expect(one?.y).toBeGreaterThan(21)
+    expect([two?.x, two?.y]).toEqual([one?.x, -(one?.y ?? 0)])
+  })
+
+  test('of one place, or of places on one another, is refused or passed over, and said', () => {
+    const part = createPart({ name: 'Ink bottle' })
+    const one = perform(part, curve('through', [at(5, 10), at(5, 10)]))
+    expect(one.ok || one.problem.code).toBe('curve.short')
+    const drawn = must(part, curve('through', [at(5, 10), at(20, 20), at(40, 15)]))
+    const [inner = ''] = splineOf(drawn).by
+    const fallen = must(drawn, movePoints(SKETCH, new Map([[inner, { x: 5, y: 10 }]])))
+    expect(length(shape(fallen))).toBeGreaterThan(30)
+    const put = perform(fallen, putPointIn(SKETCH, splineOf(fallen).id, { x: 30, y: 14 }))
+    expect(put.ok || put.problem.code).toBe('curve.together')
+  })
+})
+
+function never(): never {
+  throw new Error('there is no such piece')
+}

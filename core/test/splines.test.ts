@@ -1,0 +1,240 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import {
+  asFrame,
+  asThrough,
+  controlOf,
+  cross,
+  distance,
+  evenSpline,
+  lengthOf,
+  nearestOn,
+  pointAt,
+  splinePieces,
+  subtract,
+  withPlace,
+  withoutPlace,
+  type Piece,
+  type Spline,
+  type Vec,
+} from '../src'
+
+const near = (min: number, max: number) => fc.double({ min, max, noNaN: true })
+const anyPlace = fc.record({ x: near(-100, 100), y: near(0, 80) })
+/** Curves of places that are some way apart. */
+const anySpline = (way: Spline['way'], least = 2): fc.Arbitrary<Spline> =>
+  fc
+    .array(anyPlace, { minLength: least, maxLength: 12 })
+    .filter((places) => places.every((p, i) => i === 0 || distance(p, places[i - 1] ?? p) > 1))
+    .map((places) => evenSpline(way, places))
+const eitherWay = fc.oneof(anySpline('through'), anySpline('frame'))
+
+/** The second and first derivatives at both ends of a cubic, from its control points. */
+function derivatives(piece: Piece): { slope: [Vec, Vec]; bend: [Vec, Vec] } {
+  if (piece.kind !== 'cubic') throw new Error('it is a cubic')
+  const [a, b, c, d] = controlOf(piece)
+  const second = (p: Vec, q: Vec, r: Vec): Vec => ({
+    x: 6 * (p.x - 2 * q.x + r.x),
+    y: 6 * (p.y - 2 * q.y + r.y),
+  })
+  const first = (p: Vec, q: Vec): Vec => ({ x: 3 * (q.x - p.x), y: 3 * (q.y - p.y) })
+  return { slope: [first(a, b), first(c, d)], bend: [second(a, b, c), second(b, c, d)] }
+}
+
+/** The signed curvature of a derivative and the next one. */
+const curvature = (slope: Vec, bend: Vec): number =>
+  cross(slope, bend) / Math.hypot(slope.x, slope.y) ** 3
+
+const places = (pieces: readonly Piece[]): Vec[] =>
+  pieces.flatMap((p) => Array.from({ length: 40 }, (_, i) => pointAt(p, i / 40)))
+
+/** How far the places of one curve lie off another, in mm. */
+const off = (one: readonly Piece[], two: readonly Piece[]): number =>
+  Math.max(...places(one).map((p) => Math.min(...two.map((q) => nearestOn(q, p).distance))))
+
+describe('a free curve of many places', () => {
+  test('goes through them', () => {
+    fc.assert(
+      fc.property(anySpline('through'), (spline) => {
+        const pieces = splinePieces(spline)
+        expect(pieces).toHaveLength(spline.places.length - 1)
+        const ends = [...pieces.map((p) => p.from), pieces.at(-1)?.to]
+        expect(ends).toEqual(spline.places)
+      }),
+    )
+  })
+
+  test('has no jump of direction or curvature where its cubics meet', () => {
+    fc.assert(
+      fc.property(eitherWay, (spline) => {
+        const pieces = splinePieces(spline)
+        for (const [i, next] of pieces.slice(1).entries()) {
+          const before = pieces[i]
+          if (before?.kind !== 'cubic' || next.kind !== 'cubic') continue
+          expect(distance(before.to, next.from)).toBeLessThan(1e-9)
+          const [one, two] = [derivatives(before), derivatives(next)]
+          const [u, v] = [one.slope[1], two.slope[0]]
+          const [m, n] = [Math.hypot(u.x, u.y), Math.hypot(v.x, v.y)]
+          // Where it all but stands still, neither is well told.
+          if (Math.min(m, n) < 1) continue
+          expect(cross(u, v) / (m * n)).toBeCloseTo(0, 7)
+          expect(u.x * v.x + u.y * v.y).toBeGreaterThan(0)
+          const size = Math.max(1, Math.abs(curvature(u, one.bend[1])))
+          expect(
+            Math.abs(curvature(u, one.bend[1]) - curvature(v, two.bend[0])) / size,
+          ).toBeLessThan(1e-6)
+        }
+      }),
+    )
+  })
+
+  test('of two places is a line, of three through them a parabola', () => {
+    const [a, b, c] = [
+      { x: 0, y: 0 },
+      { x: 10, y: 4 },
+      { x: 20, y: 0 },
+    ]
+    for (const way of ['through', 'frame'] as const) {
+      expect(splinePieces(evenSpline(way, [a, b]))).toEqual([{ kind: 'line', from: a, to: b }])
+    }
+    // y = x (20 − x) / 25, by equal chords.
+    for (const p of places(splinePieces(evenSpline('through', [a, b, c])))) {
+      expect(p.y).toBeCloseTo((p.x * (20 - p.x)) / 25, 10)
+    }
+    // Over a frame of three it is the parabola that touches both legs.
+    for (const p of places(splinePieces(evenSpline('frame', [a, b, c])))) {
+      expect(p.y).toBeCloseTo((p.x * (20 - p.x)) / 50, 10)
+    }
+  })
+
+  test('over a frame lies within the frame, and four places are the control points of a cubic', () => {
+    const four = [
+      { x: 0, y: 0 },
+      { x: 5, y: 10 },
+      { x: 15, y: 10 },
+      { x: 20, y: 0 },
+    ]
+    const [only] = splinePieces(evenSpline('frame', four))
+    expect(only && controlOf(only as Piece & { kind: 'cubic' })).toEqual(four)
+    fc.assert(
+      fc.property(anySpline('frame'), ({ places: all, ...rest }) => {
+        const xs = all.map((p) => p.x)
+        for (const p of places(splinePieces({ ...rest, places: all }))) {
+          expect(p.x).toBeGreaterThan(Math.min(...xs) - 1e-9)
+          expect(p.x).toBeLessThan(Math.max(...xs) + 1e-9)
+        }
+      }),
+    )
+  })
+
+  test('heads where it is told to at its ends', () => {
+    fc.assert(
+      fc.property(anySpline('through'), anyPlace, anyPlace, (spline, leave, come) => {
+        const pieces = splinePieces({ ...spline, ends: [leave, come] })
+        const [first, last] = [pieces[0], pieces.at(-1)]
+        if (first?.kind !== 'cubic' || last?.kind !== 'cubic') return
+        expect(distance(controlOf(first)[1], leave)).toBeLessThan(1e-9)
+        expect(distance(controlOf(last)[2], come)).toBeLessThan(1e-9)
+      }),
+    )
+  })
+
+  test('is the same the other way round', () => {
+    fc.assert(
+      fc.property(eitherWay, (spline) => {
+        const back = splinePieces({
+          ...spline,
+          places: [...spline.places].reverse(),
+          spans: [...spline.spans].reverse(),
+        })
+        const sum = (all: readonly Piece[]): number => all.reduce((s, p) => s + lengthOf(p), 0)
+        expect(sum(back)).toBeCloseTo(sum(splinePieces(spline)), 7)
+      }),
+    )
+  })
+
+  test('is turned into the other way with its shape kept', () => {
+    fc.assert(
+      fc.property(eitherWay, (spline) => {
+        const turned = spline.way === 'frame' ? asThrough(spline) : asFrame(spline)
+        expect(turned.way).not.toBe(spline.way)
+        expect(off(splinePieces(turned), splinePieces(spline))).toBeLessThan(1e-7)
+        const again = turned.way === 'frame' ? asThrough(turned) : asFrame(turned)
+        expect(off(splinePieces(again), splinePieces(spline))).toBeLessThan(1e-7)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  test('keeps its shape when a place is put in, and again with ends that are told', () => {
+    fc.assert(
+      fc.property(
+        eitherWay,
+        near(0, 0.999),
+        near(0.1, 0.9),
+        fc.boolean(),
+        (free, which, t, told) => {
+          const [a, z] = [free.places[0], free.places.at(-1)]
+          if (!a || !z) return
+          const ends =
+            told && free.way === 'through'
+              ? ([
+                  { x: a.x + 3, y: a.y + 4 },
+                  { x: z.x, y: z.y + 5 },
+                ] as const)
+              : free.ends
+          const spline = { ...free, ends }
+          const before = splinePieces(spline)
+          const number = Math.floor(which * before.length)
+          const put = withPlace(spline, number, t)
+          if (!put) return
+          expect(put.spline.places).toHaveLength(spline.places.length + 1)
+          const piece = before[number]
+          const at = piece && pointAt(piece, t)
+          if (at && spline.way === 'through') {
+            expect(distance(put.spline.places[put.index] ?? a, at)).toBeLessThan(1e-9)
+          }
+          const after = splinePieces(put.spline)
+          expect(off(before, after)).toBeLessThan(1e-7)
+          const sum = (all: readonly Piece[]): number => all.reduce((s, p) => s + lengthOf(p), 0)
+          expect(sum(after)).toBeCloseTo(sum(before), 6)
+          // A place taken out again leaves the others.
+          if (spline.way !== 'through') return
+          const without = withoutPlace(put.spline, put.index)
+          expect(without.places).toEqual(spline.places)
+          expect(without.spans).toHaveLength(spline.spans.length)
+        },
+      ),
+    )
+  })
+
+  test('takes places that fall together as one, and nothing as nothing', () => {
+    const [a, b] = [
+      { x: 0, y: 5 },
+      { x: 10, y: 5 },
+    ]
+    const c = { x: 20, y: 9 }
+    const told = splinePieces(evenSpline('through', [a, b, { ...b }, c]))
+    expect(told).toEqual(splinePieces(evenSpline('through', [a, b, c])))
+    for (const way of ['through', 'frame'] as const) {
+      expect(splinePieces(evenSpline(way, [a, { ...a }, { ...a }]))).toEqual([])
+      const pieces = splinePieces(evenSpline(way, [a, a, a, b, c, c, c]))
+      for (const p of places(pieces)) expect(Number.isFinite(p.x + p.y)).toBe(true)
+    }
+  })
+
+  test('does not loop where places lie close together', () => {
+    // With even parameters the curve would run back between the two.
+    const pieces = splinePieces(
+      evenSpline('through', [
+        { x: 0, y: 0 },
+        { x: 40, y: 20 },
+        { x: 41, y: 20 },
+        { x: 80, y: 0 },
+      ]),
+    )
+    const all = places(pieces)
+    all.slice(1).forEach((p, i) => expect(p.x).toBeGreaterThan(all[i]?.x ?? 0))
+    expect(subtract(all[1] ?? all[0] ?? { x: 0, y: 0 }, { x: 0, y: 0 }).y).toBeGreaterThan(0)
+  })
+})

@@ -1,0 +1,38 @@
+import { chromium } from '@playwright/test'
+import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
+import { Workshop, press } from '../e2e/support/board'
+import { serveDemo } from './support/serve'
+const { origin, stop } = await serveDemo(4393)
+const browser = await chromium.launch({ executablePath: chromiumPath(), args: CHROMIUM_FLAGS })
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: origin })
+  const page = await context.newPage()
+  page.on('console', (m) => { if (m.type() === 'error') console.log(m.text()) })
+  page.on('pageerror', (e) => console.log('PAGE', e.message))
+  const shop = new Workshop(page)
+  await shop.newPart('Vase')
+  await press(page, '1', 'a')
+  await shop.click(0, 0)
+  await shop.click(0, 16)
+  await shop.click(4, 16)
+  await press(page, 'Tab', 'Tab', 'Tab')
+  await shop.click(14, 30)
+  await shop.click(34, 34)
+  await shop.moveTo(52, 20)
+  await page.waitForTimeout(600)
+  await page.screenshot({ path: '/tmp/p1.png' })
+  await shop.click(52, 20)
+  await shop.click(64, 12)
+  await shop.click(76, 18)
+  await press(page, 'Tab')
+  await shop.moveTo(76, 8)
+  await shop.click(76, 0)
+  await press(page, 'Escape', 'q')
+  await shop.click(26, 34)
+  await page.waitForTimeout(600)
+  await page.screenshot({ path: '/tmp/p2.png' })
+  await press(page, 'Escape', '4', 'r')
+  await page.waitForTimeout(1500)
+  await page.screenshot({ path: '/tmp/p3.png' })
+} finally { await browser.close(); await stop() }
+process.exit(0)
