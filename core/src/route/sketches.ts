@@ -85,7 +85,7 @@ function sketchStateOf(sketch: Sketch, part: Part): SketchState {
 const isNotOpen = (fault: ProfileFault): boolean => fault.kind !== 'open'
 
 /** The sketch's outline as edges, named after the sketch until a step takes them. */
-function outlineEdges(sketch: Sketch): SectionEdge[] {
+export function outlineEdges(sketch: Sketch): SectionEdge[] {
   const locate = locator(sketch)
   return sketch.entities
     .filter((e) => e.role === 'outline')

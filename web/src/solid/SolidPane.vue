@@ -20,6 +20,7 @@ import { pictureSaved } from './pictureSaved'
 import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
 import { usePointing } from './usePointing'
+import { usePencilled } from './usePencilled'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
 import SolidTools from './SolidTools.vue'
@@ -62,7 +63,15 @@ const bodies = computed<ShownBody[]>(() =>
       }
     }),
 )
-const empty = computed(() => bodies.value.every((b) => b.section.regions.length === 0))
+const pencil = usePencilled()
+/** What stands in the pane: the bodies, and what is drawn and not made yet. */
+const shown = computed(() =>
+  pencil.body.value && look.alone === undefined
+    ? [...bodies.value, pencil.body.value]
+    : bodies.value,
+)
+const isEmpty = (all: readonly ShownBody[] | undefined): boolean =>
+  all?.every((b) => b.section.regions.length === 0) ?? true
 
 const cut = computed(() => {
   if (!look.cut) return undefined
@@ -125,15 +134,17 @@ onMounted(() => {
     () => (fitsAnew = true),
   )
   watch(
-    [bodies, () => parts.preview !== undefined],
-    ([shown, changing], earlier) => {
+    [shown, () => parts.preview !== undefined],
+    ([now, changing], earlier) => {
       const before = earlier[0]
-      scene?.show(shown, changing)
-      const wasEmpty = before?.every((b) => b.section.regions.length === 0) ?? true
+      scene?.show(now, changing || board.toolState?.overlay?.turned !== undefined)
       // What the kernel builds may reach further than a full turn.
-      const isBuilt = shown.some((b) => b.mesh && !before?.find((o) => o.id === b.id)?.mesh)
-      if ((wasEmpty && !empty.value) || (isBuilt && fitsAnew)) scene?.fit('threeQuarter', false)
-      if (shown.some((b) => b.mesh)) fitsAnew = false
+      const isBuilt = now.some((b) => b.mesh && !before?.find((o) => o.id === b.id)?.mesh)
+      const isNew = (isEmpty(before) && !isEmpty(now)) || (isBuilt && fitsAnew)
+      if (isNew) scene?.fit('threeQuarter', false)
+      // While there is nothing but what is drawn, it stays in view as it grows.
+      else if (isEmpty(bodies.value) && !isEmpty(now)) scene?.hold()
+      if (now.some((b) => b.mesh)) fitsAnew = false
     },
     { immediate: true },
   )
@@ -284,7 +295,13 @@ onBeforeUnmount(() => scene?.dispose())
       touched.
     </p>
     <p v-else-if="solids.slow" class="building" role="status">building the solid …</p>
-    <p v-else-if="empty" class="note">
+    <p v-else-if="pencil.words.value" class="pencilled" role="status">
+      {{ pencil.words.value }}
+      <span v-if="pencil.body.value?.glassy === false" class="keys">
+        <kbd>4</kbd> <kbd>R</kbd> makes it
+      </span>
+    </p>
+    <p v-else-if="isEmpty(shown)" class="note">
       The part appears here once a closed profile is revolved:
       <span class="keys"><kbd>4</kbd> <kbd>R</kbd></span>
     </p>
@@ -326,6 +343,16 @@ canvas:focus-visible {
 
 .keys {
   white-space: nowrap;
+}
+
+.pencilled {
+  position: absolute;
+  left: 12px;
+  bottom: 10px;
+  margin: 0;
+  color: var(--ink-soft);
+  font-size: 12px;
+  pointer-events: none;
 }
 
 .building {

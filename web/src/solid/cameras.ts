@@ -71,6 +71,10 @@ const VIEWING_DISTANCE = 1000
 /** The share of the pane that a fitted part fills. */
 const FILL = 0.88
 
+/** A view that is held leaves so much room to grow into, and is left alone until there is so much more. */
+const ROOM = 0.7
+const MOST_ROOM = 4
+
 export interface Cameras {
   readonly controls: CameraControls
   readonly current: () => OrthographicCamera | PerspectiveCamera
@@ -79,6 +83,8 @@ export interface Cameras {
   resize(width: number, height: number, framing: boolean): void
   /** Brings a box into view from a standard direction. */
   fit(box: Box3, view: ViewName, lie: Lie, smooth: boolean): void
+  /** Keeps a box in view from where one looks: nearer or farther only where it has outgrown the view, or is lost in it. */
+  hold(box: Box3): void
   /** Looks against a direction of space, keeping what is in the middle. */
   square(normal: Vector3): void
   /** Comes nearer by a factor, or goes away by one below 1. */
@@ -161,6 +167,19 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
       void controls.moveTo(middle.x, middle.y, middle.z, smooth)
       void controls.setFocalOffset(0, 0, 0, smooth)
       setScale(scale, smooth)
+    },
+    hold(box) {
+      if (box.isEmpty()) return
+      const { across, upright } = extentFrom(box, controls.azimuthAngle, controls.polarAngle)
+      const fitting =
+        FILL * Math.min(width / Math.max(across, 1e-6), height / Math.max(upright, 1e-6))
+      const now = scaleNow()
+      const seen = controls.getTarget(new Vector3())
+      const middle = box.getCenter(new Vector3())
+      const off = middle.distanceTo(seen) * now
+      if (now <= fitting / FILL && now >= fitting / MOST_ROOM && off < width / 8) return
+      void controls.moveTo(middle.x, middle.y, middle.z, true)
+      setScale(fitting * ROOM, true)
     },
     square(normal) {
       const direction = new Spherical().setFromVector3(normal)

@@ -47,6 +47,8 @@ export interface SolidScene {
   resize(width: number, height: number): void
   /** Brings the whole part into view. */
   fit(view: ViewName, smooth: boolean): void
+  /** Keeps the whole of what grows in view, from where one looks. */
+  hold(): void
   /** Turns by angles in radians, or comes nearer by a factor. */
   turn(azimuth: number, polar: number): void
   approach(factor: number): void
@@ -309,6 +311,10 @@ export function createSolidScene(
     },
     fit(view, smooth) {
       cameras.fit(modelBox(), view, lie, smooth)
+      ask()
+    },
+    hold() {
+      cameras.hold(modelBox())
       ask()
     },
     turn(azimuth, polar) {

@@ -254,6 +254,16 @@ export function paintOverlay(ctx: CanvasRenderingContext2D, scene: Scene): void 
       ctx.setLineDash([])
     }
   }
+  for (const place of overlay.marks ?? []) {
+    const at = toScreen(view, place)
+    ctx.beginPath()
+    ctx.arc(at.x, at.y, 3.5, 0, 2 * Math.PI)
+    ctx.fillStyle = colours.paper
+    ctx.fill()
+    ctx.strokeStyle = colours.pencil
+    ctx.lineWidth = 1.4
+    ctx.stroke()
+  }
   if (overlay.mark) {
     const at = toScreen(view, overlay.mark)
     ctx.beginPath()

@@ -92,6 +92,10 @@ export type FieldTarget =
 export interface Overlay {
   /** What is being drawn, in mm. */
   readonly rubber?: readonly Piece[]
+  /** Of what is being drawn, what would be outline: it is seen turned meanwhile. */
+  readonly turned?: readonly Piece[]
+  /** Where places are that are clicked already, in mm. */
+  readonly marks?: readonly Vec[]
   /** Dotted lines that show what a place stands in line with, in mm. */
   readonly guides?: readonly (readonly [Vec, Vec])[]
   /** Where the next point would go, in mm. */

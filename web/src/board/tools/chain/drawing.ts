@@ -17,7 +17,7 @@ import { MODES, leaving, type Chain, type Stroke } from './stroke'
 import { typedArc, typedLine, typedSmoothArc, type Typing } from './typed'
 import { curveOfChain } from '../curve/drawing'
 import type { Snap } from '../../snapping'
-import type { Board, Entry, PointerAt, ToolState } from '../tool'
+import type { Board, Entry, Overlay, PointerAt, ToolState } from '../tool'
 
 /** Presses this near to one another are one, in pixels. */
 const SAME_PLACE = 5
@@ -49,7 +49,7 @@ export function drawing(chain: Chain): ToolState {
   return {
     hint: hintFor(chain, snap),
     cursor: 'crosshair',
-    ...(snap && piece ? { overlay: { ...snapOverlay(snap), rubber: [piece] } } : {}),
+    ...(snap && piece ? { overlay: { ...snapOverlay(snap), ...rubberOf(chain, piece) } } : {}),
     ...(typing ? { entry: entryOf(chain, typing) } : {}),
     move: (next) => drawing({ ...chain, at: next }),
     press: (here) => drawTo({ ...chain, at: here }, here),
@@ -64,6 +64,12 @@ export function drawing(chain: Chain): ToolState {
     refresh: () => drawing({ ...chain, ends: stillThere(board.sketch(), ends) }),
   }
 }
+
+/** What is drawn of the next piece; of an outline it is seen turned as well. */
+const rubberOf = ({ role }: Chain, piece: Piece): Pick<Overlay, 'rubber' | 'turned'> => ({
+  rubber: [piece],
+  ...(role === 'outline' ? { turned: [piece] } : {}),
+})
 
 /** A free curve is the next piece; where it ends, the chain goes on straight. */
 function curvingOn(chain: Chain, from: End): ToolState {
@@ -92,7 +98,9 @@ function entryOf(chain: Chain, { fields, strokeFor }: Typing): Entry {
     },
     preview: (texts) => {
       const stroke = strokeFor(texts)
-      return 'message' in stroke ? undefined : { rubber: [stroke.piece], mark: stroke.to.at }
+      return 'message' in stroke
+        ? undefined
+        : { ...rubberOf(chain, stroke.piece), mark: stroke.to.at }
     },
   }
 }

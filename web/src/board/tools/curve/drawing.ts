@@ -1,10 +1,10 @@
-import { distance, evenSpline, line, splinePieces, type Piece } from '@lathica/core/geometry'
+import { distance, evenSpline, splinePieces } from '@lathica/core/geometry'
 import { AXIS_ID, type Role, type SketchSpline } from '@lathica/core/sketch'
 import { drawCurve, type End } from '@lathica/core/edit'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toScreen } from '../../view'
 import type { Snap } from '../../snapping'
-import type { Board, PointerAt, ToolState } from '../tool'
+import type { Board, Overlay, PointerAt, ToolState } from '../tool'
 
 /** Presses this near to one another are one, in pixels. */
 const SAME_PLACE = 5
@@ -45,7 +45,7 @@ function drawing(curve: Drawing): ToolState {
   return {
     hint: hintFor(curve, snap),
     cursor: 'crosshair',
-    ...(snap ? { overlay: { ...snapOverlay(snap), rubber: rubberOf(way, all) } } : {}),
+    ...(snap ? { overlay: overlayOf(curve, snap, all) } : {}),
     move: (next) => drawing({ ...curve, at: next }),
     press: (here) => pressed({ ...curve, at: here }, here),
     key: (key) => {
@@ -66,16 +66,29 @@ function drawing(curve: Drawing): ToolState {
   }
 }
 
+function overlayOf(curve: Drawing, snap: Snap, all: readonly End[]): Overlay {
+  const [suggested, own] = [snapOverlay(snap), rubberOf(curve, all)]
+  return {
+    ...{ ...suggested, ...own },
+    guides: [...(suggested.guides ?? []), ...(own.guides ?? [])],
+  }
+}
+
 /** Directions are not suggested from place to place: the curve bends as it likes. */
 const snapFor = ({ board, places }: Drawing, at: PointerAt): Snap =>
   snapAt(board, at, places.at(-1), false)
 
-function rubberOf(way: SketchSpline['way'], ends: readonly End[]): Piece[] {
-  const places = ends.map((e) => e.at)
-  if (places.length < 2) return []
-  const frame = places.slice(1).map((p, i) => line(places[i] ?? p, p))
-  const pieces = splinePieces(evenSpline(way, places))
-  return way === 'frame' ? [...pieces, ...frame.filter((l) => distance(l.from, l.to) > 0)] : pieces
+/** The curve as it would be drawn, its frame, and the places that are clicked already. */
+function rubberOf({ way, role, places }: Drawing, ends: readonly End[]): Partial<Overlay> {
+  const all = ends.map((e) => e.at)
+  const marks = places.map((e) => e.at)
+  if (all.length < 2) return { marks }
+  const pieces = splinePieces(evenSpline(way, all))
+  const legs = all.slice(1).map((p, i) => [all[i] ?? p, p] as const)
+  return {
+    ...{ rubber: pieces, marks, guides: way === 'frame' ? legs : [] },
+    ...(role === 'outline' ? { turned: pieces } : {}),
+  }
 }
 
 function hintFor({ way, places, then }: Drawing, snap: Snap | undefined): string {
