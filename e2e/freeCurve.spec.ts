@@ -45,3 +45,106 @@ test('a flask with a side in one free curve is drawn, turned, hollowed and read 
   await shop.ready()
   await expect(mass).toHaveText(full ?? '')
 })
+
+test('a vase: a foot of lines, a belly through places, a mouth, seen turned from the first line on', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Vase for the gauge house')
+  const solid = page.getByRole('region', { name: 'Solid' })
+  const said = solid.getByRole('status')
+  await expect(solid).toContainText('The part appears here')
+  await shop.chain([
+    [0, 0],
+    [0, 16],
+    [4, 16],
+  ])
+  await expect(said).toHaveText('Not made yet: open, and shown as a skin.')
+  // Straight, smooth arc, arc through a place, free curve.
+  await press(page, 'Tab', 'Tab', 'Tab')
+  await shop.click(14, 30)
+  await shop.click(34, 34)
+  // A wrong turn: the last place is taken back.
+  await shop.click(40, 60)
+  await press(page, 'Backspace')
+  await shop.click(52, 20)
+  await shop.click(64, 12)
+  await shop.click(76, 18)
+  await press(page, 'Tab')
+  await shop.click(76, 0)
+  await expect(said).toHaveText(/^Not made yet: it would be [\d.]+ kg of steel C45/)
+  const weighs = (await said.textContent())?.match(/[\d.]+ kg/)?.[0] ?? ''
+  await press(page, 'Escape', 'q')
+
+  // Its card tells it, and turns it over a frame and back.
+  await shop.click(24, 34.1)
+  await expect(shop.card).toContainText('Curve 3')
+  await expect(shop.card).toContainText('Widest')
+  const runs = page.getByLabel('Runs')
+  await runs.selectOption('over their frame')
+  await expect(page.getByText('Widest')).toBeVisible()
+  await expect(said).toContainText(weighs)
+  await press(page, 'Control+z')
+  await expect(runs).toHaveValue('through')
+  await page.getByLabel('Begins').selectOption('smooth')
+  await expect(page.getByLabel('Begins')).toHaveValue('smooth')
+  await press(page, 'Control+z')
+  await page.getByRole('button', { name: 'Add points' }).click()
+  await shop.click(24, 34.1)
+  await press(page, 'Escape', 'Escape')
+  await expect(said).toContainText(weighs)
+
+  // A point of the belly is typed to its place, then pushed out; the solid follows before there is a step.
+  await shop.click(34, 34)
+  const diameter = page.getByLabel('Diameter')
+  await expect(diameter).toHaveValue('68')
+  await diameter.fill('7 kg')
+  await diameter.press('Enter')
+  await expect(shop.card.getByRole('alert')).toBeVisible()
+  await diameter.fill('72')
+  await diameter.press('Enter')
+  await expect(said).not.toContainText(weighs)
+  await press(page, 'Escape', 'Escape')
+  await shop.drag([34, 36], [34, 41])
+  await expect(said).not.toContainText(weighs)
+
+  await press(page, '4', 'r')
+  await expect(shop.card).toContainText('10 Revolve')
+  await expect(said).toHaveCount(0)
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  const mass = shop.figure('mass')
+  await expect(mass).toHaveText(/^\d/)
+  const full = await mass.textContent()
+  // A point that is deleted is taken out of the curve, which goes on.
+  await shop.click(52, 20)
+  await press(page, 'Delete')
+  await expect(mass).not.toHaveText(full ?? '')
+  await press(page, 'Control+z')
+  await expect(mass).toHaveText(full ?? '')
+  await page.reload()
+  await shop.ready()
+  await expect(mass).toHaveText(full ?? '')
+})
+
+test('a dome from the axis has no tip, and ends by a double click', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Cap for the float')
+  await press(page, '1', 'd', 'Tab')
+  await expect(page.getByText('Tab draws it through its places.')).toBeVisible()
+  await press(page, 'Tab')
+  await shop.click(0, 0)
+  await shop.click(3, 14)
+  await shop.click(16, 24)
+  await shop.click(40, 24)
+  await shop.click(40, 24)
+  await shop.chain([
+    [40, 24],
+    [40, 0],
+  ])
+  await press(page, 'Escape', 'Escape', 'q')
+  await shop.click(16, 24)
+  await press(page, 'Escape')
+  await shop.click(28, 25)
+  await expect(page.getByLabel('Begins')).toHaveValue('square')
+  await expect(page.getByLabel('Ends')).toHaveValue('free')
+})

@@ -2,20 +2,27 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
   AXIS_ID,
+  ORIGIN_ID,
   addRevolve,
+  addSize,
   createPart,
   curveEnd,
   directionAt,
   drawChain,
   drawCurve,
   evaluate,
+  isEndSketch,
+  latheMesh,
   lengthOf,
+  line,
   locator,
   mirrorItems,
   movePoints,
   nearestOn,
+  pencilled,
   perform,
   piecesOf,
+  placePoints,
   pointAt,
   putPointIn,
   readPart,
@@ -214,7 +221,7 @@ describe('a free curve of many places', () => {
     (way) => {
       const dome = must(
         createPart({ name: 'Cap' }),
-        curve(way, [at(0, 0, { on: [AXIS_ID] }), at(4, 18), at(16, 26), at(40, 26)], true),
+        curve(way, [at(0, 0, { point: ORIGIN_ID }), at(4, 18), at(16, 26), at(40, 26)], true),
       )
       const own = splineOf(dome)
       expect(curveEnd(sketchOf(dome), own, own.from)).toBe('square')
@@ -312,6 +319,66 @@ describe('a free curve of many places', () => {
     expect(length(shape(fallen))).toBeGreaterThan(30)
     const put = perform(fallen, putPointIn(SKETCH, splineOf(fallen).id, { x: 30, y: 14 }))
     expect(put.ok || put.problem.code).toBe('curve.together')
+  })
+})
+
+describe('points that are told where to stand', () => {
+  test('stand there, and what hangs on them follows', () => {
+    const part = bottle()
+    const { by } = splineOf(part)
+    const one = must(part, placePoints(SKETCH, [by[0] ?? ''], { y: 40 }))
+    expect(placeOf(one, by[0] ?? '')).toMatchObject({ x: 18, y: 40 })
+    const all = must(one, placePoints(SKETCH, [...by], { y: 25 }))
+    expect(by.map((p) => placeOf(all, p).y)).toEqual([25, 25, 25])
+    expect(by.map((p) => placeOf(all, p).x)).toEqual([18, 45, 62])
+    expect(sketchOf(all).constraints).toEqual(sketchOf(part).constraints)
+  })
+
+  test('are refused where a size holds them, and stay', () => {
+    const part = bottle()
+    const [, corner = ''] = sketchOf(part).points.map((p) => p.id)
+    const sized = must(part, addSize(SKETCH, { kind: 'diameter', point: corner }, '44'))
+    const held = perform(sized, placePoints(SKETCH, [corner], { y: 30 }))
+    expect(held.ok || held.problem.code).toBe('place.held')
+    expect(held.ok || held.problem.message).toContain('Point 2')
+    expect(must(sized, placePoints(SKETCH, [corner], { y: 22 }))).toBeDefined()
+    const gone = perform(sized, placePoints(SKETCH, ['p99'], { y: 30 }))
+    expect(gone.ok || gone.problem.code).toBe('point.gone')
+  })
+})
+
+describe('a profile that is not made yet', () => {
+  const drawn = (part: Part) => {
+    const sketch = sketchOf(part)
+    if (isEndSketch(sketch)) throw new Error('it is a half-section')
+    return sketch
+  }
+  test('is the solid that its step will make', () => {
+    const part = bottle()
+    const found = pencilled(drawn(part), [])
+    expect(found?.isClosed).toBe(true)
+    const made = evaluate(must(part, addRevolve(SKETCH))).bodies[0]?.solid
+    expect((found?.volume ?? 0) / (made?.volume ?? 1)).toBeCloseTo(1, 12)
+  })
+
+  test('is a skin while it is open, with what is being drawn, and nothing along the axis or below', () => {
+    const empty = createPart({ name: 'Cup' })
+    expect(pencilled(drawn(empty), [])).toBeUndefined()
+    const along = pencilled(drawn(empty), [line({ x: 0, y: 0 }, { x: 20, y: 0 })])
+    expect(along).toBeUndefined()
+    const below = pencilled(drawn(empty), [line({ x: 0, y: -5 }, { x: 20, y: 5 })])
+    expect(below).toBeUndefined()
+    const skin = pencilled(drawn(empty), [line({ x: 0, y: 5 }, { x: 20, y: 8 })])
+    expect(skin).toMatchObject({ isClosed: false, volume: 0 })
+    expect(skin && latheMesh(skin.section, 0.1).indices.length).toBeGreaterThan(100)
+    // Closed by what is being drawn, it is a solid: a cone frustum here.
+    const closed = pencilled(drawn(empty), [
+      line({ x: 0, y: 0 }, { x: 0, y: 5 }),
+      line({ x: 0, y: 5 }, { x: 20, y: 8 }),
+      line({ x: 20, y: 8 }, { x: 20, y: 0 }),
+    ])
+    expect(closed?.isClosed).toBe(true)
+    expect(closed?.volume).toBeCloseTo(((Math.PI * 20) / 3) * (25 + 40 + 64), 8)
   })
 })
 

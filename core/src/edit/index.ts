@@ -3,6 +3,7 @@ export { createHistory, edit, record, redo, undo, type History } from './history
 export { drawDraft, type Draft, type DraftSize } from './sketch/draft'
 export type { End, Link } from './sketch/ends'
 export { drawChain, drawPiece, movePoints, setRole, type NewPiece } from './sketch/draw'
+export { placePoints, type TypedPlace } from './sketch/places'
 export { constrain, fittingConstraints } from './sketch/tie'
 export {
   addReference,

@@ -31,6 +31,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import CurveCard from './CurveCard.vue'
 import ItemRow from './ItemRow.vue'
+import PlaceFields from './PlaceFields.vue'
 
 const board = useBoardStore()
 const parts = usePartStore()
@@ -58,11 +59,7 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
   const point = sketch.points.find((p) => p.id === id)
   if (point) {
     const free = sketchState?.solution.pointFreedoms.get(id) ?? 0
-    return [
-      [isEnd ? 'Level' : 'From datum', mm(point.x)],
-      [isEnd ? 'Upright' : 'Diameter', `${out(point.y)} ${units.length}`],
-      ['Can move', ['no: in ink', 'one way', 'freely'][free] ?? ''],
-    ]
+    return [['Can move', ['no: in ink', 'one way', 'freely'][free] ?? '']]
   }
   const entity = sketch.entities.find((e) => e.id === id)
   if (!entity) return []
@@ -135,6 +132,12 @@ const items = computed<(Constraint | Size)[]>(() => {
 })
 const canDelete = computed(() => board.picks.some((id) => id !== AXIS_ID && id !== ORIGIN_ID))
 
+/** The points that are picked, if nothing but points is. */
+const points = computed(() => {
+  const found = board.sketch.points.filter((p) => board.picks.includes(p.id))
+  return found.length === board.picks.length ? found : []
+})
+
 /** The free curve of many places that is picked by itself. */
 const spline = computed(() => {
   const [only, ...more] = board.picks
@@ -165,6 +168,7 @@ function open(item: Constraint | Size): void {
 
 <template>
   <h2>{{ title }}</h2>
+  <PlaceFields v-if="points.length > 0" :key="board.picks.join()" :points="points" />
   <dl v-if="figures.length > 0" class="fields">
     <template v-for="[name, value] in figures" :key="name">
       <dt>{{ name }}</dt>

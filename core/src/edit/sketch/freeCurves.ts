@@ -109,13 +109,17 @@ export function drawCurve(curve: NewCurve): Command {
       const own = before?.id ?? id
       const ends = [before ? undefined : places[0], places.at(-1)]
       return ends.reduce<Result<Part>>((result, end, i) => {
-        if (!result.ok || end?.on?.includes(AXIS_ID) !== true) return result
+        if (!result.ok || !end || !isOnAxis(end)) return result
         const point = drawn.value.ids.get(i === 0 ? '~0' : (names.at(-1) ?? ''))
         return setCurveEnd(sketchId, own, point ?? '', 'square').run(result.value)
       }, succeed(joined))
     },
   }
 }
+
+/** Whether a place was put onto the axis, or onto a point there. */
+const isOnAxis = ({ at, on, point }: End): boolean =>
+  Math.abs(at.y) <= VERTEX_TOLERANCE && (on?.includes(AXIS_ID) === true || point !== undefined)
 
 /** Whether two places of a new curve are one. */
 const isOne = (a: End, b: End | undefined): boolean =>
