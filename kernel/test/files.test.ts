@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { evaluate } from '@lathica/core/route'
 import { countWords, recoveredWords, type RecoveredPart } from '@lathica/core/recover'
 import { readFileSaid } from '@lathica/core/formats'
 import { loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
@@ -18,9 +17,9 @@ const came = (name: string): RecoveredPart => partFromFile(kernel, textOf(name),
 
 /** The volume of the first body as a share of that of the file's first solid. */
 function share(name: string, { part }: RecoveredPart): number {
-  settlePlans(part, (plan) => kernel.weigh(plan))
+  const state = settlePlans(part, (plan) => kernel.weigh(plan))
   const [solid] = kernel.read(textOf(name).slice(textOf(name).indexOf('ISO-10303-21')))
-  return (evaluate(part).bodies[0]?.solid?.volume ?? 0) / (solid?.volume ?? 1)
+  return (state.bodies[0]?.solid?.volume ?? 0) / (solid?.volume ?? 1)
 }
 
 const NONE = { volume: 1, area: 1, distance: 1, surface: 1 }

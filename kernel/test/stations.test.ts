@@ -1,6 +1,5 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { evaluate } from '@lathica/core/route'
 import { stationsOfSolid, type SlicedStation } from '@lathica/core/inspect'
 import { readPartFile } from '@lathica/core/formats'
 import { loadKernel, settlePlans, type Kernel } from '../src'
@@ -15,8 +14,7 @@ function stations(name: string): { readonly all: SlicedStation[]; readonly volum
   const text = readFileSync(new URL(`../../demo/${name}.lathica.json`, import.meta.url), 'utf8')
   const read = readPartFile(text)
   if (!read.ok) throw new Error(read.problem.message)
-  settlePlans(read.value, (plan) => kernel.weigh(plan))
-  const [body] = evaluate(read.value).bodies
+  const [body] = settlePlans(read.value, (plan) => kernel.weigh(plan)).bodies
   if (!body?.plan || !body.solid) throw new Error(`${name} is a full turn`)
   const { mesh } = kernel.build(body.plan, 0.05)
   const { volume } = body.solid
