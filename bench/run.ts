@@ -6,6 +6,7 @@
 import { writeFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { exactnessRows } from './exactness'
+import { curveRows } from './curves'
 import { inspectRows } from './inspect'
 import { kernelRows } from './kernel'
 import { pace } from './pace'
@@ -24,6 +25,7 @@ const GROUPS = new Map<string, () => Row[] | Promise<Row[]>>([
   ['update', updateRows],
   ['route', routeRows],
   ['inspect', inspectRows],
+  ['curves', curveRows],
   ['kernel', kernelRows],
   ['solids', solidRows],
   ['page', pageRows],

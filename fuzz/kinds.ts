@@ -1,6 +1,7 @@
 import { formulas } from './formulas'
 import type { Kind } from './kind'
 import { booleans } from './sections/booleans'
+import { curves } from './sections/curves'
 import { finishes } from './sections/finishes'
 import { hostile } from './sections/hostile'
 import { layers } from './sections/layers'
@@ -17,6 +18,7 @@ import {
 export const KINDS = [
   booleans,
   layers,
+  curves,
   routes,
   finishes,
   hostile,

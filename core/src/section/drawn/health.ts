@@ -16,7 +16,11 @@ import type { ProfileFault, SectionEdge } from '../types'
 /** Edges that have no length, which no outline can use. */
 export function zeroLengthFaults(edges: readonly SectionEdge[]): ProfileFault[] {
   return edges
-    .filter((e) => lengthOf(e.piece) <= VERTEX_TOLERANCE)
+    .filter(({ piece }) => {
+      // What ends elsewhere has a length, whatever that is.
+      if (distance(piece.from, piece.to) > VERTEX_TOLERANCE) return false
+      return lengthOf(piece) <= VERTEX_TOLERANCE
+    })
     .map((e) => ({ kind: 'zeroLength', at: e.piece.from, entities: [e.name.entity] }))
 }
 
@@ -54,6 +58,8 @@ export function meetingsAmong(edges: readonly SectionEdge[]): MeetingsAmong {
     cuts.set(edge, known)
   }
   forNearPairs(boxesOf(edges), none, (i, j) => {
+    // A tangle is none the less one for being told no further.
+    if (faults.length >= MOST_TOLD) return
     const [edge, other] = [edges[i], edges[j]]
     if (!edge || !other || meetOnlyAtEnd(edge.piece, other.piece, VERTEX_TOLERANCE)) return
     const all = meetingsOf(edge.piece, other.piece, VERTEX_TOLERANCE)
@@ -80,6 +86,9 @@ export function meetingsAmong(edges: readonly SectionEdge[]): MeetingsAmong {
 }
 
 const none = (): boolean => false
+
+/** So many crossings are told of a profile at most. */
+const MOST_TOLD = 100
 
 /** Whether one of two edges ends where they meet. */
 const ends = ({ at }: Meeting, a: SectionEdge, b: SectionEdge): boolean =>
