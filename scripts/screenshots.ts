@@ -46,7 +46,7 @@ try {
     await shop.label('⌀35').hover()
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
-  await take('model-funnel', (shop) => shop.openPart('Ink funnel'))
+  await take('model-lamp', (shop) => shop.openPart('Gauge lamp'))
   await take('unsaved-work', async (shop, page) => {
     // Another tab is closed with work that the server never saw.
     const left = new Workshop(await page.context().newPage())
@@ -106,17 +106,19 @@ try {
     await shop.openPart('Spindle')
     await page.getByRole('link', { name: 'Dispatch' }).click()
   })
-  await take('drawing', async (shop) => {
-    await shop.newPart('Winding grip')
+  await take('drawing', async (shop, page) => {
+    await shop.newPart('Oil jar')
     await shop.chain([
       [0, 0],
-      [0, 12],
-      [30, 12],
-      [30, 30],
-      [44, 30],
-      [44, 18],
+      [0, 16],
+      [4, 16],
     ])
-    await shop.moveTo(96, 18.4)
+    await press(page, 'Tab', 'Tab', 'Tab')
+    await shop.click(14, 30)
+    await shop.click(34, 34)
+    await shop.click(54, 19)
+    await shop.click(64, 12)
+    await shop.moveTo(78, 19)
   })
   await take('constraints', async (shop, page) => {
     await shop.newPart('Bearing housing')

@@ -27,6 +27,7 @@ import {
 } from './milled'
 import { gaugeCover } from './cover'
 import { inkFunnel } from './funnel'
+import { gaugeLamp } from './lamp'
 import { counterweight, float, inkFlask } from './standing'
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
@@ -297,6 +298,7 @@ export function demoParts(): ReadonlyMap<string, string> {
     'sampling-can': samplingCan,
     'gauge-cover': gaugeCover,
     'ink-funnel': inkFunnel,
+    'gauge-lamp': gaugeLamp,
   }
   return new Map(
     Object.entries(parts).map(([name, make]) => [`${name}.lathica.json`, writePartFile(make())]),

@@ -145,6 +145,7 @@ describe('the demo project', () => {
       'End bearing housing',
       'Float',
       'Gauge cover',
+      'Gauge lamp',
       'Guide roller',
       'Guide segment',
       'Ink flask',

@@ -20,7 +20,14 @@ const scaleBar = computed(() => {
   }
 })
 /** Over material that stands there already a hint would hide more than it tells. */
-const blank = computed(() => !board.toolState?.entry && board.isBlank && !shows.value)
+/** What is being drawn is not written over. */
+const drawing = computed(() => {
+  const { rubber = [], marks = [] } = board.toolState?.overlay ?? {}
+  return rubber.length + marks.length > 0
+})
+const blank = computed(
+  () => !board.toolState?.entry && !drawing.value && board.isBlank && !shows.value,
+)
 const shows = computed(
   () => !board.looksAtEnd && board.sections.some(({ regions }) => regions.length > 0),
 )
