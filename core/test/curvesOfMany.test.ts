@@ -26,8 +26,10 @@ import {
   pointAt,
   putPointIn,
   readPart,
+  refitted,
   removeItems,
   setCurveEnd,
+  setPointCount,
   solidProperties,
   split,
   takePointOut,
@@ -319,6 +321,42 @@ describe('a free curve of many places', () => {
     expect(length(shape(fallen))).toBeGreaterThan(30)
     const put = perform(fallen, putPointIn(SKETCH, splineOf(fallen).id, { x: 30, y: 14 }))
     expect(put.ok || put.problem.code).toBe('curve.together')
+  })
+})
+
+describe('the points of a free curve by number', () => {
+  test.each(['through', 'frame'] as const)(
+    '%s: are as many as are asked for, near to the shape',
+    (way) => {
+      const part = bottle(way)
+      const { id, to } = splineOf(part)
+      const smooth = must(part, setCurveEnd(SKETCH, id, to, 'smooth'))
+      const more = must(smooth, setPointCount(SKETCH, id, 14))
+      expect(splineOf(more).by).toHaveLength(12)
+      const told = refitted(sketchOf(smooth), splineOf(smooth), 14)?.deviation ?? NaN
+      expect(off(shape(smooth), shape(more))).toBeLessThanOrEqual(told + 1e-3)
+      // What holds its end goes on to.
+      expect(curveEnd(sketchOf(more), splineOf(more), to)).toBe('smooth')
+      const few = must(more, setPointCount(SKETCH, id, 5))
+      expect(splineOf(few).by).toHaveLength(3)
+      expect(sketchOf(few).points).toHaveLength(
+        sketchOf(smooth).points.length + (way === 'through' ? 1 : 0),
+      )
+      expect(evaluate(must(few, addRevolve(SKETCH))).steps[0]?.status).toBe('done')
+    },
+  )
+
+  test('are refused where they are no number, or where sizes hold them', () => {
+    const part = bottle()
+    const { id, by } = splineOf(part)
+    for (const count of [1, 2.5, 201, NaN]) {
+      const refused = perform(part, setPointCount(SKETCH, id, count))
+      expect(refused.ok || refused.problem.code).toBe('curve.count')
+    }
+    const sized = must(part, addSize(SKETCH, { kind: 'diameter', point: by[0] ?? '' }, '72'))
+    const held = perform(sized, setPointCount(SKETCH, id, 4))
+    expect(held.ok || held.problem.code).toBe('curve.held')
+    expect(held.ok || held.problem.message).toContain('diameter')
   })
 })
 

@@ -7,11 +7,13 @@ import {
   cross,
   distance,
   evenSpline,
+  fittedSpline,
   lengthOf,
   nearestOn,
   pointAt,
   splinePieces,
   subtract,
+  tangentAt,
   withPlace,
   withoutPlace,
   type Piece,
@@ -236,5 +238,80 @@ describe('a free curve of many places', () => {
     const all = places(pieces)
     all.slice(1).forEach((p, i) => expect(p.x).toBeGreaterThan(all[i]?.x ?? 0))
     expect(subtract(all[1] ?? all[0] ?? { x: 0, y: 0 }, { x: 0, y: 0 }).y).toBeGreaterThan(0)
+  })
+})
+
+describe('a free curve with fewer or more places', () => {
+  /** The greatest distance of 10,000 places of each curve from the other, by itself. */
+  function trulyOff(one: readonly Piece[], two: readonly Piece[]): number {
+    const far = (from: readonly Piece[], to: readonly Piece[]): number => {
+      const each = Math.ceil(10_000 / from.length)
+      let most = 0
+      for (const piece of from) {
+        for (let i = 0; i <= each; i++) {
+          const p = pointAt(piece, i / each)
+          most = Math.max(most, Math.min(...to.map((q) => nearestOn(q, p).distance)))
+        }
+      }
+      return most
+    }
+    return Math.max(far(one, two), far(two, one))
+  }
+
+  const belly = evenSpline('through', [
+    { x: 0, y: 22 },
+    { x: 9, y: 31 },
+    { x: 20, y: 36 },
+    { x: 33, y: 35 },
+    { x: 45, y: 28 },
+    { x: 55, y: 18 },
+    { x: 63, y: 12 },
+    { x: 72, y: 11 },
+    { x: 80, y: 14 },
+  ])
+
+  test.each(['through', 'frame'] as const)(
+    '%s: never departs by more than told, nor much less',
+    (way) => {
+      const source = way === 'through' ? belly : asFrame(belly)
+      for (const count of [5, 6, 7, 9, 14]) {
+        const fitted = fittedSpline(source, count)
+        if (!fitted) throw new Error('it can be fitted')
+        expect(fitted.spline.way).toBe(way)
+        expect(fitted.spline.places).toHaveLength(count)
+        const truly = trulyOff(splinePieces(source), splinePieces(fitted.spline))
+        expect(fitted.deviation).toBeGreaterThanOrEqual(truly)
+        expect(fitted.deviation).toBeLessThanOrEqual(1.05 * truly + 1e-9)
+      }
+    },
+  )
+
+  test('departs the less the more places it has, and hardly with as many', () => {
+    const off = [4, 6, 9, 16].map((n) => fittedSpline(belly, n)?.deviation ?? Infinity)
+    off.slice(1).forEach((d, i) => expect(d).toBeLessThan(off[i] ?? 0))
+    expect(off[0]).toBeLessThan(3)
+    expect(off[3]).toBeLessThan(0.02)
+  })
+
+  test('begins and ends where it did, in the directions it had', () => {
+    const pieces = splinePieces(belly)
+    const fitted = splinePieces(fittedSpline(belly, 5)?.spline ?? belly)
+    expect(fitted[0]?.from).toEqual(pieces[0]?.from)
+    expect(fitted.at(-1)?.to).toEqual(pieces.at(-1)?.to)
+    const turn = (a: Piece | undefined, b: Piece | undefined, t: number): number => {
+      if (!a || !b) throw new Error('there are pieces')
+      return cross(tangentAt(a, t), tangentAt(b, t))
+    }
+    expect(turn(fitted[0], pieces[0], 0)).toBeCloseTo(0, 5)
+    expect(turn(fitted.at(-1), pieces.at(-1), 1)).toBeCloseTo(0, 5)
+  })
+
+  test('of no length, or with too few places, is none', () => {
+    const [p] = belly.places
+    expect(
+      fittedSpline(evenSpline('through', [p ?? { x: 0, y: 0 }, p ?? { x: 0, y: 0 }]), 4),
+    ).toBeUndefined()
+    expect(fittedSpline(belly, 1)).toBeUndefined()
+    expect(fittedSpline(asFrame(belly), 3)).toBeUndefined()
   })
 })

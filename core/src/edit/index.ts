@@ -50,7 +50,11 @@ export { offsetChain } from './sketch/offset'
 export {
   curveEnd,
   drawCurve,
+  leastPlaces,
   putPointIn,
+  refitted,
+  setPointCount,
+  MOST_PLACES,
   setCurveEnd,
   takePointOut,
   turnWay,

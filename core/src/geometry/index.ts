@@ -28,3 +28,4 @@ export {
   type PutIn,
   type Spline,
 } from './spline'
+export { deviationOf, fittedSpline, type Fitted } from './fit'

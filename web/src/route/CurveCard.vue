@@ -1,8 +1,20 @@
 <script setup lang="ts">
+import { formatLength } from '@lathica/core/units'
+import type { Part } from '@lathica/core/part'
 import { isEndSketch, type SketchSpline } from '@lathica/core/sketch'
-import { curveEnd, setCurveEnd, turnWay, type CurveEnd } from '@lathica/core/edit'
+import {
+  MOST_PLACES,
+  curveEnd,
+  leastPlaces,
+  perform,
+  refitted,
+  setCurveEnd,
+  setPointCount,
+  turnWay,
+  type CurveEnd,
+} from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
-import { computed } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'
@@ -39,6 +51,61 @@ const ends = computed(() => [
 ])
 const endAt = (point: string): CurveEnd => curveEnd(board.sketch, props.curve, point)
 
+/** The curve as it is, whatever is shown of it meanwhile. */
+const own = computed(() => {
+  const sketch = parts.history?.part.sketches.find((s) => s.id === board.sketch.id)
+  const curve = sketch?.entities.find((e) => e.id === props.curve.id)
+  return sketch && curve?.kind === 'spline' ? { sketch, curve } : undefined
+})
+const count = computed(() => (own.value ? own.value.curve.by.length + 2 : 0))
+const typed = ref(String(count.value))
+const departs = ref('')
+const problem = ref('')
+watch(count, (now) => (typed.value = String(now)))
+
+/** Shows the curve with as many points as are typed, and says how far it departs. */
+function showCount(): void {
+  problem.value = ''
+  departs.value = ''
+  const { history } = parts
+  if (!own.value || !history) return
+  const wanted = Number(typed.value)
+  const { sketch, curve } = own.value
+  const made =
+    wanted === count.value
+      ? undefined
+      : perform(history.part, setPointCount(sketch.id, curve.id, wanted))
+  show(made?.ok ? made.value : undefined)
+  const fitted = made?.ok ? refitted(sketch, curve, wanted) : undefined
+  if (fitted) {
+    const off = formatLength(fitted.deviation, parts.units)
+    departs.value = `departs by ${off} ${parts.units.length} at most`
+  }
+}
+
+/** Shows another part meanwhile, or the one there is again. */
+let isShowing = false
+function show(part: Part | undefined): void {
+  if (part || isShowing) parts.preview = part
+  isShowing = part !== undefined
+}
+
+function takeCount(): void {
+  show(undefined)
+  if (!own.value || Number(typed.value) === count.value) return
+  const { sketch, curve } = own.value
+  const result = parts.attempt(setPointCount(sketch.id, curve.id, Number(typed.value)))
+  problem.value = result.ok ? '' : `${result.problem.message} ${result.problem.mend}`
+  if (!result.ok) typed.value = String(count.value)
+}
+
+function leaveCount(): void {
+  typed.value = String(count.value)
+  departs.value = ''
+  show(undefined)
+}
+onBeforeUnmount(() => show(undefined))
+
 function setWay(way: SketchSpline['way']): void {
   if (way !== props.curve.way) parts.run(turnWay(board.sketch.id, props.curve.id))
 }
@@ -57,6 +124,22 @@ function setEnd(point: string, end: CurveEnd): void {
       :options="WAYS"
       @update:model-value="setWay"
     />
+    <label for="curve-count">Points</label>
+    <span class="counted">
+      <input
+        id="curve-count"
+        v-model="typed"
+        class="figure"
+        type="number"
+        :min="leastPlaces(curve.way)"
+        :max="MOST_PLACES"
+        @input="showCount"
+        @change="takeCount"
+        @keydown.esc.prevent="leaveCount"
+        @keydown.stop
+      />
+      <span v-if="departs" class="soft" role="status">{{ departs }}</span>
+    </span>
     <template v-for="{ called, point } in ends" :key="called">
       <label :for="`curve-${called}`">{{ called }}</label>
       <PlainSelect
@@ -67,6 +150,7 @@ function setEnd(point: string, end: CurveEnd): void {
       />
     </template>
   </div>
+  <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
   <div class="buttons">
     <Button @click="board.useTool('curvePoint')">Add points</Button>
   </div>
@@ -76,6 +160,27 @@ function setEnd(point: string, end: CurveEnd): void {
 <style scoped>
 .fields {
   margin-top: 10px;
+}
+
+.counted {
+  display: flex;
+  align-items: baseline;
+  gap: 8px;
+}
+
+.counted input {
+  width: 60px;
+  height: 26px;
+  padding: 0 6px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--paper);
+  color: var(--ink);
+}
+
+.soft {
+  color: var(--ink-soft);
+  font-size: 12px;
 }
 
 .fields > label {

@@ -129,7 +129,7 @@ export class ToolBench {
     return this.move(x, radius, shift).press(x, radius, shift).release(x, radius, shift)
   }
 
-  key(key: 'Tab' | 'Enter'): this {
+  key(key: 'Tab' | 'Enter' | 'Backspace'): this {
     this.state = this.state?.key?.(key) ?? this.state
     return this
   }

@@ -6,11 +6,13 @@ import {
   controlOf,
   distance,
   evenSpline,
+  fittedSpline,
   scale,
   spanCount,
   splinePieces,
   unit,
   withoutPlace,
+  type Fitted,
   type Spline,
   type Vec,
 } from '../../geometry'
@@ -26,7 +28,7 @@ import {
   type Sketch,
   type SketchSpline,
 } from '../../sketch'
-import type { NewConstraint } from '../../constraints'
+import { describeItem, referencesOf, type NewConstraint } from '../../constraints'
 import type { Part } from '../../part'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import { withSketch, type Command } from '../command'
@@ -211,23 +213,83 @@ const noLength: Result<never> = fail(
   'Move its points apart.',
 )
 
-/** The curve as another spline between the same ends, with inner points and handles of its own. */
+/**
+ * The curve as another spline between the same ends, with inner points of its own. Points that tell its directions at
+ * its ends stay what they are, so that what holds them does.
+ */
 function drawnAnew(sketch: Sketch, curve: SketchSpline, spline: Spline): Sketch {
   let here = sketch
-  const make = (place: Vec): string => {
+  const put = (place: Vec, known: string): string => {
+    if (known !== '') {
+      here = moved(here, new Map([[known, place]]))
+      return known
+    }
     const made = withPoint(here, place)
     here = made.sketch
     return made.id
   }
-  const by = spline.places.slice(1, -1).map(make)
+  const legs = curve.way === spline.way ? [legAt(curve, true), legAt(curve, false)] : ['', '']
+  const [first = '', last = ''] = legs
+  const inner = spline.places.slice(1, -1)
+  const isFrame = spline.way === 'frame'
+  const by = inner.map((place, i) => {
+    const known =
+      isFrame && inner.length > 1 ? (i === 0 ? first : i === inner.length - 1 ? last : '') : ''
+    return put(place, curve.by.includes(known) ? known : '')
+  })
   const [start, end] = spline.ends
   const next: SketchSpline = {
     ...curve,
     ...{ way: spline.way, by, spans: spline.spans },
-    fromHandle: start ? make(start) : '',
-    toHandle: end ? make(end) : '',
+    fromHandle: start ? put(start, isFrame ? '' : first) : '',
+    toHandle: end ? put(end, isFrame ? '' : last) : '',
   }
   return changed(here, curve, next)
+}
+
+/** So many places a curve is given at most by a number that is typed. */
+export const MOST_PLACES = 200
+
+/** The fewest places of a curve that is fitted anew: with fewer over a frame it would be no cubic. */
+export const leastPlaces = (way: SketchSpline['way']): number => (way === 'through' ? 2 : 4)
+
+/** The curve nearest to one with so many points; undefined where there is none. */
+export const refitted = (sketch: Sketch, curve: SketchSpline, count: number): Fitted | undefined =>
+  fittedSpline(splineOf(curve, locator(sketch)), count)
+
+/**
+ * Gives a curve as many points as one asks, and the shape that is nearest to what it had; its ends and directions there
+ * stay. How far it departs is told by {@link refitted}.
+ */
+export function setPointCount(sketchId: string, id: string, count: number): Command {
+  return curveCommand('change curve points', sketchId, id, (sketch, curve) => {
+    const least = leastPlaces(curve.way)
+    if (!Number.isInteger(count) || count < least || count > MOST_PLACES) {
+      return fail(
+        'curve.count',
+        `A curve ${curve.way === 'through' ? 'through its points' : 'over their frame'} has ${least} points or more.`,
+        `Type a whole number from ${least} to ${MOST_PLACES}.`,
+      )
+    }
+    const legs = new Set([legAt(curve, true), legAt(curve, false)])
+    const inner = new Set(curve.by.filter((p) => !legs.has(p)))
+    const stands = [...sketch.constraints, ...sketch.sizes].find((item) =>
+      referencesOf(item).some((r) => inner.has(r)),
+    )
+    const shared = sketch.entities.some((e) => e.id !== id && pointsOf(e).some((p) => inner.has(p)))
+    if (stands || shared) {
+      const what = stands ? describeItem(sketch, stands) : 'another piece'
+      return fail(
+        'curve.held',
+        `Its points are held: ${what}.`,
+        'Delete what stands on them first, or take single points out.',
+      )
+    }
+    const fitted = refitted(sketch, curve, count)
+    return fitted
+      ? succeed({ sketch: drawnAnew(sketch, curve, fitted.spline), ties: [] })
+      : noLength
+  })
 }
 
 /** Divides a curve at a place into two that keep its shape: through places, they go on smoothly. */

@@ -1,4 +1,4 @@
-import { subtract } from '@lathica/core/geometry'
+import { subtract, type Vec } from '@lathica/core/geometry'
 import { pointsOf, type Sketch } from '@lathica/core/sketch'
 import { startDrag } from '@lathica/core/solver'
 import { valuesOf, type Part } from '@lathica/core/part'
@@ -22,14 +22,11 @@ export function dragging(board: Board, start: Px, id: string, after: () => ToolS
   const from = toPlane(board.view(), start)
   let shown: Part | undefined
   const state: ToolState = {
-    hint: 'Let go to leave it here; Esc puts it back.',
+    hint: 'Let go to leave it here; Shift keeps it straight; Esc puts it back.',
     cursor: 'grabbing',
     move(at) {
-      shown = withDragged(
-        part,
-        sketch.id,
-        session.move(subtract(toPlane(board.view(), at.px), from)),
-      )
+      const by = subtract(toPlane(board.view(), at.px), from)
+      shown = withDragged(part, sketch.id, session.move(at.shift ? straightened(by) : by))
       board.show(shown)
       return state
     },
@@ -45,6 +42,10 @@ export function dragging(board: Board, start: Px, id: string, after: () => ToolS
   }
   return state
 }
+
+/** Along the axis or square to it, whichever it is more. */
+const straightened = ({ x, y }: Vec): Vec =>
+  Math.abs(x) >= Math.abs(y) ? { x, y: 0 } : { x: 0, y }
 
 /** Waits for the button to be let go, doing nothing. */
 function held(after: () => ToolState): ToolState {
