@@ -128,7 +128,12 @@ test('a vase: a foot of lines, a belly through places, a mouth, seen turned from
   const mass = shop.figure('mass')
   await expect(mass).toHaveText(/^\d/)
   const full = await mass.textContent()
-  // A point that is deleted is taken out of the curve, which goes on.
+  // A point that is taken out leaves the curve, which goes on; deleting it does the same.
+  await shop.click(52, 20)
+  await shop.card.getByRole('button', { name: 'Take out of the curve' }).click()
+  await expect(mass).not.toHaveText(full ?? '')
+  await press(page, 'Control+z')
+  await expect(mass).toHaveText(full ?? '')
   await shop.click(52, 20)
   await press(page, 'Delete')
   await expect(mass).not.toHaveText(full ?? '')

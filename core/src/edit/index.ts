@@ -47,20 +47,17 @@ export { cutAtAxis, extend, split, trim, trimmedStretch } from './sketch/modify'
 export { chamferCorner, filletCorner, isCorner } from './sketch/corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './sketch/heal'
 export { offsetChain } from './sketch/offset'
+export { drawCurve, type NewCurve } from './sketch/curves/draw'
+export { curveEnd, setCurveEnd, type CurveEnd } from './sketch/curves/ends'
 export {
-  curveEnd,
-  drawCurve,
+  MOST_PLACES,
   leastPlaces,
   putPointIn,
   refitted,
   setPointCount,
-  MOST_PLACES,
-  setCurveEnd,
   takePointOut,
   turnWay,
-  type CurveEnd,
-  type NewCurve,
-} from './sketch/freeCurves'
+} from './sketch/curves/shape'
 export { missingItems, proposalKey, withProposals, type Proposal } from './sketch/missing'
 export {
   addSketch,

@@ -24,7 +24,7 @@ import {
   isFree,
 } from '@lathica/core/sketch'
 import { describeItem, findItem, referencesOf } from '@lathica/core/constraints'
-import { removeItems, setRepeatCount } from '@lathica/core/edit'
+import { removeItems, setRepeatCount, takePointOut } from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
@@ -138,6 +138,14 @@ const points = computed(() => {
   return found.length === board.picks.length ? found : []
 })
 
+/** The free curve that the one picked point is an inner place of. */
+const through = computed(() => {
+  const [point, ...more] = board.picks
+  if (point === undefined || more.length > 0) return undefined
+  const found = board.sketch.entities.find((e) => e.kind === 'spline' && e.by.includes(point))
+  return found && { curve: found.id, point }
+})
+
 /** The free curve of many places that is picked by itself. */
 const spline = computed(() => {
   const [only, ...more] = board.picks
@@ -198,6 +206,12 @@ function open(item: Constraint | Size): void {
     <strong>{{ problem.message }}</strong> {{ problem.mend }}
   </p>
   <div class="buttons">
+    <Button
+      v-if="through"
+      @click="parts.run(takePointOut(board.sketch.id, through.curve, through.point))"
+    >
+      Take out of the curve
+    </Button>
     <Button @click="board.picks = []">Let go</Button>
     <Button
       v-if="canDelete"

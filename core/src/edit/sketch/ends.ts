@@ -12,7 +12,7 @@ import type { NewConstraint } from '../../constraints'
 import type { Vec } from '../../geometry'
 import type { Part } from '../../part'
 import type { EdgeGuide } from '../../section'
-import { putIn } from './curvePoints'
+import { putIn } from './curves/points'
 import { takeId } from './ids'
 
 /** Where a new point goes: a free place, or onto something that is there. */

@@ -1,5 +1,5 @@
-import { fail, succeed, type Result } from '../../result'
-import { distance, withPlace, type PutIn, type Vec } from '../../geometry'
+import { fail, succeed, type Result } from '../../../result'
+import { distance, withPlace, type PutIn, type Vec } from '../../../geometry'
 import {
   locator,
   nearestOf,
@@ -9,10 +9,10 @@ import {
   type Sketch,
   type SketchPoint,
   type SketchSpline,
-} from '../../sketch'
-import { VERTEX_TOLERANCE } from '../../tolerances'
-import { takeId } from './ids'
-import { without } from './remove'
+} from '../../../sketch'
+import { VERTEX_TOLERANCE } from '../../../tolerances'
+import { takeId } from '../ids'
+import { without } from '../remove'
 
 /** A new point at a place. */
 export function withPoint(

@@ -1,0 +1,133 @@
+import { fail, succeed } from '../../../result'
+import { add, distance, scale, unit, type Vec } from '../../../geometry'
+import {
+  directionAt,
+  legAt,
+  locator,
+  pointsOf,
+  type Sketch,
+  type SketchSpline,
+} from '../../../sketch'
+import type { NewConstraint } from '../../../constraints'
+import type { Command } from '../../command'
+import { curveCommand } from './command'
+import { changed, moved, withPoint } from './points'
+
+/** What an end of a curve does: go on smoothly from what it meets there, leave the axis squarely, or as it likes. */
+export type CurveEnd = 'smooth' | 'square' | 'free'
+
+/** How a curve ends at one of its ends, as constraints have it. */
+export function curveEnd(sketch: Sketch, curve: SketchSpline, point: string): CurveEnd {
+  const leg = legAt(curve, point === curve.from)
+  if (leg === '') return 'free'
+  const ends = (id: string): boolean => {
+    const found = sketch.entities.find((e) => e.id === id)
+    return found !== undefined && pointsOf(found).includes(point)
+  }
+  for (const c of sketch.constraints) {
+    const isSquare = c.kind === 'inLine' && c.along === 'radial'
+    if (isSquare && [c.a, c.b].includes(point) && [c.a, c.b].includes(leg)) return 'square'
+    if (c.kind !== 'tangent') continue
+    if ((c.curve === curve.id && ends(c.to)) || (c.to === curve.id && ends(c.curve)))
+      return 'smooth'
+  }
+  return 'free'
+}
+
+/**
+ * Tells how a curve ends. One through places gets a handle there, which shows its direction and can be pulled; over a
+ * frame the first leg tells it.
+ * @param point the end
+ */
+export function setCurveEnd(sketchId: string, id: string, point: string, end: CurveEnd): Command {
+  return curveCommand('set curve end', sketchId, id, (sketch, curve) => {
+    const atStart = point === curve.from
+    if (!atStart && point !== curve.to) {
+      return fail('curve.noEnd', 'This is no end of the curve.', 'Pick one of its ends.')
+    }
+    const cleared = freed(sketch, curve, point, atStart)
+    if (end === 'free') return succeed({ sketch: cleared.sketch, ties: [] })
+    const held = withLeg(cleared.sketch, cleared.curve, atStart)
+    if (end === 'square') {
+      const tie: NewConstraint = { kind: 'inLine', a: point, b: held.leg, along: 'radial' }
+      const locate = locator(held.sketch)
+      const up = { x: 0, y: locate(held.leg).y < locate(point).y ? -1 : 1 }
+      return succeed({ sketch: ledAlong(held.sketch, point, held.leg, up), ties: [tie] })
+    }
+    const next = held.sketch.entities.find(
+      (e) => e.id !== id && e.kind !== 'circle' && (e.from === point || e.to === point),
+    )
+    if (!next) {
+      return fail('curve.alone', 'Nothing else ends here.', 'Draw on from this end first.')
+    }
+    const locate = locator(held.sketch)
+    const other = next.kind !== 'circle' && next.from === point
+    const along = directionAt(next, locate, other ? 'start' : 'end') ?? { x: 1, y: 0 }
+    const tie: NewConstraint = { kind: 'tangent', curve: id, to: next.id }
+    // Away from what it meets: that stays, and the curve bends to it.
+    const away = other ? scale(along, -1) : along
+    return succeed({ sketch: ledAlong(held.sketch, point, held.leg, away), ties: [tie] })
+  })
+}
+
+/** The sketch with the point that tells a curve's direction at an end in a direction from it, as far as it was. */
+function ledAlong(sketch: Sketch, end: string, leg: string, along: Vec): Sketch {
+  const locate = locator(sketch)
+  const reach = distance(locate(end), locate(leg))
+  return moved(sketch, new Map([[leg, add(locate(end), scale(along, reach))]]))
+}
+
+/** The curve free at one end: its handle is gone, and what held the direction there. */
+function freed(
+  sketch: Sketch,
+  curve: SketchSpline,
+  point: string,
+  atStart: boolean,
+): { readonly sketch: Sketch; readonly curve: SketchSpline } {
+  const other = (id: string): boolean => {
+    const found = sketch.entities.find((e) => e.id === id)
+    return found !== undefined && pointsOf(found).includes(point)
+  }
+  const leg = curve.way === 'frame' ? (atStart ? curve.by[0] : curve.by.at(-1)) : undefined
+  const constraints = sketch.constraints.filter((c) => {
+    if (c.kind === 'tangent') {
+      const own = c.curve === curve.id ? c.to : c.to === curve.id ? c.curve : undefined
+      return own === undefined || !other(own)
+    }
+    return (
+      c.kind !== 'inLine' ||
+      leg === undefined ||
+      ![c.a, c.b].includes(leg) ||
+      ![c.a, c.b].includes(point)
+    )
+  })
+  const next =
+    curve.way === 'frame'
+      ? curve
+      : { ...curve, ...(atStart ? { fromHandle: '' } : { toHandle: '' }) }
+  return { sketch: changed({ ...sketch, constraints }, curve, next), curve: next }
+}
+
+/** The curve with a point that tells its direction at an end, where it has that direction already. */
+function withLeg(
+  sketch: Sketch,
+  curve: SketchSpline,
+  atStart: boolean,
+): { readonly sketch: Sketch; readonly leg: string } {
+  if (curve.way === 'frame') {
+    const inner = atStart ? curve.by[0] : curve.by.at(-1)
+    return { sketch, leg: inner ?? (atStart ? curve.to : curve.from) }
+  }
+  const locate = locator(sketch)
+  const [end, next] = atStart
+    ? [locate(curve.from), locate(curve.by[0] ?? curve.to)]
+    : [locate(curve.to), locate(curve.by.at(-1) ?? curve.from)]
+  const along = directionAt(curve, locate, atStart ? 'start' : 'end') ?? { x: 1, y: 0 }
+  const reach = (atStart ? 1 : -1) * (distance(end, next) / 3)
+  const made = withPoint(sketch, add(end, scale(unit(along), reach)))
+  const held: SketchSpline = {
+    ...curve,
+    ...(atStart ? { fromHandle: made.id } : { toHandle: made.id }),
+  }
+  return { sketch: changed(made.sketch, curve, held), leg: made.id }
+}

@@ -1,0 +1,197 @@
+import { fail, succeed, type Result } from '../../../result'
+import {
+  asFrame,
+  asThrough,
+  controlOf,
+  distance,
+  fittedSpline,
+  splinePieces,
+  withoutPlace,
+  type Fitted,
+  type Spline,
+  type Vec,
+} from '../../../geometry'
+import {
+  legAt,
+  locator,
+  nearestOf,
+  pointsOf,
+  splineOf,
+  type Sketch,
+  type SketchSpline,
+} from '../../../sketch'
+import { describeItem, referencesOf } from '../../../constraints'
+import { VERTEX_TOLERANCE } from '../../../tolerances'
+import type { Command } from '../../command'
+import { takeId } from '../ids'
+import { without } from '../remove'
+import { curveCommand, noLength, type Edited } from './command'
+import { changed, moved, putIn, withPoint } from './points'
+
+/** Puts a point into a curve where it is nearest to a place; its shape stays. */
+export function putPointIn(sketchId: string, id: string, place: Vec): Command {
+  return curveCommand('add curve point', sketchId, id, (sketch, curve) => {
+    const put = putIn(sketch, curve, place)
+    return put.ok ? succeed({ sketch: put.value.sketch, ties: [] }) : put
+  })
+}
+
+/** Takes a point out of a curve, which goes on through or over the others. */
+export function takePointOut(sketchId: string, id: string, point: string): Command {
+  return curveCommand('remove curve point', sketchId, id, (sketch, curve) => {
+    const index = curve.by.indexOf(point)
+    if (index < 0) {
+      return fail(
+        'curve.end',
+        'An end of a curve is not taken out.',
+        'Move it, or delete the curve.',
+      )
+    }
+    const shared = sketch.entities.some((e) => e.id !== id && pointsOf(e).includes(point))
+    if (!shared) return succeed({ sketch: without(sketch, new Set([point])), ties: [] })
+    // What else stands on the point keeps it.
+    const { spans } = withoutPlace(splineOf(curve, locator(sketch)), index + 1)
+    const next = { ...curve, by: curve.by.filter((p) => p !== point), spans }
+    return succeed({ sketch: changed(sketch, curve, next), ties: [] })
+  })
+}
+
+/** Turns a curve through its points into one over a frame, or back; its shape stays. */
+export function turnWay(sketchId: string, id: string): Command {
+  return curveCommand('change curve points', sketchId, id, (sketch, curve) => {
+    const locate = locator(sketch)
+    const before = splineOf(curve, locate)
+    if (splinePieces(before).length === 0) return noLength
+    const spline = before.way === 'through' ? asFrame(before) : asThrough(before)
+    return succeed({ sketch: drawnAnew(sketch, curve, spline), ties: [] })
+  })
+}
+
+/**
+ * The curve as another spline between the same ends, with inner points of its own. Points that tell its directions at
+ * its ends stay what they are, so that what holds them does.
+ */
+function drawnAnew(sketch: Sketch, curve: SketchSpline, spline: Spline): Sketch {
+  let here = sketch
+  const put = (place: Vec, known: string): string => {
+    if (known !== '') {
+      here = moved(here, new Map([[known, place]]))
+      return known
+    }
+    const made = withPoint(here, place)
+    here = made.sketch
+    return made.id
+  }
+  const legs = curve.way === spline.way ? [legAt(curve, true), legAt(curve, false)] : ['', '']
+  const [first = '', last = ''] = legs
+  const inner = spline.places.slice(1, -1)
+  const isFrame = spline.way === 'frame'
+  const by = inner.map((place, i) => {
+    const known =
+      isFrame && inner.length > 1 ? (i === 0 ? first : i === inner.length - 1 ? last : '') : ''
+    return put(place, curve.by.includes(known) ? known : '')
+  })
+  const [start, end] = spline.ends
+  const next: SketchSpline = {
+    ...curve,
+    ...{ way: spline.way, by, spans: spline.spans },
+    fromHandle: start ? put(start, isFrame ? '' : first) : '',
+    toHandle: end ? put(end, isFrame ? '' : last) : '',
+  }
+  return changed(here, curve, next)
+}
+
+/** So many places a curve is given at most by a number that is typed. */
+export const MOST_PLACES = 200
+
+/** The fewest places of a curve that is fitted anew: with fewer over a frame it would be no cubic. */
+export const leastPlaces = (way: SketchSpline['way']): number => (way === 'through' ? 2 : 4)
+
+/** The curve nearest to one with so many points; undefined where there is none. */
+export const refitted = (sketch: Sketch, curve: SketchSpline, count: number): Fitted | undefined =>
+  fittedSpline(splineOf(curve, locator(sketch)), count)
+
+/**
+ * Gives a curve as many points as one asks, and the shape that is nearest to what it had; its ends and directions there
+ * stay. How far it departs is told by {@link refitted}.
+ */
+export function setPointCount(sketchId: string, id: string, count: number): Command {
+  return curveCommand('change curve points', sketchId, id, (sketch, curve) => {
+    const least = leastPlaces(curve.way)
+    if (!Number.isInteger(count) || count < least || count > MOST_PLACES) {
+      return fail(
+        'curve.count',
+        `A curve ${curve.way === 'through' ? 'through its points' : 'over their frame'} has ${least} points or more.`,
+        `Type a whole number from ${least} to ${MOST_PLACES}.`,
+      )
+    }
+    const legs = new Set([legAt(curve, true), legAt(curve, false)])
+    const inner = new Set(curve.by.filter((p) => !legs.has(p)))
+    const stands = [...sketch.constraints, ...sketch.sizes].find((item) =>
+      referencesOf(item).some((r) => inner.has(r)),
+    )
+    const shared = sketch.entities.some((e) => e.id !== id && pointsOf(e).some((p) => inner.has(p)))
+    if (stands || shared) {
+      const what = stands ? describeItem(sketch, stands) : 'another piece'
+      return fail(
+        'curve.held',
+        `Its points are held: ${what}.`,
+        'Delete what stands on them first, or take single points out.',
+      )
+    }
+    const fitted = refitted(sketch, curve, count)
+    return fitted
+      ? succeed({ sketch: drawnAnew(sketch, curve, fitted.spline), ties: [] })
+      : noLength
+  })
+}
+
+/** Divides a curve at a place into two that keep its shape: through places, they go on smoothly. */
+export function splitSpline(sketch: Sketch, curve: SketchSpline, place: Vec): Result<Edited> {
+  const locate = locator(sketch)
+  if (curve.way === 'frame') {
+    // Its points are moved by what divides it: as one through places it keeps them.
+    const through = drawnAnew(sketch, curve, asThrough(splineOf(curve, locate)))
+    const again = through.entities.find((e) => e.id === curve.id)
+    return again?.kind === 'spline' ? splitSpline(through, again, place) : noLength
+  }
+  const near = nearestOf(curve, locate, place)
+  if (!near) return noLength
+  const at = curve.by.findIndex(
+    (p) => distance(locate(p), place) <= VERTEX_TOLERANCE || (isAtEnd(near.t) && isSame(locate(p))),
+  )
+  function isSame(p: Vec): boolean {
+    return near !== undefined && distance(p, near.t < 0.5 ? near.piece.from : near.piece.to) === 0
+  }
+  if (at >= 0) return succeed(dividedAt(sketch, curve, at))
+  const put = putIn(sketch, curve, place)
+  if (!put.ok) return fail('split.end', 'This is its end.', 'Click somewhere between its ends.')
+  return succeed(dividedAt(put.value.sketch, put.value.curve, put.value.index - 1))
+}
+
+const isAtEnd = (t: number): boolean => t <= 1e-6 || t >= 1 - 1e-6
+
+/** A curve through places as two that end at one of its inner points. */
+function dividedAt(sketch: Sketch, curve: SketchSpline, inner: number): Edited {
+  const pieces = splinePieces(splineOf(curve, locator(sketch)))
+  const point = curve.by[inner] ?? ''
+  const [before, behind] = [pieces[inner], pieces[inner + 1]]
+  const handles = [before, behind].map((p) => (p?.kind === 'cubic' ? controlOf(p) : undefined))
+  const come = withPoint(sketch, handles[0]?.[2] ?? { x: 0, y: 0 })
+  const leave = withPoint(come.sketch, handles[1]?.[1] ?? { x: 0, y: 0 })
+  const [second, grown] = takeId(leave.sketch, 's')
+  const first: SketchSpline = {
+    ...curve,
+    ...{ to: point, by: curve.by.slice(0, inner), toHandle: come.id },
+    spans: curve.spans.slice(0, inner + 1),
+  }
+  const last: SketchSpline = {
+    ...curve,
+    ...{ id: second, from: point, by: curve.by.slice(inner + 1), fromHandle: leave.id },
+    spans: curve.spans.slice(inner + 1),
+  }
+  return {
+    sketch: changed(grown, curve, first, last),
+    ties: [{ kind: 'tangent', curve: second, to: curve.id }],
+  }
+}
