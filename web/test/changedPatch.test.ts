@@ -34,7 +34,7 @@ function sceneOf(part: Part, more: Partial<Scene> = {}): Scene {
   const state = evaluate(part)
   const sketchState = sketch && state.sketches.get(sketch.id)
   return {
-    ...{ view: VIEW, width: 700, height: 560, colours: COLOURS, end: undefined },
+    ...{ view: VIEW, width: 700, unit: 1, height: 560, colours: COLOURS, end: undefined },
     ...{ sections: sketchState ? [sketchState.profile.section] : [], drawnSteps: new Set() },
     ...{ receding: false, sketch, sketchState, sizes: [], picks: new Set(), hover: undefined },
     ...{ troubled: new Set(), overlay: undefined, marked: [], hoverRef: undefined, areas: [] },

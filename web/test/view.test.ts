@@ -100,9 +100,9 @@ describe('the board’s view', () => {
 
   it('measures out scale bars of 1, 2 or 5 times a power of ten', () => {
     fc.assert(
-      fc.property(view, (v) => {
-        const length = roundLength(v, 110)
-        const leading = Number(length.toExponential(6).split('e')[0])
+      fc.property(view, fc.constantFrom(1, 10, 25.4), (v, unit) => {
+        const length = roundLength(v, 110, unit)
+        const leading = Number((length / unit).toExponential(6).split('e')[0])
         expect([1, 2, 5].some((n) => Math.abs(leading - n) < 1e-6)).toBe(true)
         expect(length * v.scale).toBeLessThanOrEqual(110 + 1e-9)
         expect(length * v.scale).toBeGreaterThan(110 / 2.6)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatLength } from '@lathica/core/units'
+import { formatLength, unitScale } from '@lathica/core/units'
 import { isEndSketch } from '@lathica/core/sketch'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
@@ -13,7 +13,7 @@ const parts = usePartStore()
 
 const scaleBar = computed(() => {
   if (!board.view) return undefined
-  const length = roundLength(board.view, 110)
+  const length = roundLength(board.view, 110, unitScale('length', parts.units))
   return {
     width: length * board.view.scale,
     text: `${formatLength(length, parts.units)} ${parts.units.length}`,

@@ -1,3 +1,4 @@
+import { unitScale } from '@lathica/core/units'
 import { isEndSketch } from '@lathica/core/sketch'
 import { referencesOf } from '@lathica/core/constraints'
 import { usesSketch } from '@lathica/core/part'
@@ -101,6 +102,7 @@ export function useBoardPaint(
           receding: receding.value,
           sketch: board.sketch,
           sketchState: board.sketchState,
+          unit: unitScale('length', parts.units),
           sizes: drawings.value,
           picks: new Set(board.picks),
           hover: board.hover,

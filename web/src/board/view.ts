@@ -89,10 +89,13 @@ export function fittedView(
   return { lie, scale: Math.min(CLOSEST, Math.max(FINEST, scale)), origin }
 }
 
-/** A round length in mm that takes up about so many pixels: 1, 2 or 5 times a power of ten. */
-export function roundLength(view: View, pixels: number): number {
-  const wanted = pixels / view.scale
+/**
+ * A length in mm that takes up about so many pixels: 1, 2 or 5 times a power of ten of a unit.
+ * @param unit in mm
+ */
+export function roundLength(view: View, pixels: number, unit = 1): number {
+  const wanted = pixels / view.scale / unit
   const power = 10 ** Math.floor(Math.log10(wanted))
   const step = [5, 2, 1].find((s) => s * power <= wanted) ?? 1
-  return step * power
+  return step * power * unit
 }

@@ -36,6 +36,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
   const { width, height, colours } = picture
   const scene: Scene = {
     ...picture,
+    unit: 1,
     end: undefined,
     drawnSteps: new Set(),
     receding: true,

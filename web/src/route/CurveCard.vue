@@ -126,18 +126,20 @@ function setEnd(point: string, end: CurveEnd): void {
     />
     <label for="curve-count">Points</label>
     <span class="counted">
-      <input
-        id="curve-count"
-        v-model="typed"
-        class="figure"
-        type="number"
-        :min="leastPlaces(curve.way)"
-        :max="MOST_PLACES"
-        @input="showCount"
-        @change="takeCount"
-        @keydown.esc.prevent="leaveCount"
-        @keydown.stop
-      />
+      <span class="value">
+        <input
+          id="curve-count"
+          v-model="typed"
+          class="figure"
+          type="number"
+          :min="leastPlaces(curve.way)"
+          :max="MOST_PLACES"
+          @input="showCount"
+          @change="takeCount"
+          @keydown.esc.prevent="leaveCount"
+          @keydown.stop
+        />
+      </span>
       <span v-if="departs" class="soft" role="status">{{ departs }}</span>
     </span>
     <template v-for="{ called, point } in ends" :key="called">
@@ -157,6 +159,7 @@ function setEnd(point: string, end: CurveEnd): void {
 </template>
 
 <style scoped src="./card.css"></style>
+<style scoped src="../ui/valueField.css"></style>
 <style scoped>
 .fields {
   margin-top: 10px;
@@ -168,19 +171,8 @@ function setEnd(point: string, end: CurveEnd): void {
   gap: 8px;
 }
 
-.counted input {
-  width: 60px;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--paper);
-  color: var(--ink);
-}
-
-.soft {
-  color: var(--ink-soft);
-  font-size: 12px;
+.counted .value {
+  width: 64px;
 }
 
 .fields > label {

@@ -30,6 +30,7 @@ function isAlike(a: Scene, b: Scene): boolean {
     a.view === b.view &&
     a.width === b.width &&
     a.height === b.height &&
+    a.unit === b.unit &&
     a.colours === b.colours &&
     a.end === b.end &&
     a.receding === b.receding &&

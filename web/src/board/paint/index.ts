@@ -50,7 +50,7 @@ export function paintPatch(ctx: CanvasRenderingContext2D, scene: Scene, patch: P
 /** A bar of a round length, so that a drawing without sizes has a scale too. */
 function paintScaleBar(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const { view, height, colours } = scene
-  const width = roundLength(view, 110) * view.scale
+  const width = roundLength(view, 110, scene.unit) * view.scale
   const y = height - 12
   ctx.beginPath()
   ctx.moveTo(14, y - 4)

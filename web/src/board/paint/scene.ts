@@ -18,6 +18,8 @@ export interface Scene {
   readonly view: View
   readonly width: number
   readonly height: number
+  /** The part's unit of length, in mm. */
+  readonly unit: number
   readonly colours: Colours
   readonly sections: readonly Section[]
   /** The part seen from its end, instead of its half-section; x, y of both ends of every piece. */
