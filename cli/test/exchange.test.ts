@@ -25,15 +25,17 @@ beforeAll(async () => {
   builder = await loadKernel()
 })
 
-function readBack(text: string): Read {
+/** @param cut whether some faces end where cylinders meet, which the plain rule takes off by 1e-6 */
+function readBack(text: string, cut = false): Read {
   kernel.FS.writeFile('/part.step', text)
   const reader = new kernel.STEPControl_Reader()
   reader.ReadFile('/part.step')
   reader.TransferRoots(new kernel.Message_ProgressRange())
   const shape = reader.OneShape()
   const [inside, surface] = [new kernel.GProp_GProps(), new kernel.GProp_GProps()]
-  // Refined, as faces that end where cylinders meet would be off by 1e-6.
-  kernel.BRepGProp.VolumeProperties(shape, inside, 1e-9, false, false)
+  // The plain rule is exact along whole cubics; refining it is not, by 5e-7.
+  if (cut) kernel.BRepGProp.VolumeProperties(shape, inside, 1e-9, false, false)
+  else kernel.BRepGProp.VolumeProperties(shape, inside, false, false, false)
   kernel.BRepGProp.SurfaceProperties(shape, surface, 1e-9, false)
   const explorer = new kernel.TopExp_Explorer(shape, kernel.TopAbs_ShapeEnum.TopAbs_SOLID)
   let solids = 0
@@ -59,7 +61,7 @@ describe('exchange files of the demo parts', () => {
       if (!read.ok) throw new Error(read.problem.message)
       const state = settlePlans(read.value, (plan) => builder.weigh(plan))
       const bodies = state.bodies.flatMap((b) => b.solid ?? [])
-      const back = readBack(written(state))
+      const back = readBack(written(state), needsKernel(state))
       expect(back.solids).toBe(bodies.length)
       expect(back.valid).toBe(true)
       expect(back.volume / bodies.reduce((s, b) => s + b.volume, 0)).toBeCloseTo(1, 7)
