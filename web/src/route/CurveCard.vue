@@ -63,7 +63,7 @@ const departs = ref('')
 const problem = ref('')
 watch(count, (now) => (typed.value = String(now)))
 
-/** Shows the curve with as many points as are typed, and says how far it departs. */
+/** Shows the curve with as many points as are typed, and says how far it departs at most. */
 function showCount(): void {
   problem.value = ''
   departs.value = ''
@@ -79,7 +79,7 @@ function showCount(): void {
   const fitted = made?.ok ? refitted(sketch, curve, wanted) : undefined
   if (fitted) {
     const off = formatLength(fitted.deviation, parts.units)
-    departs.value = `departs by ${off} ${parts.units.length} at most`
+    departs.value = `departs by ${off} ${parts.units.length}`
   }
 }
 
