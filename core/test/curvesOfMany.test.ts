@@ -10,7 +10,9 @@ import {
   directionAt,
   drawChain,
   drawCurve,
+  edgesOf,
   evaluate,
+  guideOf,
   isEndSketch,
   latheMesh,
   lengthOf,
@@ -115,6 +117,14 @@ describe('a free curve of many places', () => {
       expect([...names]).toEqual([splineOf(part).id])
     },
   )
+
+  test('is not built on by later sketches where nothing tells which of its cubics is meant', () => {
+    const section = evaluate(must(bottle(), addRevolve(SKETCH))).bodies[0]?.section
+    if (!section) throw new Error('there is a body')
+    const free = edgesOf(section).filter((e) => e.piece.kind === 'cubic')
+    expect(free.length).toBeGreaterThan(3)
+    for (const edge of free) expect(guideOf(edge, section)).toBeUndefined()
+  })
 
   test('follows its points, and comes back from the part file as it was', () => {
     const part = must(bottle(), addRevolve(SKETCH))
@@ -315,6 +325,8 @@ describe('a free curve of many places', () => {
     const part = createPart({ name: 'Ink bottle' })
     const one = perform(part, curve('through', [at(5, 10), at(5, 10)]))
     expect(one.ok || one.problem.code).toBe('curve.short')
+    const round = perform(part, curve('through', [at(5, 10), at(20, 20), at(5, 10)]))
+    expect(round.ok || round.problem.code).toBe('curve.closed')
     const drawn = must(part, curve('through', [at(5, 10), at(20, 20), at(40, 15)]))
     const [inner = ''] = splineOf(drawn).by
     const fallen = must(drawn, movePoints(SKETCH, new Map([[inner, { x: 5, y: 10 }]])))

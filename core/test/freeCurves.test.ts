@@ -382,7 +382,11 @@ describe('what is turned from a free curve', () => {
     const ends = (['arc', 'cubic'] as const).map((kind) => {
       const edge = edges.find((e) => e.piece.kind === kind)
       if (!edge) throw new Error(`there is no ${kind}`)
-      const link = { profile: SECTION_ID, item: edgeKey(edge.name), guide: guideOf(edge) }
+      const link = {
+        profile: SECTION_ID,
+        item: edgeKey(edge.name),
+        guide: guideOf(edge, sectionIn(rounded)),
+      }
       return { at: pointAt(edge.piece, 0.5), link } as End
     })
     const [from, to] = ends

@@ -51,6 +51,14 @@ describe('a free curve', () => {
     expect(curves(bench)).toHaveLength(1)
   })
 
+  it('keeps what was clicked when it cannot end where it is told to', () => {
+    const bench = new ToolBench().use('curve').click(0, 20).click(12, 31).click(30, 24)
+    bench.click(0, 20).key('Enter')
+    expect(curves(bench)).toHaveLength(0)
+    bench.key('Enter')
+    expect(placesOf(bench)).toEqual(['0.0 20.0', '12.0 31.0', '30.0 24.0'])
+  })
+
   it('goes over a frame by Tab, before it begins or on the way', () => {
     const bench = new ToolBench().use('curve').key('Tab').click(0, 20).click(12, 31)
     bench.click(30, 24).key('Tab').key('Tab').click(40, 8).key('Enter')

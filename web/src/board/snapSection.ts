@@ -60,13 +60,13 @@ export function onSectionEdge(query: SnapQuery, snap: Snap): Snap | undefined {
   for (const section of standing ?? []) {
     for (const edge of edgesOf(section)) {
       if (nearestOn(edge.piece, place).distance > reach) continue
-      const guide = guideOf(edge)
+      const guide = guideOf(edge, section)
       const onGuide = guide && ontoPiece(edge.piece, snap, from)
       if (guide && onGuide) {
         const link = { profile: SECTION_ID, item: edgeKey(edge.name), guide }
         return onLinked(snap, onGuide, link, 'on an edge of the section')
       }
-      if (guide) continue
+      if (edge.piece.kind !== 'line') continue
       const corners = cornersOf(section)
       const start = corners.find((c) => c.leaving === edge)
       const end = corners.find((c) => c.arriving === edge)

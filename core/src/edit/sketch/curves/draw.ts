@@ -33,6 +33,10 @@ export function drawCurve(curve: NewCurve): Command {
       if (places.length < 2) {
         return fail('curve.short', 'A curve takes two places or more.', 'Click another one.')
       }
+      if (isOne(places[0], places.at(-1))) {
+        const mend = 'End it beside its start, and close it with another piece.'
+        return fail('curve.closed', 'A free curve has two ends, not one.', mend)
+      }
       const names = places.map((_, i) => `~${i}`)
       const points = Object.fromEntries(places.map((p, i) => [`~${i}`, p]))
       const entity: SketchSpline = {
@@ -65,8 +69,8 @@ const isOnAxis = ({ at, on, point }: End): boolean =>
   Math.abs(at.y) <= VERTEX_TOLERANCE && (on?.includes(AXIS_ID) === true || point !== undefined)
 
 /** Whether two places of a new curve are one. */
-const isOne = (a: End, b: End | undefined): boolean =>
-  b !== undefined && distance(a.at, b.at) <= VERTEX_TOLERANCE
+const isOne = (a: End | undefined, b: End | undefined): boolean =>
+  a !== undefined && b !== undefined && distance(a.at, b.at) <= VERTEX_TOLERANCE
 
 /** The free curve of a way that ends loosely where another one begins, and can go on as that. */
 function looseCurve(

@@ -123,7 +123,8 @@ function taken(curve: Drawing, closes = false): ToolState {
   const { board, way, role, places, at } = curve
   const square = board.suggesting().kinds.has('directions') && at?.shift !== true
   const drawn = board.run(drawCurve({ sketch: board.sketch().id, way, role, places, square }))
-  if (!drawn) return drawing({ ...curve, places: places.slice(0, 1) })
+  // What was refused is the last place: the others stay.
+  if (!drawn) return drawing({ ...curve, places: places.slice(0, -1) })
   const end = places.at(-1)
   const made = board.sketch().entities.at(-1)
   const point = made?.kind === 'spline' ? made.to : undefined
