@@ -30,9 +30,10 @@ export interface Pencilled {
 export function pencilled(sketch: HalfSketch, more: readonly Piece[]): Pencilled | undefined {
   const name = { step: sketch.id, entity: '~', role: 'drawn' as const }
   const drawn = more.flatMap(simplePieces).map((piece): SectionEdge => ({ piece, name }))
-  const edges = [...outlineEdges(sketch), ...drawn].filter(isOffAxis)
+  const all = [...outlineEdges(sketch), ...drawn]
+  const edges = all.filter(isOffAxis)
   if (edges.length === 0) return undefined
-  const { section } = profileOf([...outlineEdges(sketch), ...drawn], sketch.id)
+  const { section } = profileOf(all, sketch.id)
   if (section.regions.length > 0) {
     return { section, isClosed: true, volume: solidProperties(section)?.volume ?? 0 }
   }

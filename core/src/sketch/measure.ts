@@ -150,7 +150,12 @@ export const splineOf = (entity: SketchSpline, locate: Locate): Spline => ({
 
 /** An entity as pieces of geometry, end to end, where its points stand; none for a curve whose places are one. */
 export const piecesOf = (entity: Entity, locate: Locate): readonly Piece[] =>
-  isPlain(entity) ? [pieceOf(entity, locate)] : splinePieces(splineOf(entity, locate))
+  isPlain(entity) ? [pieceOf(entity, locate)] : splinesIn(locate)(entity)
+
+/** Asked for at every move of the pointer, by painting, picking and snapping. */
+const splinesIn = once((locate: Locate) =>
+  once((entity: SketchSpline): readonly Piece[] => splinePieces(splineOf(entity, locate))),
+)
 
 /** An entity as a piece of geometry, where its points stand. */
 export function pieceOf(entity: PlainEntity, locate: Locate): Piece {

@@ -121,6 +121,7 @@ function step(by: number): void {
   </section>
 </template>
 
+<style scoped src="../ui/words.css"></style>
 <style scoped>
 .board {
   position: relative;
@@ -156,16 +157,5 @@ canvas {
   padding: 2px 8px;
   color: var(--ink-soft);
   font-size: 12px;
-}
-
-.words {
-  position: absolute;
-  pointer-events: none;
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: var(--ink);
-  color: var(--on-ink);
-  font-size: 12px;
-  white-space: nowrap;
 }
 </style>

@@ -225,6 +225,7 @@ const viewText = computed(() => {
   </section>
 </template>
 
+<style scoped src="../ui/words.css"></style>
 <style scoped>
 .section-pane {
   position: relative;
@@ -246,17 +247,6 @@ canvas {
   inset: 0;
   width: 100%;
   height: 100%;
-}
-
-.words {
-  position: absolute;
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: var(--ink);
-  color: var(--on-ink);
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
 }
 
 .none {

@@ -30,18 +30,8 @@ defineProps<{
   <p v-if="pointed" class="words" :style="styleOfPointed">{{ pointed }}</p>
 </template>
 
+<style scoped src="../ui/words.css"></style>
 <style scoped>
-.words {
-  position: absolute;
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: var(--ink);
-  color: var(--on-ink);
-  font-size: 12px;
-  white-space: nowrap;
-  pointer-events: none;
-}
-
 .size {
   transform: translate(0, -50%);
 }

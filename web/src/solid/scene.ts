@@ -1,11 +1,8 @@
 import type { Frame, Place, Vec } from '@lathica/core/geometry'
 import type { ThreadCircle } from '@lathica/core/route'
 import {
-  AmbientLight,
   Box3,
-  DirectionalLight,
   Group,
-  HemisphereLight,
   Matrix4,
   PCFShadowMap,
   Scene,
@@ -23,6 +20,7 @@ import { planesOf, type CutSpec } from './cutting'
 import type { ShownArea } from '../board/useAskedAreas'
 import { AreaFaces, placeOnFrame } from './areaFaces'
 import { GLOW, Glow, type Lit } from './glow'
+import { createLights } from './lights'
 import type { Tones } from './looks'
 import { nearestHit, type Hit } from './picking'
 import { pictureOf } from './pictureOf'
@@ -113,12 +111,8 @@ export function createSolidScene(
   model.add(turning)
   const cameras = createCameras(canvas)
   const { controls } = cameras
-  const keyLight = new DirectionalLight(0xffffff, 2.1)
-  const fillLight = new DirectionalLight(0xfff3dd, 0.7)
-  const sky = new HemisphereLight(0xffffff, 0x8d8777, 1.15)
-  const plain = new Group()
-  plain.add(keyLight, keyLight.target, fillLight, sky, new AmbientLight(0xffffff, 0.25))
-  scene.add(model, plain)
+  const lights = createLights()
+  scene.add(model, lights.group)
   const studio = createStudio(renderer)
   const glow = new Glow()
   const threads = new ThreadRings()
@@ -173,9 +167,7 @@ export function createSolidScene(
       body.lookFrom(from)
       body.dash(7 * perPixel)
     }
-    // The key light stands over the viewer's left shoulder wherever one looks from.
-    keyLight.position.set(-0.6, 0.9, 1.4).applyQuaternion(camera.quaternion)
-    fillLight.position.set(1.2, -0.3, 0.5).applyQuaternion(camera.quaternion)
+    lights.follow(camera)
   }
 
   const render = (): void => {
@@ -241,7 +233,7 @@ export function createSolidScene(
     shown.forEach((body, i) => bodies.get(body.id)?.show(body, manner, i))
     const isStudio = setting.display === 'studio'
     scene.environment = isStudio ? studio.room() : null
-    plain.visible = !isStudio
+    lights.group.visible = !isStudio
     renderer.shadowMap.enabled = isStudio
     if (isStudio) {
       studio.place(modelBox())
@@ -292,7 +284,7 @@ export function createSolidScene(
       setting = next
       threads.lines.material.color.set(next.tones.edge)
       cameras.setPerspective(next.perspective)
-      sky.intensity = next.tones.dark ? 0.9 : 1.15
+      lights.setDark(next.tones.dark)
       draw()
       ask()
     },

@@ -1,4 +1,5 @@
 import { formatMass } from '@lathica/core/units'
+import type { Piece } from '@lathica/core/geometry'
 import { isEndSketch } from '@lathica/core/sketch'
 import { materialOf } from '@lathica/core/inspect'
 import { pencilled, type Pencilled } from '@lathica/core/route'
@@ -12,6 +13,8 @@ import type { ShownBody } from './scene'
 export const PENCILLED = '~pencilled'
 const PAPER = '#c9bd9f'
 
+const NOTHING: readonly Piece[] = []
+
 /**
  * The profile in hand as it would be turned, while no step turns it: it follows every move of drawing, dragging and
  * typing.
@@ -24,12 +27,16 @@ export function usePencilled(): {
   const parts = usePartStore()
   const board = useBoardStore()
 
+  // Most moves of the pointer draw nothing: then nothing is worked out anew.
+  const drawing = computed(
+    () => (board.typedOverlay ?? board.toolState?.overlay)?.turned ?? NOTHING,
+  )
   const found = computed<Pencilled | undefined>(() => {
-    const { sketch, toolState, typedOverlay } = board
+    const { sketch } = board
     if (isEndSketch(sketch) || parts.route.some((s) => usesSketch(s) && s.sketch === sketch.id)) {
       return undefined
     }
-    return pencilled(sketch, (typedOverlay ?? toolState?.overlay)?.turned ?? [])
+    return pencilled(sketch, drawing.value)
   })
   const body = computed<ShownBody | undefined>(
     () =>

@@ -88,18 +88,13 @@ function freed(
     const found = sketch.entities.find((e) => e.id === id)
     return found !== undefined && pointsOf(found).includes(point)
   }
-  const leg = curve.way === 'frame' ? (atStart ? curve.by[0] : curve.by.at(-1)) : undefined
+  const leg = legAt(curve, atStart)
   const constraints = sketch.constraints.filter((c) => {
     if (c.kind === 'tangent') {
       const own = c.curve === curve.id ? c.to : c.to === curve.id ? c.curve : undefined
       return own === undefined || !other(own)
     }
-    return (
-      c.kind !== 'inLine' ||
-      leg === undefined ||
-      ![c.a, c.b].includes(leg) ||
-      ![c.a, c.b].includes(point)
-    )
+    return c.kind !== 'inLine' || ![c.a, c.b].includes(leg) || ![c.a, c.b].includes(point)
   })
   const next =
     curve.way === 'frame'
@@ -114,10 +109,7 @@ function withLeg(
   curve: SketchSpline,
   atStart: boolean,
 ): { readonly sketch: Sketch; readonly leg: string } {
-  if (curve.way === 'frame') {
-    const inner = atStart ? curve.by[0] : curve.by.at(-1)
-    return { sketch, leg: inner ?? (atStart ? curve.to : curve.from) }
-  }
+  if (curve.way === 'frame') return { sketch, leg: legAt(curve, atStart) }
   const locate = locator(sketch)
   const [end, next] = atStart
     ? [locate(curve.from), locate(curve.by[0] ?? curve.to)]

@@ -21,6 +21,7 @@ import {
   type SketchSpline,
 } from '../../../sketch'
 import { describeItem, referencesOf } from '../../../constraints'
+import { lastFor, once } from '../../../once'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { Command } from '../../command'
 import { takeId } from '../ids'
@@ -109,7 +110,14 @@ export const leastPlaces = (way: SketchSpline['way']): number => (way === 'throu
 
 /** The curve nearest to one with so many points; undefined where there is none. */
 export const refitted = (sketch: Sketch, curve: SketchSpline, count: number): Fitted | undefined =>
-  fittedSpline(splineOf(curve, locator(sketch)), count)
+  fitsIn(sketch)(curve, count)
+
+/** Shown, told and taken, it is one fit. */
+const fitsIn = once((sketch: Sketch) =>
+  lastFor((curve: SketchSpline, count: number) =>
+    fittedSpline(splineOf(curve, locator(sketch)), count),
+  ),
+)
 
 /**
  * Gives a curve as many points as one asks, and the shape that is nearest to what it had; its ends and directions there
