@@ -238,10 +238,18 @@ export function asFrame(spline: Spline): Spline {
 
 const NOWHERE: Cubic = [at([], 0), at([], 0), at([], 0), at([], 0)]
 
+/** Beyond so many places no more are put in to part stretches without a chord. */
+const MOST_PARTED = 400
+
 /** The same curve through places: those where its cubics meet, with its directions at the ends. */
 export function asThrough(spline: Spline): Spline {
   if (spline.way === 'through') return spline
   const stretches = over(spline)
+  // A stretch that comes back to where it began has no chord: a place on the way parts it.
+  const round = stretches.findIndex(({ on }) => distance(on[0], on[3]) <= VERTEX_TOLERANCE)
+  const parted =
+    round >= 0 && spline.places.length < MOST_PARTED ? withPlace(spline, round, 0.4) : undefined
+  if (parted) return asThrough(parted.spline)
   const [first, last] = [stretches[0], stretches.at(-1)]
   if (!first || !last) return evenSpline('through', spline.places)
   const places = [first.on[0], ...stretches.map((s) => s.on[3])]
