@@ -130,6 +130,9 @@ export function constraintResiduals(sketch: Sketch, c: Constraint, places: Place
       const circle = a ?? b
       return circle ? [Math.abs(off(line(a ? c.to : c.curve), circle.c)) - circle.r] : []
     }
+    // Of free curves, which no sketch here has.
+    case 'curvature':
+      return []
     case 'midpoint': {
       const [a, b] = line(c.line)
       return [p(c.point).x - (a.x + b.x) / 2, p(c.point).y - (a.y + b.y) / 2]

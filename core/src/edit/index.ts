@@ -3,7 +3,13 @@ export { createHistory, edit, record, redo, undo, type History } from './history
 export { drawDraft, type Draft, type DraftSize } from './sketch/draft'
 export type { End, Link } from './sketch/ends'
 export { drawChain, drawPiece, movePoints, setRole, type NewPiece } from './sketch/draw'
-export { placePoints, type TypedPlace } from './sketch/places'
+export {
+  flattenPoints,
+  nudgePoints,
+  placePoints,
+  type Onto,
+  type TypedPlace,
+} from './sketch/places'
 export { constrain, fittingConstraints } from './sketch/tie'
 export {
   addReference,
@@ -46,15 +52,16 @@ export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './ske
 export { cutAtAxis, extend, split, trim, trimmedStretch } from './sketch/modify'
 export { chamferCorner, filletCorner, isCorner } from './sketch/corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './sketch/heal'
-export { offsetChain } from './sketch/offset'
+export { besideFits, offsetChain, type Beside, type CurveBeside } from './sketch/offset'
+export { bridgeEnds, openEnds, type Bridge, type BridgeShape } from './sketch/curves/bridge'
 export { drawCurve, type NewCurve } from './sketch/curves/draw'
 export { curveEnd, setCurveEnd, type CurveEnd } from './sketch/curves/ends'
 export {
-  MOST_PLACES,
-  leastPlaces,
   putPointIn,
   refitted,
   setPointCount,
+  smoothCurve,
+  smoothed,
   takePointOut,
   turnWay,
 } from './sketch/curves/shape'

@@ -181,6 +181,37 @@ export function offCubic(p: number, control: readonly number[]): Measure {
   }
 }
 
+/**
+ * What is made of several measures, each of which may read what others do.
+ * @param make the value in mm, and how it changes with each of the measures
+ */
+export function composed(
+  measures: readonly Measure[],
+  make: (values: readonly number[]) => {
+    readonly value: number
+    readonly partial: readonly number[]
+  },
+): Measure {
+  const coordinates = [...new Set(measures.flatMap((m) => m.coordinates))]
+  const slots = measures.map((m) => m.coordinates.map((c) => coordinates.indexOf(c)))
+  const own = measures.map((m) => new Float64Array(m.coordinates.length))
+  return {
+    coordinates,
+    evaluate(at, gradient, slot, weight) {
+      const values = measures.map((m, i) => m.evaluate(at, own[i] ?? gradient, 0, 1))
+      const { value: made, partial } = make(values)
+      gradient.fill(0, slot, slot + coordinates.length)
+      slots.forEach((into, i) => {
+        const by = weight * (partial[i] ?? 0)
+        into.forEach((k, j) => {
+          gradient[slot + k] = value(gradient, slot + k) + by * value(own[i] ?? gradient, j)
+        })
+      })
+      return made
+    },
+  }
+}
+
 /** A measure with the weight it has in a sum. */
 export type Term = readonly [weight: number, measure: Measure]
 

@@ -3,6 +3,7 @@ export {
   advance,
   angleEquation,
   arcLength,
+  composed,
   coordinate,
   offCubic,
   offset,
@@ -10,6 +11,7 @@ export {
   sumEquation,
   weightedEquation,
   type Equation,
+  type Measure,
 } from './equations'
 export {
   apart,

@@ -35,6 +35,8 @@ const MIGRATIONS: Migrations = new Map([
   [9, withPlanes],
   // Version 11 knows free curves of many places.
   [10, (document) => document],
+  // Version 12 knows curves that go on without a jump of curvature.
+  [11, (document) => document],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */

@@ -1,12 +1,15 @@
-import { cubicAt, cubicSlope, type CubicPiece } from './cubic'
-import { nearestOn, pointAt, lengthOf, curvatureAt, type Piece } from './piece'
-import { asThrough, splinePieces, type Spline } from './spline'
+import { cubicAt, cubicSlope } from './cubic'
+import { nearestOn, pointAt, lengthOf, curvatureAt, tangentAt, type Piece } from './piece'
+import { asFrame, asThrough, splinePieces, type Spline } from './spline'
 import { distance, dot, norm, scale, subtract, unit, type Vec } from './vector'
 
-/** A curve with other places, and how far it and the curve it was fitted to are apart at most, in mm. */
+/** A curve with other places, and how far it and the curve it was fitted to are apart at most. */
 export interface Fitted {
   readonly spline: Spline
+  /** In mm: never less than it is, and hardly more. */
   readonly deviation: number
+  /** Where that is. */
+  readonly at: Vec
 }
 
 /** Places at which each stretch of a curve is compared. */
@@ -22,9 +25,20 @@ const HOLD = 1e5
  * @param count how many places: two or more through them, four or more over a frame
  * @returns undefined for a curve without length
  */
-export function fittedSpline(source: Spline, count: number): Fitted | undefined {
-  const pieces = splinePieces(source)
-  const stretches = source.way === 'through' ? count - 1 : count - 3
+export const fittedSpline = (source: Spline, count: number): Fitted | undefined =>
+  fittedTo(splinePieces(source), source.way, count)
+
+/**
+ * The free curve of so many places that is nearest to pieces, end to end and without corners, in the sum of squares.
+ * @param count how many places: two or more through them, four or more over a frame
+ * @returns undefined for pieces without length
+ */
+export function fittedTo(
+  pieces: readonly Piece[],
+  way: Spline['way'],
+  count: number,
+): Fitted | undefined {
+  const stretches = way === 'through' ? count - 1 : count - 3
   if (pieces.length === 0 || stretches < 1) return undefined
   const samples = sampled(pieces)
   const knots = knotsFor(samples, stretches)
@@ -35,9 +49,48 @@ export function fittedSpline(source: Spline, count: number): Fitted | undefined 
     parameters = matched(samples, parameters, found, knots)
     frame = leastSquares(samples, parameters, knots)
   }
-  const spline = source.way === 'through' ? asThrough(frame) : frame
-  return { spline, deviation: deviationOf(pieces, splinePieces(spline)) }
+  return told(pieces, way === 'through' ? asThrough(frame) : frame)
 }
+
+/**
+ * The same curve with its short waves smoothed out: of a wave of the given length half stays, of longer ones more, of
+ * shorter ones hardly anything. It keeps its ends and how many places it has.
+ * @param wave in mm along the curve
+ * @param keeps whether it keeps its direction at its start, and at its end
+ * @returns undefined for a curve without length
+ */
+export function smoothedSpline(
+  source: Spline,
+  wave: number,
+  keeps: readonly [boolean, boolean],
+): Fitted | undefined {
+  const pieces = splinePieces(source)
+  if (pieces.length === 0) return undefined
+  const { spans } = asFrame(source)
+  const whole = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
+  const total = spans.reduce((sum, s) => sum + s, 0)
+  // Its own parameter stands for the way along it, so that it departs from nothing by being gone through otherwise.
+  const knots = [0]
+  for (const s of spans) knots.push((knots.at(-1) ?? 0) + s / total)
+  const parameters = pieces.flatMap((_, i) => {
+    const [low, high] = [knots[i] ?? 0, knots[i + 1] ?? 1]
+    return steps(i === 0 ? 0 : 1).map((t) => low + (high - low) * t)
+  })
+  const samples = sampled(pieces)
+  const reach = wave / (2 * Math.PI * whole)
+  const frame = leastSquares(samples, parameters, knots, { by: reach ** 4, keeps })
+  return told(pieces, source.way === 'through' ? asThrough(frame) : frame)
+}
+
+/** A curve made of pieces, with how far it departs from them. */
+function told(pieces: readonly Piece[], spline: Spline): Fitted {
+  const { by, at } = departureOf(pieces, splinePieces(spline))
+  return { spline, deviation: by, at }
+}
+
+/** The shares of a piece at which it is sampled. */
+const steps = (first: number): number[] =>
+  Array.from({ length: SAMPLES + 1 - first }, (_, i) => (i + first) / SAMPLES)
 
 /** A place of the curve that is fitted to, with how far along it is as a share. */
 interface Sample {
@@ -53,8 +106,7 @@ function sampled(pieces: readonly Piece[]): Sample[] {
   const whole = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
   const found: { place: Vec; along: Vec; length: number; bend: number }[] = []
   pieces.forEach((piece, n) => {
-    for (let i = n === 0 ? 0 : 1; i <= SAMPLES; i++) {
-      const t = i / SAMPLES
+    for (const t of steps(n === 0 ? 0 : 1)) {
       const bend = Math.abs(curvatureAt(piece, t))
       found.push({ place: pointAt(piece, t), along: directionOn(piece, t), length: 0, bend })
     }
@@ -73,7 +125,7 @@ function sampled(pieces: readonly Piece[]): Sample[] {
 }
 
 function directionOn(piece: Piece, t: number): Vec {
-  if (piece.kind !== 'cubic') return unit(subtract(piece.to, piece.from))
+  if (piece.kind !== 'cubic') return tangentAt(piece, t)
   const slope = cubicSlope(piece.on, piece.start + (piece.end - piece.start) * t)
   return norm(slope) > 0 ? unit(slope) : { x: 0, y: 0 }
 }
@@ -119,11 +171,15 @@ function basis(
   return { first: span, values: row }
 }
 
-/** The frame on given knots whose curve is nearest to samples at their parameters. */
+/**
+ * The frame on given knots whose curve is nearest to samples at their parameters.
+ * @param fair how much the integral of the square of its second derivative counts beside that of the squares of distances
+ */
 function leastSquares(
   samples: readonly Sample[],
   parameters: readonly number[],
   knots: readonly number[],
+  fair?: { readonly by: number; readonly keeps: readonly [boolean, boolean] },
 ): Spline {
   const count = knots.length + 2
   // Both coordinates of every place are unknown but those of the ends.
@@ -138,27 +194,49 @@ function leastSquares(
     }
   }
   samples.forEach(({ place }, n) => {
-    const { first, values } = basis(knots, parameters[n] ?? 0)
+    const own = parameters[n] ?? 0
+    const { first, values } = basis(knots, own)
+    const reach = (parameters[n + 1] ?? own) - (parameters[n - 1] ?? own)
+    const counts = fair ? reach / 2 : 1
     take(
       values.map((v, i) => [2 * (first + i), v] as const),
       place.x,
-      1,
+      counts,
     )
     take(
       values.map((v, i) => [2 * (first + i) + 1, v] as const),
       place.y,
-      1,
+      counts,
     )
   })
+  if (fair) {
+    // Between knots the second derivative is linear: its square is integrated by what it is at both.
+    const bends = knots.map((_, k) => bendAt(knots, k))
+    knots.slice(1).forEach((high, k) => {
+      const length = high - (knots[k] ?? 0)
+      const [a = [], b = []] = [bends[k], bends[k + 1]]
+      for (const terms of [a, b, [...a, ...b]]) {
+        for (const across of [0, 1]) {
+          take(
+            terms.map(([j, v]) => [2 * j + across, v] as const),
+            0,
+            (fair.by * length) / 6,
+          )
+        }
+      }
+    })
+  }
   const [start, end] = [samples[0], samples.at(-1)]
-  for (const [sample, own, next] of [
-    [start, 0, 1],
-    [end, count - 1, count - 2],
+  const [keepsStart, keepsEnd] = fair?.keeps ?? [true, true]
+  for (const [sample, own, next, keeps] of [
+    [start, 0, 1, keepsStart],
+    [end, count - 1, count - 2, keepsEnd],
   ] as const) {
     if (!sample) continue
     const { place, along } = sample
     take([[2 * own, 1]], place.x, HOLD * HOLD)
     take([[2 * own + 1, 1]], place.y, HOLD * HOLD)
+    if (!keeps) continue
     // The first leg lies along the curve's own direction.
     const terms = [
       [2 * next, along.y],
@@ -179,6 +257,24 @@ function leastSquares(
     ...{ way: 'frame', places, ends: [undefined, undefined] },
     spans: knots.slice(1).map((k, i) => k - (knots[i] ?? 0)),
   }
+}
+
+/** The second derivative of a frame's curve at one of its knots, as weights of three of its places. */
+function bendAt(
+  knots: readonly number[],
+  knot: number,
+): readonly (readonly [place: number, weight: number])[] {
+  const last = knots.length - 1
+  const u = (i: number): number => knots[Math.min(Math.max(i, 0), last)] ?? 0
+  // Differences of places, then of those, each over the knots it reaches across; de Boor's rule for derivatives.
+  const first = (j: number): number => 3 / (u(j + 1) - u(j - 2))
+  const reach = 2 / (u(knot + 1) - u(knot - 1))
+  const [one, two] = [first(knot), first(knot + 1)]
+  return [
+    [knot, reach * one],
+    [knot + 1, -reach * (one + two)],
+    [knot + 2, reach * two],
+  ]
 }
 
 /** The solution of a symmetric positive system of small size, by Cholesky's method; what it leaves open stays nought. */
@@ -243,24 +339,37 @@ function matched(
 /** Places of a stretch between which the greatest distance is looked for. */
 const LOOKS = 32
 
-/**
- * The greatest distance in mm of places of either curve from the other: never less than it is, and hardly more.
- */
-export function deviationOf(one: readonly Piece[], two: readonly Piece[]): number {
-  const rounding = 1e-12 * Math.max(...[...one, ...two].map((p) => norm(p.from) + norm(p.to)))
-  return 1.01 * Math.max(greatestOff(one, two), greatestOff(two, one)) + rounding
+/** How far two curves are apart at most, in mm, and where. */
+export interface Departure {
+  readonly by: number
+  readonly at: Vec
 }
 
-function greatestOff(of: readonly Piece[], from: readonly Piece[]): number {
-  let most = 0
+/** The greatest distance of places of either curve from the other: never less than it is, and hardly more. */
+export function departureOf(one: readonly Piece[], two: readonly Piece[]): Departure {
+  const rounding = 1e-12 * Math.max(...[...one, ...two].map((p) => norm(p.from) + norm(p.to)))
+  const [there, back] = [greatestOff(one, two), greatestOff(two, one)]
+  const most = there.by >= back.by ? there : back
+  return { by: 1.01 * most.by + rounding, at: most.at }
+}
+
+function greatestOff(of: readonly Piece[], from: readonly Piece[]): Departure {
+  let most: Departure = { by: 0, at: of[0]?.from ?? { x: 0, y: 0 } }
+  const off = distanceTo(from)
   for (const piece of of) {
-    const off = (t: number): number => distanceTo(from, pointAt(piece, t))
-    const values = Array.from({ length: LOOKS + 1 }, (_, i) => off(i / LOOKS))
+    const offAt = (t: number): Departure => {
+      const at = pointAt(piece, t)
+      return { by: off(at), at }
+    }
+    const take = (next: Departure): void => {
+      if (next.by > most.by) most = next
+    }
+    const values = Array.from({ length: LOOKS + 1 }, (_, i) => offAt(i / LOOKS))
     values.forEach((value, i) => {
-      most = Math.max(most, value)
-      const [left = 0, right = 0] = [values[i - 1] ?? -1, values[i + 1] ?? -1]
-      if (value < left || value < right || value < 0.9 * most) return
-      most = Math.max(most, peak(off, Math.max(0, i - 1) / LOOKS, Math.min(LOOKS, i + 1) / LOOKS))
+      take(value)
+      const [left, right] = [values[i - 1]?.by ?? -1, values[i + 1]?.by ?? -1]
+      if (value.by < left || value.by < right || value.by < 0.9 * most.by) return
+      take(peak(offAt, Math.max(0, i - 1) / LOOKS, Math.min(LOOKS, i + 1) / LOOKS))
     })
   }
   return most
@@ -269,23 +378,36 @@ function greatestOff(of: readonly Piece[], from: readonly Piece[]): number {
 const GOLDEN = (Math.sqrt(5) - 1) / 2
 
 /** The greatest value between two places that have one peak between them, by the golden section. */
-function peak(f: (t: number) => number, low: number, high: number): number {
+function peak(f: (t: number) => Departure, low: number, high: number): Departure {
   let [a, b] = [low, high]
   for (let i = 0; i < 20; i++) {
     const [p, q] = [b - GOLDEN * (b - a), a + GOLDEN * (b - a)]
-    if (f(p) > f(q)) b = q
+    if (f(p).by > f(q).by) b = q
     else a = p
   }
   return f((a + b) / 2)
 }
 
-const distanceTo = (pieces: readonly Piece[], p: Vec): number =>
-  pieces.reduce((least, piece) => Math.min(least, nearestWithin(piece, p, least)), Infinity)
+/** Distances of places from pieces. Places are asked for along a curve: the piece found last is tried first. */
+function distanceTo(pieces: readonly Piece[]): (p: Vec) => number {
+  let last = 0
+  return (p) => {
+    const known = pieces[last]
+    let least = known ? nearestOn(known, p).distance : Infinity
+    pieces.forEach((piece, i) => {
+      if (i === last) return
+      const off = nearestWithin(piece, p, least)
+      if (off < least) [least, last] = [off, i]
+    })
+    return least
+  }
+}
 
 /** The distance of a place from a piece, or anything greater than a limit where it is beyond that. */
 function nearestWithin(piece: Piece, p: Vec, limit: number): number {
+  if (piece.kind === 'arc') return nearestOn(piece, p).distance
   // A cubic lies within its control points.
-  const control = piece.kind === 'cubic' ? (piece as CubicPiece).on : [piece.from, piece.to]
+  const control = piece.kind === 'cubic' ? piece.on : [piece.from, piece.to]
   const [xs, ys] = [control.map((c) => c.x), control.map((c) => c.y)]
   const dx = Math.max(Math.min(...xs) - p.x, p.x - Math.max(...xs), 0)
   const dy = Math.max(Math.min(...ys) - p.y, p.y - Math.max(...ys), 0)

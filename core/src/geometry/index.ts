@@ -28,4 +28,4 @@ export {
   type PutIn,
   type Spline,
 } from './spline'
-export { deviationOf, fittedSpline, type Fitted } from './fit'
+export { fittedSpline, fittedTo, smoothedSpline, type Fitted } from './fit'

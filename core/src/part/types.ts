@@ -4,7 +4,7 @@ import type { Check } from './checks'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 11
+export const PART_VERSION = 12
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,

@@ -2,6 +2,7 @@ export * from './types'
 export { chainOf, holePlaces, type ChainLink, type Ended } from './chain'
 export { entityName, kindWord, planeWords, type PlaneWords } from './words'
 export {
+  bendOf,
   endsOf,
   entityMap,
   isFree,
@@ -24,6 +25,7 @@ export {
   signedAngle,
   splineOf,
   withPoints,
+  type Bend,
   type Entities,
   type FreeCurve,
   type Nearest,

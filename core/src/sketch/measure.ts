@@ -119,6 +119,31 @@ export function legAt(curve: FreeCurve, atStart: boolean): string {
   return atStart ? curve.fromHandle : curve.toHandle
 }
 
+/** What tells how a free curve bends at one of its ends. */
+export interface Bend {
+  /** The point that tells its direction there. */
+  readonly leg: string
+  /** The point beyond that: the curvature is the share, times its distance from the leg, by the square of the leg's length. */
+  readonly next: string
+  readonly share: number
+}
+
+/** How a free curve bends at its start or end, where that is told by two of its points; else undefined. */
+export function bendOf(curve: FreeCurve, atStart: boolean): Bend | undefined {
+  const leg = legAt(curve, atStart)
+  if (curve.kind === 'curve' || curve.way === 'through') {
+    const next = legAt(curve, !atStart)
+    const isCubic = curve.kind === 'curve' || curve.by.length === 0
+    return isCubic && leg !== '' && next !== '' ? { leg, next, share: 2 / 3 } : undefined
+  }
+  // The second point from the end pulls at the first and second cubics: how much, their spans tell.
+  const inner = atStart ? curve.by : [...curve.by].reverse()
+  const next = inner[1] ?? (atStart ? curve.to : curve.from)
+  const [first = 1, second = 0] = atStart ? curve.spans : [...curve.spans].reverse()
+  if (inner.length < 2) return inner.length === 1 ? { leg, next, share: 1 / 2 } : undefined
+  return { leg, next, share: (2 / 3) * (first / (first + second)) }
+}
+
 /** The straight lines that show how a free curve is led: from its ends to its handles, or along its frame. */
 export function legsOf(curve: FreeCurve): (readonly [string, string])[] {
   if (curve.kind === 'spline' && curve.way === 'frame') {

@@ -162,10 +162,10 @@ export interface LinePair extends Identified {
 
 /**
  * Two lines are of one length, or two arcs or circles of one radius; two curves touch without a
- * corner; two arcs or circles have one centre.
+ * corner; a free curve bends at an end as what it meets there; two arcs or circles have one centre.
  */
 export interface CurvePair extends Identified {
-  readonly kind: 'equal' | 'tangent' | 'concentric'
+  readonly kind: 'equal' | 'tangent' | 'curvature' | 'concentric'
   readonly curve: string
   readonly to: string
 }

@@ -19,6 +19,8 @@ export interface Action {
   readonly enabled?: () => boolean
   /** True while it would act on what is picked at once. */
   readonly fits?: () => boolean
+  /** True where it runs again while its key is held down. */
+  readonly repeats?: true
   readonly run: () => void
 }
 

@@ -14,6 +14,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { createClipboard } from './clipboard'
 import { lookActions } from './lookActions'
+import { nudgeActions } from './nudgeActions'
 import { stepActions } from './stepActions'
 import { TOOLS } from './tools'
 import { viewActions } from './viewActions'
@@ -26,6 +27,7 @@ export function createActions(): readonly Action[] {
   return [
     ...toolActions(),
     ...sketchActions(),
+    ...nudgeActions(),
     ...stepActions(),
     ...lookActions(),
     ...viewActions('model'),
@@ -133,6 +135,13 @@ function sketchActions(): Action[] {
       run: () => board.useTool('curvePoint'),
     },
     {
+      id: 'bridge',
+      label: 'Bridge',
+      help: 'Joins two open ends: by a curve that goes on smoothly, round or flat; Tab changes which.',
+      tool: 'bridge',
+      run: () => board.useTool('bridge'),
+    },
+    {
       id: 'bringIn',
       label: 'Bring in a file',
       help: 'Solids of a STEP file as bodies, triangles of an STL or 3MF file to go by.',
@@ -219,6 +228,7 @@ export function screenActions(): Action[] {
       label: 'Undo',
       help: 'Takes the last edit back.',
       key: 'Ctrl+z',
+      repeats: true,
       enabled: () => parts.undoLabel !== undefined,
       run: parts.stepBack,
     },
@@ -227,6 +237,7 @@ export function screenActions(): Action[] {
       label: 'Redo',
       help: 'Does again what was taken back.',
       key: 'Ctrl+Shift+z',
+      repeats: true,
       enabled: () => parts.redoLabel !== undefined,
       run: parts.stepForth,
     },

@@ -93,7 +93,7 @@ export function useShortcuts(
     const action = actionFor(actions, name, page.value)
     if (action) {
       event.preventDefault()
-      if (!event.repeat || action.id === 'undo' || action.id === 'redo') run(action)
+      if (!event.repeat || action.repeats) run(action)
     } else if (!event.ctrlKey && !event.metaKey && !event.altKey && special(event)) {
       event.preventDefault()
     }

@@ -90,6 +90,9 @@ export const CONSTRAINT_LOOKS: Readonly<Record<Kind, ConstraintLooks>> = {
     icon: 'M2 15.500h16M10 4.500a5.500 5.500 0 1 1 0 11 5.500 5.500 0 0 1 0-11z',
     pad: { key: 'v', label: 'Tangent', help: 'Curves touch, or go on from one another smoothly.' },
   },
+  curvature: {
+    icon: 'M2 16.500h3.500M5.500 16.500C12 16.500 15.500 12 15.500 4M8 13v-3M11.500 11L10 8.500M14 8l-2.500-1.200',
+  },
   concentric: {
     icon: 'M10 3a7 7 0 1 1 0 14 7 7 0 0 1 0-14zM10 7a3 3 0 1 1 0 6 3 3 0 0 1 0-6z',
     pad: { key: 'b', label: 'Concentric', help: 'Arcs and circles have one centre.' },

@@ -24,12 +24,13 @@ import {
   isFree,
 } from '@lathica/core/sketch'
 import { describeItem, findItem, referencesOf } from '@lathica/core/constraints'
-import { removeItems, setRepeatCount, takePointOut } from '@lathica/core/edit'
+import { openEnds, removeItems, setRepeatCount, takePointOut } from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import CurveCard from './CurveCard.vue'
+import FlattenButtons from './FlattenButtons.vue'
 import ItemRow from './ItemRow.vue'
 import PlaceFields from './PlaceFields.vue'
 
@@ -153,6 +154,13 @@ const spline = computed(() => {
   return found && found.kind === 'spline' ? found : undefined
 })
 
+/** Whether two open ends are picked. */
+const bridges = computed(() => {
+  if (points.value.length !== 2) return false
+  const open = openEnds(board.sketch)
+  return points.value.every((p) => open.includes(p.id))
+})
+
 /** The repeat that is picked, or that what is picked belongs to. */
 const repeat = computed(() => items.value.find((c): c is Repeat => c.kind === 'repeat'))
 const problem = shallowRef<Problem>()
@@ -177,6 +185,7 @@ function open(item: Constraint | Size): void {
 <template>
   <h2>{{ title }}</h2>
   <PlaceFields v-if="points.length > 0" :key="board.picks.join()" :points="points" />
+  <FlattenButtons v-if="points.length > 1" :ids="points.map((p) => p.id)" />
   <dl v-if="figures.length > 0" class="fields">
     <template v-for="[name, value] in figures" :key="name">
       <dt>{{ name }}</dt>
@@ -212,6 +221,7 @@ function open(item: Constraint | Size): void {
     >
       Take out of the curve
     </Button>
+    <Button v-if="bridges" @click="board.useTool('bridge')">Bridge</Button>
     <Button @click="board.picks = []">Let go</Button>
     <Button
       v-if="canDelete"

@@ -1,6 +1,7 @@
 import type { ConstraintKinds } from '../kind'
 import { coincident } from './coincident'
 import { concentric } from './concentric'
+import { curvature } from './curvature'
 import { parallel, perpendicular } from './direction'
 import { equal } from './equal'
 import { fixed } from './fixed'
@@ -25,6 +26,7 @@ export const CONSTRAINT_KINDS: ConstraintKinds = {
   parallel,
   perpendicular,
   tangent,
+  curvature,
   concentric,
   equal,
   midpoint,

@@ -2,7 +2,6 @@ import {
   AXIS_ID,
   offLine,
   type CurvePair,
-  type Entity,
   type Sketch,
   isFree,
   legAt,
@@ -20,10 +19,10 @@ import {
   type Demand,
   type Reducible,
   type Setting,
-  type Ties,
 } from '../../equations'
 import { span, type ConstraintKind, type NewConstraint } from '../kind'
 import { endsIn, entityOf, fromFirst, isRound } from '../picks'
+import { areOne, sharedEnd } from '../shared'
 
 export const tangent: ConstraintKind<CurvePair> = {
   fields: { curve: 'id', to: 'id' },
@@ -64,16 +63,12 @@ function hasLeg(sketch: Sketch, id: string, end: string, a: string, b: string): 
   return shared && found !== undefined && isFree(found) && legAt(found, end === found.from) !== ''
 }
 
-/** Whether two points are one, by number or by ties of both coordinates. */
-const areOne = (ties: Ties, p: number, q: number): boolean =>
-  p === q || (ties.together(2 * p, 2 * q) && ties.together(2 * p + 1, 2 * q + 1))
-
 /** Two curves touch without a corner: where they share an end, there; else somewhere. */
 function touching(setting: Setting, c: CurvePair): Demand {
-  const { entities, index, line, locate, ties, side } = setting
+  const { entities, line, locate, ties, side } = setting
   const [one, two] = [entities.get(c.curve), entities.get(c.to)]
   const rounds = [roundPoints(setting, c.curve), roundPoints(setting, c.to)] as const
-  const shared = sharedEnd(one, two)
+  const shared = sharedEnd(setting, one, two)
   const [first, second] = rounds
   if (one && isFree(one)) return smoothCurve(setting, c.id, shared, one, c.to)
   if (two && isFree(two)) return smoothCurve(setting, c.id, shared, two, c.curve)
@@ -106,12 +101,6 @@ function touching(setting: Setting, c: CurvePair): Demand {
     [side(c.id, off, radius), offset(round[0], ...ends)],
     [-1, separation(...round)],
   ])
-
-  function sharedEnd(a: Entity | undefined, b: Entity | undefined): number | undefined {
-    const ends = (e: Entity | undefined): number[] =>
-      e && e.kind !== 'circle' ? [index(e.from), index(e.to)] : []
-    return ends(a).find((p) => ends(b).some((q) => areOne(ties, p, q)))
-  }
 }
 
 /** A free curve goes on smoothly from an end it shares: its handle there lies in the other's way. */

@@ -1,61 +1,133 @@
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
-import { add, dot, pointAt, reversed, scale, tangentAt, type Piece, type Vec } from '../../geometry'
+import { lastFor } from '../../once'
+import { formatLength } from '../../units'
 import {
+  add,
+  cross,
+  dot,
+  fittedTo,
+  nearestOn,
+  pointAt,
+  scale,
+  tangentAt,
+  type Fitted,
+  type Piece,
+  type Vec,
+} from '../../geometry'
+import {
+  AXIS_ID,
   chainOf,
   isFree,
   locator,
-  pieceOf,
+  piecesOf,
   type ChainLink,
   type Entity,
   type Sketch,
-  type SketchArc,
-  type SketchLine,
 } from '../../sketch'
 import { valuesOf, type Part } from '../../part'
 import { placeDraft, type Draft, type DraftSize } from './draft'
 import type { NewConstraint } from '../../constraints'
+import { flipped, meetingNear, parallelRun, roomBeside, runBetween } from './curves/beside'
+import { curveEnd } from './curves/ends'
+import { MOST_PLACES } from './curves/shape'
 import type { End } from './ends'
 import type { Command } from '../command'
 
+/** How a chain beside a chain is to be drawn. */
+export interface Beside {
+  readonly sketch: string
+  /** The lines, arcs and curves it goes beside. */
+  readonly ids: readonly string[]
+  /** The distance, as it is typed. */
+  readonly formula: string
+  /** A place on the side where it goes. */
+  readonly side: Vec
+  /** How many points each free curve gets; as many as the one it goes beside where left out. */
+  readonly count?: number
+}
+
 /**
- * Draws a chain beside a chain: lines parallel, arcs concentric, all at one distance, which is one
- * size that the others read.
- * @param side a place on the side where the new chain goes
+ * Draws a chain beside a chain: lines parallel, arcs concentric, all at one distance, which is one size that the
+ * others read. Beside a free curve goes one of its own, fitted to what lies there.
  */
-export function offsetChain(
-  sketchId: string,
-  ids: readonly string[],
-  formula: string,
-  side: Vec,
-): Command {
+export function offsetChain(beside: Beside): Command {
   return {
     label: 'offset',
     run: (part) => {
-      const sketch = part.sketches.find((s) => s.id === sketchId)
-      if (!sketch) return fail('sketch.gone', 'This profile is gone.', 'Choose another profile.')
-      const links = chainOf(sketch, ids)
-      if (!links) {
-        const mend = 'Pick lines and arcs that follow one another end to end.'
-        return fail('offset.chain', 'What is picked is not one chain.', mend)
-      }
-      if (!links.every(isPlainLink)) {
-        const mend = 'Turn it as a wall of that thickness: walls go along curves.'
-        return fail('offset.curve', 'What lies beside a free curve is not one itself.', mend)
-      }
-      const value = distanceOf(part, formula)
-      if (!value.ok) return value
-      const placed = placeDraft(part, sketchId, beside(sketch, links, value.value, formula, side))
+      const plan = planIn(part, beside)
+      if (!plan.ok) return plan
+      const placed = placeDraft(part, beside.sketch, draftOf(plan.value, beside.formula))
       return placed.ok ? succeed(placed.value.part) : placed
     },
   }
 }
 
-/** A link of a chain that is no free curve. */
-type PlainLink = ChainLink & { readonly entity: SketchLine | SketchArc }
+/** The free curves of a chain beside a chain, with what they are fitted to; none where it has none, or is refused. */
+export function besideFits(part: Part, beside: Beside): readonly CurveBeside[] {
+  const plan = planIn(part, beside)
+  return plan.ok ? [...plan.value.curves.values()] : []
+}
 
-const isPlainLink = (link: ChainLink): link is PlainLink => !isFree(link.entity)
+/** A free curve beside another. */
+export interface CurveBeside {
+  /** What lies there exactly. */
+  readonly exact: readonly Piece[]
+  readonly fitted: Fitted
+}
+
+/** A chain that is to be drawn beside a chain. */
+interface Plan {
+  readonly sketch: Sketch
+  readonly links: readonly ChainLink[]
+  /** Where the new points stand, by the points of the chain that they lie beside. */
+  readonly places: ReadonlyMap<string, Vec>
+  /** Points where two links go on from one another without a corner. */
+  readonly smooth: ReadonlySet<string>
+  /** The curves beside free ones, by the ids of those. */
+  readonly curves: ReadonlyMap<string, CurveBeside>
+}
+
+/** Shown, told and taken, it is one plan. */
+const planIn = lastFor((part: Part, beside: Beside): Result<Plan> => {
+  const sketch = part.sketches.find((s) => s.id === beside.sketch)
+  if (!sketch) return fail('sketch.gone', 'This profile is gone.', 'Choose another profile.')
+  const links = chainOf(sketch, beside.ids)
+  if (!links) {
+    const mend = 'Pick lines, arcs and curves that follow one another end to end.'
+    return fail('offset.chain', 'What is picked is not one chain.', mend)
+  }
+  const value = distanceOf(part, beside.formula)
+  if (!value.ok) return value
+  const { count } = beside
+  if (count !== undefined && !(Number.isInteger(count) && count >= 2 && count <= MOST_PLACES)) {
+    const mend = `Type a whole number from 2 to ${MOST_PLACES}.`
+    return fail('offset.count', 'A free curve has 2 points or more.', mend)
+  }
+  const locate = locator(sketch)
+  const runs = links.map(({ entity, from }) => {
+    const pieces = piecesOf(entity, locate)
+    return entity.from === from ? pieces : flipped(pieces)
+  })
+  if (runs.some((run) => run.length === 0)) {
+    return fail('curve.zero', 'This curve has no length.', 'Move its points apart.')
+  }
+  const side = sideOf(runs.flat(), beside.side)
+  const room = roomBeside(
+    links.flatMap(({ entity }, i) => (isFree(entity) ? (runs[i] ?? []) : [])),
+    side,
+  )
+  if (value.value >= room) {
+    const most = `${formatLength(room, part.units)} ${part.units.length}`
+    return fail(
+      'offset.tight',
+      `A curve bends to that side with a radius of ${most}: nothing beside it goes on smoothly there.`,
+      `Take less than ${most}, or the other side.`,
+    )
+  }
+  return succeed(planOf(sketch, links, runs, side * value.value, count))
+})
 
 function distanceOf(part: Part, formula: string): Result<number> {
   const lookup = valuesOf(part).table.lookup
@@ -64,67 +136,148 @@ function distanceOf(part: Part, formula: string): Result<number> {
   return fail('offset.zero', 'The distance has to be greater than zero.', 'Type a length.')
 }
 
-/** The left normals of a link at its start and end. */
-function normalsOf(piece: Piece): readonly [Vec, Vec] {
-  const left = (v: Vec): Vec => ({ x: -v.y, y: v.x })
-  return [left(tangentAt(piece, 0)), left(tangentAt(piece, 1))]
+function planOf(
+  sketch: Sketch,
+  links: readonly ChainLink[],
+  runs: readonly (readonly Piece[])[],
+  by: number,
+  count: number | undefined,
+): Plan {
+  const locate = locator(sketch)
+  const beside = runs.map((run) => parallelRun(run, by))
+  const smooth = new Set<string>()
+  const places = new Map<string, Vec>()
+  const isClosed = links.length > 1 && links.at(-1)?.to === links[0]?.from
+  links.forEach(({ entity, from, to }, i) => {
+    const before = i > 0 ? i - 1 : isClosed ? links.length - 1 : undefined
+    if (before === undefined) places.set(from, leftEnd(runs[i], locate(from), 0, by))
+    else {
+      const two = [links[before]?.entity, entity]
+      const hasFree = two.some((e) => e !== undefined && isFree(e))
+      const [one, other] = [normalAt(runs[before], 1), normalAt(runs[i], 0)]
+      if (Math.abs(cross(one, other)) < SMOOTH && dot(one, other) > 0) smooth.add(from)
+      const mitre = mitred(locate(from), one, other, by)
+      const meet =
+        hasFree && !smooth.has(from)
+          ? meetingNear(beside[before] ?? [], beside[i] ?? [], mitre)
+          : undefined
+      places.set(from, meet ?? mitre)
+    }
+    if (i === links.length - 1 && !isClosed) places.set(to, leftEnd(runs[i], locate(to), 1, by))
+  })
+  const curves = new Map<string, CurveBeside>()
+  links.forEach(({ entity, from, to }, i) => {
+    const [start, end] = [places.get(from), places.get(to)]
+    if (!isFree(entity) || !start || !end) return
+    const exact = runBetween(beside[i] ?? [], start, end)
+    const own = entity.kind === 'spline' ? entity.by.length + 2 : USUAL_COUNT
+    const fitted = fittedTo(exact, 'through', count ?? own)
+    if (fitted) curves.set(entity.id, { exact, fitted })
+  })
+  return { sketch, links, places, smooth, curves }
 }
 
-function beside(
-  sketch: Sketch,
-  links: readonly PlainLink[],
-  distance: number,
-  formula: string,
-  side: Vec,
-): Draft {
+/** The sine of the greatest angle at which two links still go on from one another without a corner. */
+const SMOOTH = 1e-6
+
+/** As many points gets a curve beside one with two handles. */
+const USUAL_COUNT = 5
+
+/** The left normal at the start (0) or end (1) of a run. */
+function normalAt(run: readonly Piece[] | undefined, end: 0 | 1): Vec {
+  const piece = end === 0 ? run?.[0] : run?.at(-1)
+  const way = piece ? tangentAt(piece, end) : { x: 1, y: 0 }
+  return { x: -way.y, y: way.x }
+}
+
+const leftEnd = (run: readonly Piece[] | undefined, p: Vec, end: 0 | 1, by: number): Vec =>
+  add(p, scale(normalAt(run, end), by))
+
+function draftOf({ sketch, links, places, smooth, curves }: Plan, formula: string): Draft {
   const locate = locator(sketch)
-  const pieces = links.map(({ entity, from }) => {
-    const piece = pieceOf(entity, locate)
-    return entity.from === from ? piece : reversed(piece)
-  })
-  const normals = pieces.map(normalsOf)
-  const sign = sideOf(pieces, side)
-  const first = links[0]?.from ?? ''
-  const closed = links.length > 1 && links.at(-1)?.to === first
   const points: Record<string, End> = {}
-  links.forEach(({ from, to }, i) => {
-    const before = i === 0 ? (closed ? normals.at(-1)?.[1] : undefined) : normals[i - 1]?.[1]
-    points[`~${from}`] ??= { at: mitred(locate(from), before, normals[i]?.[0], sign * distance) }
-    const behind = i + 1 < links.length ? normals[i + 1]?.[0] : closed ? normals[0]?.[0] : undefined
-    points[`~${to}`] ??= { at: mitred(locate(to), normals[i]?.[1], behind, sign * distance) }
-  })
-  const entities: Entity[] = links.map(({ entity, from, to }) => {
+  for (const [p, at] of places) {
+    const isOnAxis = sketch.plane === 'half' && Math.abs(at.y) <= VERTEX_TOLERANCE
+    points[`~${p}`] = isOnAxis ? { at: { x: at.x, y: 0 }, on: [AXIS_ID] } : { at }
+  }
+  const entities = links.map(({ entity, from, to }): Entity => {
     const ends = { id: `~${entity.id}`, from: `~${from}`, to: `~${to}`, role: entity.role }
+    const curve = curves.get(entity.id)
+    if (curve) {
+      const { spline } = curve.fitted
+      const named = (key: string, at: Vec | undefined): string => {
+        if (!at) return ''
+        points[`~${entity.id}.${key}`] = { at }
+        return `~${entity.id}.${key}`
+      }
+      return {
+        ...ends,
+        ...{ kind: 'spline', way: 'through', spans: spline.spans },
+        by: spline.places.slice(1, -1).map((at, i) => named(String(i), at)),
+        fromHandle: named('from', spline.ends[0]),
+        toHandle: named('to', spline.ends[1]),
+      }
+    }
     if (entity.kind !== 'arc') return { ...ends, kind: 'line' }
     points[`~${entity.centre}`] ??= { at: locate(entity.centre) }
     const forward = entity.from === from
     const counterClockwise = forward ? entity.counterClockwise : !entity.counterClockwise
     return { ...ends, kind: 'arc', centre: `~${entity.centre}`, counterClockwise }
   })
-  const ties = links.map(({ entity }): NewConstraint =>
+  const plain = links.filter(({ entity }) => !curves.has(entity.id))
+  const ties = plain.map(({ entity }): NewConstraint =>
     entity.kind === 'line'
       ? { kind: 'parallel', line: `~${entity.id}`, to: entity.id }
       : { kind: 'concentric', curve: `~${entity.id}`, to: entity.id },
   )
-  const sizes = links.map(({ entity }, i): DraftSize => ({
+  const sizes = plain.map(({ entity }, i): DraftSize => ({
     offer: { kind: 'gap', item: `~${entity.id}`, to: entity.id },
     formula: i === 0 ? formula : 'offset_first',
     formerName: i === 0 ? 'offset_first' : `offset_${i}`,
   }))
-  return { points, entities, ties: [...ties, ...squareEnds(links, closed, pieces)], sizes }
+  return {
+    ...{ points, entities, sizes },
+    ties: [...ties, ...curveTies(sketch, links, smooth), ...squareEnds(sketch, links)],
+  }
+}
+
+/** New curves go on smoothly where those they lie beside do, and leave the axis squarely where those do. */
+function curveTies(
+  sketch: Sketch,
+  links: readonly ChainLink[],
+  smooth: ReadonlySet<string>,
+): NewConstraint[] {
+  return links.flatMap(({ entity, from, to }, i): NewConstraint[] => {
+    const before = links[i - 1] ?? links.at(-1)
+    const goesOn = smooth.has(from) && before && [entity, before.entity].some(isFree)
+    const tangent: NewConstraint[] = goesOn
+      ? [{ kind: 'tangent', curve: `~${entity.id}`, to: `~${before.entity.id}` }]
+      : []
+    if (entity.kind !== 'spline') return tangent
+    const square = [from, to].flatMap((end, k): NewConstraint[] =>
+      curveEnd(sketch, entity, end) === 'square'
+        ? [
+            {
+              ...{ kind: 'inLine', a: `~${end}`, along: 'radial' },
+              b: `~${entity.id}.${k === 0 ? 'from' : 'to'}`,
+            },
+          ]
+        : [],
+    )
+    return [...tangent, ...square]
+  })
 }
 
 /** Loose ends stand level with those of the chain they go beside, where its lines are straight. */
-function squareEnds(
-  links: readonly ChainLink[],
-  closed: boolean,
-  pieces: readonly Piece[],
-): NewConstraint[] {
-  if (closed) return []
-  return [[links[0]?.from, pieces[0]] as const, [links.at(-1)?.to, pieces.at(-1)] as const].flatMap(
-    ([end, piece]): NewConstraint[] => {
-      if (end === undefined || piece?.kind !== 'line') return []
-      const d = { x: Math.abs(piece.to.x - piece.from.x), y: Math.abs(piece.to.y - piece.from.y) }
+function squareEnds(sketch: Sketch, links: readonly ChainLink[]): NewConstraint[] {
+  const [first, last] = [links[0], links.at(-1)]
+  if (!first || !last || (links.length > 1 && last.to === first.from)) return []
+  const locate = locator(sketch)
+  return ([[first, first.from] as const, [last, last.to] as const] as const).flatMap(
+    ([{ entity }, end]): NewConstraint[] => {
+      if (entity.kind !== 'line') return []
+      const [a, b] = [locate(entity.from), locate(entity.to)]
+      const d = { x: Math.abs(b.x - a.x), y: Math.abs(b.y - a.y) }
       if (d.y < VERTEX_TOLERANCE) return [{ kind: 'inLine', a: `~${end}`, b: end, along: 'radial' }]
       return d.x < VERTEX_TOLERANCE
         ? [{ kind: 'inLine', a: `~${end}`, b: end, along: 'axial' }]
@@ -135,26 +288,19 @@ function squareEnds(
 
 /** +1 when a place lies to the left of the nearest piece, else −1. */
 function sideOf(pieces: readonly Piece[], place: Vec): number {
-  const nearest = pieces
-    .flatMap((piece) =>
-      [0.02, 0.25, 0.5, 0.75, 0.98].map((t) => {
-        const at = pointAt(piece, t)
-        const tangent = tangentAt(piece, t)
-        const off = { x: place.x - at.x, y: place.y - at.y }
-        return { off, tangent, far: Math.hypot(off.x, off.y) }
-      }),
-    )
-    .sort((a, b) => a.far - b.far)[0]
+  const offs = pieces.map((piece) => ({ piece, ...nearestOn(piece, place) }))
+  const [nearest] = offs.sort((a, b) => a.distance - b.distance)
   if (!nearest) return 1
-  return nearest.tangent.x * nearest.off.y - nearest.tangent.y * nearest.off.x >= 0 ? 1 : -1
+  // Past an end its direction tells little: a little within it tells the side.
+  const t = Math.min(0.98, Math.max(0.02, nearest.t))
+  const at = pointAt(nearest.piece, t)
+  const off = { x: place.x - at.x, y: place.y - at.y }
+  return cross(tangentAt(nearest.piece, t), off) >= 0 ? 1 : -1
 }
 
-/** A corner moved along the mitre of its two normals; an end along its one. */
-function mitred(p: Vec, one: Vec | undefined, two: Vec | undefined, by: number): Vec {
-  const [a, b] = [one ?? two, two ?? one]
-  if (!a || !b) return p
-  const sum = add(a, b)
+/** A corner moved along the mitre of its two normals. */
+function mitred(p: Vec, one: Vec, two: Vec, by: number): Vec {
   // Where the chain turns back on itself the mitre would run away: it is cut off there.
-  const share = Math.max(0.2, (1 + dot(a, b)) / 2)
-  return add(p, scale(sum, by / 2 / share))
+  const share = Math.max(0.2, (1 + dot(one, two)) / 2)
+  return add(p, scale(add(one, two), by / 2 / share))
 }

@@ -56,8 +56,8 @@ const isSame = (a: readonly unknown[], b: readonly unknown[]): boolean =>
 
 /** Nothing of it is painted. */
 function isBare(overlay: Scene['overlay']): boolean {
-  const { rubber = [], guides = [], marks = [], box, mark } = overlay ?? {}
-  return rubber.length + guides.length + marks.length === 0 && !box && !mark
+  const { rubber = [], guides = [], marks = [], box, mark, band } = overlay ?? {}
+  return rubber.length + guides.length + marks.length === 0 && !box && !mark && !band
 }
 
 const hasNoFaults = ({ sketchState }: Scene): boolean =>

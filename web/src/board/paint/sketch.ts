@@ -12,6 +12,7 @@ import {
 import { toScreen, type Px } from '../view'
 import { addPiece } from './curve'
 import { isClear, isPieceClear } from './patch'
+import type { Overlay } from '../tools'
 import type { Scene } from './scene'
 
 /** Dashes: centre lines are chain lines, construction lines long thin dashes (ISO 128-2). */
@@ -229,6 +230,7 @@ export function paintFaults(ctx: CanvasRenderingContext2D, scene: Scene): void {
 export function paintOverlay(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const { overlay, view, colours } = scene
   if (!overlay) return
+  if (overlay.band) paintBand(ctx, scene, overlay.band)
   for (const piece of overlay.rubber ?? []) {
     ctx.strokeStyle = colours.pencil
     ctx.lineWidth = 1.4
@@ -272,6 +274,23 @@ export function paintOverlay(ctx: CanvasRenderingContext2D, scene: Scene): void 
     ctx.lineWidth = 2
     ctx.stroke()
   }
+}
+
+/** What a curve departs from, as wide to both sides as it departs at most. */
+function paintBand(
+  ctx: CanvasRenderingContext2D,
+  { view, colours }: Scene,
+  { pieces, by }: NonNullable<Overlay['band']>,
+): void {
+  const path = new Path2D()
+  pieces.forEach((piece, i) => addPiece(path, piece, view, 1, i > 0))
+  ctx.globalAlpha = 0.45
+  ctx.strokeStyle = colours.halo
+  ctx.lineWidth = Math.max(1, 2 * by * view.scale)
+  ctx.lineCap = 'butt'
+  ctx.lineJoin = 'round'
+  ctx.stroke(path)
+  ctx.globalAlpha = 1
 }
 
 function stroke(ctx: CanvasRenderingContext2D, a: Px, b: Px, colour: string, weight: number): void {

@@ -2,6 +2,7 @@ import type { Constraint } from '@lathica/core/sketch'
 import { starting } from './chain/drawing'
 import { stepped } from './chain/stepped'
 import { addingPoints } from './curve/adding'
+import { bridging } from './curve/bridging'
 import { curving } from './curve/drawing'
 import { cornering } from './edit/corner'
 import { cutting } from './edit/cutting'
@@ -50,6 +51,8 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
     case 'curve':
       board.setPicks([])
       return curving(board)
+    case 'bridge':
+      return bridging(board)
     case 'curvePoint':
       return addingPoints(board)
     case 'size':

@@ -94,6 +94,8 @@ export interface Overlay {
   readonly rubber?: readonly Piece[]
   /** Of what is being drawn, what would be outline: it is seen turned meanwhile. */
   readonly turned?: readonly Piece[]
+  /** Pieces that what is being drawn departs from by so much at most, in mm. */
+  readonly band?: { readonly pieces: readonly Piece[]; readonly by: number }
   /** Where places are that are clicked already, in mm. */
   readonly marks?: readonly Vec[]
   /** Dotted lines that show what a place stands in line with, in mm. */
@@ -169,6 +171,7 @@ export type ToolId =
   | 'size'
   | 'curve'
   | 'curvePoint'
+  | 'bridge'
   | ShapeId
   | EditId
   | `tie:${Constraint['kind']}`

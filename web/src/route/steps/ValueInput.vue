@@ -65,6 +65,15 @@ function onEscape(): void {
   emit('left')
 }
 
+/** Turns a plain figure up or down by one, with Shift by ten, with Alt by a tenth. */
+function turn(by: number, event: KeyboardEvent): void {
+  const now = Number(typed.value)
+  if (typed.value.trim() === '' || !Number.isFinite(now)) return
+  const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1
+  typed.value = String(Number((now + by * step).toFixed(9)))
+  onInput()
+}
+
 function onEnter(event: KeyboardEvent): void {
   if (takeTyped()) (event.target as HTMLInputElement).select()
 }
@@ -86,6 +95,8 @@ function onEnter(event: KeyboardEvent): void {
       @blur="takeTyped"
       @keydown.enter.prevent="onEnter"
       @keydown.esc.stop.prevent="onEscape"
+      @keydown.up.stop.prevent="turn(1, $event)"
+      @keydown.down.stop.prevent="turn(-1, $event)"
       @keydown.stop="undoFromField($event, typed === text)"
     />
     <span class="soft figure" aria-hidden="true">{{ unit() }}</span>

@@ -1,6 +1,7 @@
 import { fail, succeed, type Result } from '../../../result'
-import { distance, withPlace, type PutIn, type Vec } from '../../../geometry'
+import { distance, withPlace, type PutIn, type Spline, type Vec } from '../../../geometry'
 import {
+  legAt,
   locator,
   nearestOf,
   pointsOf,
@@ -83,4 +84,39 @@ function taking(
   })
   const next: SketchSpline = { ...curve, by: order.slice(1, -1), spans: spline.spans }
   return { sketch: changed(moved(fresh.sketch, places), curve, next), curve: next }
+}
+
+/**
+ * The curve as another spline between the same ends, with inner points of its own. Points that tell its directions at
+ * its ends stay what they are, so that what holds them does.
+ */
+export function drawnAnew(sketch: Sketch, curve: SketchSpline, spline: Spline): Sketch {
+  let here = sketch
+  const put = (place: Vec, known: string): string => {
+    if (known !== '') {
+      here = moved(here, new Map([[known, place]]))
+      return known
+    }
+    const made = withPoint(here, place)
+    here = made.sketch
+    return made.id
+  }
+  // A handle and the first point of a frame are one and the same.
+  const legs = [legAt(curve, true), legAt(curve, false)]
+  const isOwn = legs[0] !== legs[1] && legs.every((p) => p !== curve.from && p !== curve.to)
+  const [first = '', last = ''] = isOwn ? legs : []
+  const inner = spline.places.slice(1, -1)
+  const isFrame = spline.way === 'frame'
+  const by = inner.map((place, i) => {
+    const known = i === 0 ? first : i === inner.length - 1 ? last : ''
+    return put(place, isFrame && inner.length > 1 ? known : '')
+  })
+  const [start, end] = spline.ends
+  const next: SketchSpline = {
+    ...curve,
+    ...{ way: spline.way, by, spans: spline.spans },
+    fromHandle: start ? put(start, isFrame ? '' : first) : '',
+    toHandle: end ? put(end, isFrame ? '' : last) : '',
+  }
+  return changed(here, curve, next)
 }

@@ -5,10 +5,10 @@ import {
   controlOf,
   distance,
   fittedSpline,
+  smoothedSpline,
   splinePieces,
   withoutPlace,
   type Fitted,
-  type Spline,
   type Vec,
 } from '../../../geometry'
 import {
@@ -27,7 +27,8 @@ import type { Command } from '../../command'
 import { takeId } from '../ids'
 import { without } from '../remove'
 import { curveCommand, noLength, type Edited } from './command'
-import { changed, moved, putIn, withPoint } from './points'
+import { curveEnd } from './ends'
+import { changed, drawnAnew, putIn, withPoint } from './points'
 
 /** Puts a point into a curve where it is nearest to a place; its shape stays. */
 export function putPointIn(sketchId: string, id: string, place: Vec): Command {
@@ -68,45 +69,11 @@ export function turnWay(sketchId: string, id: string): Command {
   })
 }
 
-/**
- * The curve as another spline between the same ends, with inner points of its own. Points that tell its directions at
- * its ends stay what they are, so that what holds them does.
- */
-function drawnAnew(sketch: Sketch, curve: SketchSpline, spline: Spline): Sketch {
-  let here = sketch
-  const put = (place: Vec, known: string): string => {
-    if (known !== '') {
-      here = moved(here, new Map([[known, place]]))
-      return known
-    }
-    const made = withPoint(here, place)
-    here = made.sketch
-    return made.id
-  }
-  const legs = curve.way === spline.way ? [legAt(curve, true), legAt(curve, false)] : ['', '']
-  const [first = '', last = ''] = legs
-  const inner = spline.places.slice(1, -1)
-  const isFrame = spline.way === 'frame'
-  const by = inner.map((place, i) => {
-    const known =
-      isFrame && inner.length > 1 ? (i === 0 ? first : i === inner.length - 1 ? last : '') : ''
-    return put(place, curve.by.includes(known) ? known : '')
-  })
-  const [start, end] = spline.ends
-  const next: SketchSpline = {
-    ...curve,
-    ...{ way: spline.way, by, spans: spline.spans },
-    fromHandle: start ? put(start, isFrame ? '' : first) : '',
-    toHandle: end ? put(end, isFrame ? '' : last) : '',
-  }
-  return changed(here, curve, next)
-}
-
 /** So many places a curve is given at most by a number that is typed. */
 export const MOST_PLACES = 200
 
 /** The fewest places of a curve that is fitted anew: with fewer over a frame it would be no cubic. */
-export const leastPlaces = (way: SketchSpline['way']): number => (way === 'through' ? 2 : 4)
+const leastPlaces = (way: SketchSpline['way']): number => (way === 'through' ? 2 : 4)
 
 /** The curve nearest to one with so many points; undefined where there is none. */
 export const refitted = (sketch: Sketch, curve: SketchSpline, count: number): Fitted | undefined =>
@@ -133,25 +100,59 @@ export function setPointCount(sketchId: string, id: string, count: number): Comm
         `Type a whole number from ${least} to ${MOST_PLACES}.`,
       )
     }
-    const legs = new Set([legAt(curve, true), legAt(curve, false)])
-    const inner = new Set(curve.by.filter((p) => !legs.has(p)))
-    const stands = [...sketch.constraints, ...sketch.sizes].find((item) =>
-      referencesOf(item).some((r) => inner.has(r)),
-    )
-    const shared = sketch.entities.some((e) => e.id !== id && pointsOf(e).some((p) => inner.has(p)))
-    if (stands || shared) {
-      const what = stands ? describeItem(sketch, stands) : 'another piece'
-      return fail(
-        'curve.held',
-        `Its points are held: ${what}.`,
-        'Delete what stands on them first, or take single points out.',
-      )
-    }
-    const fitted = refitted(sketch, curve, count)
-    return fitted
-      ? succeed({ sketch: drawnAnew(sketch, curve, fitted.spline), ties: [] })
-      : noLength
+    return shapedAnew(sketch, curve, refitted(sketch, curve, count))
   })
+}
+
+/** The curve with its waves shorter than a length in mm smoothed out; undefined where there is none. */
+export const smoothed = (sketch: Sketch, curve: SketchSpline, wave: number): Fitted | undefined =>
+  smoothedIn(sketch)(curve, wave)
+
+const smoothedIn = once((sketch: Sketch) =>
+  lastFor((curve: SketchSpline, wave: number) => {
+    const keeps = (point: string): boolean => curveEnd(sketch, curve, point) !== 'free'
+    const spline = splineOf(curve, locator(sketch))
+    return smoothedSpline(spline, wave, [keeps(curve.from), keeps(curve.to)])
+  }),
+)
+
+/**
+ * Smooths waves out of a curve that are shorter than a length; its ends stay, and how many points it has. How far it
+ * departs is told by {@link smoothed}.
+ * @param wave in mm along the curve
+ */
+export function smoothCurve(sketchId: string, id: string, wave: number): Command {
+  return curveCommand('smooth curve', sketchId, id, (sketch, curve) => {
+    if (!(wave > 0)) {
+      return fail('curve.wave', 'Waves have a length.', 'Type a length greater than zero.')
+    }
+    return shapedAnew(sketch, curve, smoothed(sketch, curve, wave))
+  })
+}
+
+/** A curve in another shape, unless something stands on its points. */
+function shapedAnew(
+  sketch: Sketch,
+  curve: SketchSpline,
+  fitted: Fitted | undefined,
+): Result<Edited> {
+  const legs = new Set([legAt(curve, true), legAt(curve, false)])
+  const inner = new Set(curve.by.filter((p) => !legs.has(p)))
+  const stands = [...sketch.constraints, ...sketch.sizes].find((item) =>
+    referencesOf(item).some((r) => inner.has(r)),
+  )
+  const shared = sketch.entities.some(
+    (e) => e.id !== curve.id && pointsOf(e).some((p) => inner.has(p)),
+  )
+  if (stands || shared) {
+    const what = stands ? describeItem(sketch, stands) : 'another piece'
+    return fail(
+      'curve.held',
+      `Its points are held: ${what}.`,
+      'Delete what stands on them first, or take single points out.',
+    )
+  }
+  return fitted ? succeed({ sketch: drawnAnew(sketch, curve, fitted.spline), ties: [] }) : noLength
 }
 
 /** Divides a curve at a place into two that keep its shape: through places, they go on smoothly. */

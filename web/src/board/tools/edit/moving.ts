@@ -1,5 +1,6 @@
 import type { Problem } from '@lathica/core/result'
-import { distance, subtract, type Vec } from '@lathica/core/geometry'
+import { distance, scale, subtract, type Vec } from '@lathica/core/geometry'
+import { pointsOf, type Sketch } from '@lathica/core/sketch'
 import {
   copyItems,
   grow,
@@ -63,7 +64,7 @@ const WAYS: Readonly<Record<'move' | 'copy' | 'rotate' | 'scale', Way>> = {
   rotate: {
     verb: 'rotate',
     hints: [
-      'Click the centre to rotate about.',
+      'Click the centre to rotate about; Enter takes the middle of what is picked.',
       'Click a place to take hold, or type the angle.',
       'Click where that goes.',
     ],
@@ -86,7 +87,7 @@ const WAYS: Readonly<Record<'move' | 'copy' | 'rotate' | 'scale', Way>> = {
   scale: {
     verb: 'scale',
     hints: [
-      'Click the place to scale about.',
+      'Click the place to scale about; Enter takes the middle of what is picked.',
       'Click a place to take hold, or type the factor.',
       'Click where that goes.',
     ],
@@ -154,9 +155,21 @@ function placing(
       if (taken.length === way.hints.length && found) return take(found)
       return placing(board, way, ids, taken.slice(0, way.hints.length - 1), pointer)
     },
+    key: (key) => {
+      if (key !== 'Enter' || places.length > 0 || way.hints.length < 3) return undefined
+      return placing(board, way, ids, [{ at: middleOfPicks(board.sketch(), ids) }], at)
+    },
     escape: () => (places.length > 0 ? placing(board, way, ids, [], at) : undefined),
     refresh: () => board.finish(),
   }
+}
+
+/** The middle of all points of what is picked. */
+function middleOfPicks(sketch: Sketch, ids: readonly string[]): Vec {
+  const own = sketch.entities.filter((e) => ids.includes(e.id)).flatMap(pointsOf)
+  const all = sketch.points.filter((p) => ids.includes(p.id) || own.includes(p.id))
+  const sum = all.reduce((s, p) => ({ x: s.x + p.x, y: s.y + p.y }), { x: 0, y: 0 })
+  return scale(sum, 1 / Math.max(1, all.length))
 }
 
 function typedMotion(

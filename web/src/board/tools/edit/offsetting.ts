@@ -1,10 +1,11 @@
-import { unitScale } from '@lathica/core/units'
-import { locator, nearestOf } from '@lathica/core/sketch'
-import { offsetChain } from '@lathica/core/edit'
+import { formatLength, unitScale } from '@lathica/core/units'
+import { isFree, locator, nearestOf } from '@lathica/core/sketch'
+import type { Vec } from '@lathica/core/geometry'
+import { besideFits, offsetChain, type Beside } from '@lathica/core/edit'
 import { toPlane } from '../../view'
 import { withPicks } from './gathering'
 import { piecesAfter } from './preview'
-import type { Board, EntryField, PointerAt, ToolState } from '../tool'
+import type { Board, EntryField, Overlay, PointerAt, ToolState } from '../tool'
 
 export function offsetting(board: Board): ToolState {
   return withPicks(board, 'offset', (ids) => beside(board, ids))
@@ -13,44 +14,63 @@ export function offsetting(board: Board): ToolState {
 /** Shows the chain beside the chain, through the pointer; a click or a typed distance takes it. */
 function beside(board: Board, ids: readonly string[], at?: PointerAt): ToolState {
   const sketch = board.sketch()
-  const side = at ? toPlane(board.view(), at.px) : { x: 0, y: 0 }
+  const picked = sketch.entities.filter((e) => ids.includes(e.id))
   const locate = locator(sketch)
-  const away = Math.min(
-    ...sketch.entities
-      .filter((e) => ids.includes(e.id))
-      .map((e) => nearestOf(e, locate, side)?.distance ?? Infinity),
-  )
+  const farFrom = (place: Vec): number =>
+    Math.min(...picked.map((e) => nearestOf(e, locate, place)?.distance ?? Infinity))
+  const side = at ? toPlane(board.view(), at.px) : { x: 0, y: 0 }
+  const away = farFrom(side)
+  const { units } = board.part()
   const inUnit = (mm: number): string =>
-    String(Number((mm / unitScale('length', board.part().units)).toPrecision(3)))
-  const command = (formula: string) => offsetChain(board.sketch().id, ids, formula, side)
-  const fields: EntryField[] = [{ label: 'distance', want: 'length', now: away }]
+    String(Number((mm / unitScale('length', units)).toPrecision(3)))
+  /** What typed texts, empty where nothing was, ask for. */
+  const asked = ([distance = '', count = '']: readonly string[], place = side): Beside => ({
+    ...{ sketch: sketch.id, ids, side: place },
+    formula: distance.trim() === '' ? inUnit(farFrom(place)) : distance,
+    ...(count.trim() === '' ? {} : { count: Number(count) }),
+  })
+  const shown = (wanted: Beside): Overlay => {
+    const rubber = piecesAfter(board, offsetChain(wanted))
+    const [worst] = [...besideFits(board.part(), wanted)].sort(
+      (a, b) => b.fitted.deviation - a.fitted.deviation,
+    )
+    if (!worst) return { rubber }
+    const { deviation, at: mark } = worst.fitted
+    const off = `${formatLength(deviation, units)} ${units.length}`
+    const band = { pieces: worst.exact, by: deviation }
+    return { rubber, mark, band, words: [`departs by ${off} at most`] }
+  }
+  const fields: EntryField[] = [
+    { label: 'distance', want: 'length', now: away },
+    ...(picked.some(isFree)
+      ? [{ label: 'points', want: 'number', now: countOf(picked) } as const]
+      : []),
+  ]
   return {
-    hint: 'Click on the side where the new chain goes, or type its distance.',
+    hint: picked.some(isFree)
+      ? 'Click on the side where the new chain goes, or type its distance and the points of its curve.'
+      : 'Click on the side where the new chain goes, or type its distance.',
     cursor: 'crosshair',
-    ...(at && away > 0 ? { overlay: { rubber: piecesAfter(board, command(inUnit(away))) } } : {}),
+    ...(at && away > 0 ? { overlay: shown(asked([])) } : {}),
     entry: {
       fields,
-      take: ([text = '']) => {
-        const refused = board.attempt(command(text.trim() === '' ? inUnit(away) : text))
-        return refused ?? board.finish()
-      },
-      preview: ([text = '']) =>
-        text.trim() === '' ? undefined : { rubber: piecesAfter(board, command(text)) },
+      take: (texts) => board.attempt(offsetChain(asked(texts))) ?? board.finish(),
+      preview: (texts) => (texts.every((t) => t.trim() === '') ? undefined : shown(asked(texts))),
     },
     move: (next) => beside(board, ids, next),
     press: (here) => {
-      const state = beside(board, ids, here)
       const place = toPlane(board.view(), here.px)
-      const far = Math.min(
-        ...sketch.entities
-          .filter((e) => ids.includes(e.id))
-          .map((e) => nearestOf(e, locate, place)?.distance ?? Infinity),
-      )
-      if (far <= 0) return state
-      return board.run(offsetChain(board.sketch().id, ids, inUnit(far), place))
-        ? board.finish()
-        : state
+      const isTaken = farFrom(place) > 0 && board.run(offsetChain(asked([], place)))
+      return isTaken ? board.finish() : beside(board, ids, here)
     },
     refresh: () => board.finish(),
   }
+}
+
+/** How many points a curve beside gets if nothing is typed, as the one it lies beside. */
+function countOf(
+  picked: readonly { readonly kind: string; readonly by?: readonly string[] }[],
+): number {
+  const [most = 5] = picked.flatMap((e) => (e.by ? [e.by.length + 2] : [])).sort((a, b) => b - a)
+  return most
 }

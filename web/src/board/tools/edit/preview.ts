@@ -1,5 +1,5 @@
 import { mapped, type Piece } from '@lathica/core/geometry'
-import { locator, piecesOf, pointsOf, type Sketch } from '@lathica/core/sketch'
+import { locator, piecesOf, pointsOf, type Locate, type Sketch } from '@lathica/core/sketch'
 import { perform, type Command, type Motion } from '@lathica/core/edit'
 import type { Board } from '../tool'
 
@@ -14,10 +14,14 @@ export function piecesAfter(board: Board, command: Command): Piece[] {
   return after.entities.filter((e) => !known.has(e.id)).flatMap((e) => piecesOf(e, locate))
 }
 
-/** What is picked as it would look after a motion. */
+/** What is picked as it would look after a motion, and what stands on picked points. */
 export function piecesMoved(sketch: Sketch, ids: readonly string[], motion: Motion): Piece[] {
   const locate = locator(sketch)
-  return sketch.entities
+  const moved: Locate = (id) => (ids.includes(id) ? motion.place(locate(id)) : locate(id))
+  const onPoints = sketch.entities
+    .filter((e) => !ids.includes(e.id) && pointsOf(e).some((p) => ids.includes(p)))
+    .flatMap((e) => piecesOf(e, moved))
+  const whole = sketch.entities
     .filter((e) => ids.includes(e.id))
     .flatMap((e) => piecesOf(e, locate))
     .map((piece) => {
@@ -25,10 +29,13 @@ export function piecesMoved(sketch: Sketch, ids: readonly string[], motion: Moti
       // Of a whole circle both ends are one place.
       return piece.from === piece.to ? { ...moved, to: moved.from } : moved
     })
+  return [...whole, ...onPoints]
 }
 
-/** Ids of the curves and loose points among picks. */
+/** Ids of the curves and loose points among picks; where only points are picked, of all of them. */
 export function drawnIn(sketch: Sketch, picks: readonly string[]): string[] {
+  const onlyPoints = picks.filter((id) => sketch.points.some((p) => p.id === id))
+  if (onlyPoints.length === picks.length) return onlyPoints
   const held = new Set(sketch.entities.flatMap(pointsOf))
   return picks.filter(
     (id) =>

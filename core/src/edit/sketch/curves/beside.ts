@@ -1,0 +1,60 @@
+import {
+  cross,
+  distance,
+  leastRadius,
+  line,
+  meetingsOf,
+  nearestOn,
+  parallelsTo,
+  reversed,
+  simplePieces,
+  stretch,
+  tangentAt,
+  type Piece,
+  type Vec,
+} from '../../../geometry'
+import { VERTEX_TOLERANCE } from '../../../tolerances'
+
+/** What lies beside pieces that go on from one another, end to end, at a distance to their left in mm. */
+export const parallelRun = (pieces: readonly Piece[], by: number): readonly Piece[] =>
+  pieces.flatMap(simplePieces).flatMap((p) => parallelsTo(p, by).map(({ piece }) => piece))
+
+/** How far beside pieces a parallel can lie before it runs backwards, in mm. @param side 1 to the left, else −1 */
+export function roomBeside(pieces: readonly Piece[], side: number): number {
+  return pieces.flatMap(simplePieces).reduce((room, piece) => {
+    const turns = side * cross(tangentAt(piece, 0), tangentAt(piece, 1))
+    const counter = piece.kind === 'arc' ? side * (piece.counterClockwise ? 1 : -1) : turns
+    return counter > 0 ? Math.min(room, leastRadius(piece)) : room
+  }, Infinity)
+}
+
+/** Where two runs meet, at the place nearest to one; undefined where they do not. */
+export function meetingNear(
+  one: readonly Piece[],
+  two: readonly Piece[],
+  place: Vec,
+): Vec | undefined {
+  const found = one.flatMap((a) =>
+    two.flatMap((b) => meetingsOf(a, b, VERTEX_TOLERANCE).map((m) => m.at)),
+  )
+  const [nearest] = found.sort((a, b) => distance(a, place) - distance(b, place))
+  return nearest
+}
+
+/** A run from one place to another: cut off where it passes them, led on straight where it does not come so far. */
+export function runBetween(run: readonly Piece[], from: Vec, to: Vec): readonly Piece[] {
+  return flipped(startedAt(flipped(startedAt(run, from)), to))
+}
+
+function startedAt(run: readonly Piece[], from: Vec): readonly Piece[] {
+  const [first] = run
+  if (!first || distance(first.from, from) <= VERTEX_TOLERANCE) return run
+  const on = run.findIndex((p) => nearestOn(p, from).distance <= VERTEX_TOLERANCE)
+  const cut = run[on]
+  if (!cut) return [line(from, first.from), ...run]
+  const rest = run.slice(on + 1)
+  return distance(from, cut.to) <= VERTEX_TOLERANCE ? rest : [stretch(cut, from, cut.to), ...rest]
+}
+
+/** The same run the other way. */
+export const flipped = (run: readonly Piece[]): readonly Piece[] => [...run].reverse().map(reversed)
