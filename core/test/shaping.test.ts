@@ -396,6 +396,25 @@ describe('a bridge', () => {
     expect(closed.steps[0]?.problem?.code).not.toBe('lathica.fault')
   })
 
+  test('keeps a curve smooth that had no direction of its own at its end', () => {
+    const part = cup()
+    const { to } = splineOf(part)
+    const wall = must(part, drawChain(SKETCH, [at(20, 12), at(76, 18)], [[]]))
+    const inner = openEnds(sketchOf(wall)).find((p) => placeOf(wall, p).y === 18) ?? ''
+    const bridge = { sketch: SKETCH, fullness: [1, 1] as const, ends: [to, inner] as const }
+    for (const shapeOf of ['smooth', 'round'] as const) {
+      const joined = must(wall, bridgeEnds({ ...bridge, shape: shapeOf }))
+      // Farther than its handles reach: they go along.
+      const pushed = must(joined, nudgePoints(SKETCH, [to], { x: 3, y: 4 }))
+      const [curve, bridged] = [splineOf(pushed), entity(pushed, -1)].map((e) => shape(pushed, e))
+      const [a, b] = [curve?.at(-1), bridged?.[0]]
+      if (!a || !b) throw new Error('both have a shape')
+      expect(cross(tangentAt(a, 1), tangentAt(b, 0))).toBeCloseTo(0, 7)
+      expect(dot(tangentAt(a, 1), tangentAt(b, 0))).toBeGreaterThan(0)
+    }
+    expect(refusal(wall, bridgeEnds({ ...bridge, shape: 'bend' }))).toBe('curve.bend')
+  })
+
   test('between what cannot be bridged is refused with a mend', () => {
     const part = walls()
     const [a] = rim(part)

@@ -4,6 +4,7 @@ export { entityName, kindWord, planeWords, type PlaneWords } from './words'
 export {
   bendOf,
   endsOf,
+  handlesAt,
   entityMap,
   isFree,
   isPlain,

@@ -144,6 +144,20 @@ export function bendOf(curve: FreeCurve, atStart: boolean): Bend | undefined {
   return { leg, next, share: (2 / 3) * (first / (first + second)) }
 }
 
+/** The handles that go along when ends of free curves are moved: those at points of some ids, but these themselves. */
+export function handlesAt(sketch: Sketch, ids: Iterable<string>): readonly string[] {
+  const moved = new Set(ids)
+  const handles = sketch.entities.flatMap((e) => {
+    if (!isFree(e)) return []
+    const ends = [
+      [e.from, e.fromHandle],
+      [e.to, e.toHandle],
+    ] as const
+    return ends.flatMap(([end, handle]) => (moved.has(end) && handle !== '' ? [handle] : []))
+  })
+  return handles.filter((h) => !moved.has(h))
+}
+
 /** The straight lines that show how a free curve is led: from its ends to its handles, or along its frame. */
 export function legsOf(curve: FreeCurve): (readonly [string, string])[] {
   if (curve.kind === 'spline' && curve.way === 'frame') {

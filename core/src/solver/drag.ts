@@ -21,11 +21,13 @@ export interface DragSession {
  * Begins to drag points. Merging, ranking and ordering are done here once; a move then only solves
  * the blocks the dragged points belong to, always from where the drag began, so that going back
  * leads back.
+ * @param alongIds points that go along where nothing holds them
  */
 export function startDrag(
   sketch: Sketch,
   values: SizeValues,
   draggedIds: readonly string[],
+  alongIds: readonly string[] = [],
 ): DragSession {
   const system = buildSystem(sketch, values)
   const analysis = analyseSystem(system)
@@ -46,15 +48,20 @@ export function startDrag(
   const free = blocks.filter((b) => !b.determined)
   const freeUnknowns = new Set(free.flatMap((b) => b.unknowns))
 
-  const pulls = new Map<number, 'x' | 'y'>()
-  for (const id of draggedIds) {
-    const i = system.pointIds.indexOf(id)
-    if (i < 0) continue
-    for (const axis of ['x', 'y'] as const) {
-      const u = system.unknownOf[2 * i + (axis === 'x' ? 0 : 1)] ?? -1
-      if (freeUnknowns.has(u)) pulls.set(u, axis)
+  const unknownsOf = (ids: readonly string[]): Map<number, 'x' | 'y'> => {
+    const found = new Map<number, 'x' | 'y'>()
+    for (const id of ids) {
+      const i = system.pointIds.indexOf(id)
+      if (i < 0) continue
+      for (const axis of ['x', 'y'] as const) {
+        const u = system.unknownOf[2 * i + (axis === 'x' ? 0 : 1)] ?? -1
+        if (freeUnknowns.has(u)) found.set(u, axis)
+      }
     }
+    return found
   }
+  const pulls = unknownsOf(draggedIds)
+  const along = unknownsOf(alongIds)
   const stiffness = new Float64Array(system.unknowns).fill(1)
   for (const u of pulls.keys()) stiffness[u] = GRIP
   const touched = free.filter((b) => b.equations.length > 0 && b.unknowns.some((u) => pulls.has(u)))
@@ -73,7 +80,7 @@ export function startDrag(
 
   const move = (by: Vec): ReadonlyMap<string, Vec> => {
     const next = base.slice()
-    for (const [u, axis] of pulls) next[u] = (base[u] ?? 0) + by[axis]
+    for (const [u, axis] of [...along, ...pulls]) next[u] = (base[u] ?? 0) + by[axis]
     writeCoordinates(system, next, coordinates)
     if (solvers.every((solver) => solver.solve(next, stiffness))) last = next
     return positionsAt(last)

@@ -5,6 +5,7 @@ import { planeWords } from '@lathica/core/sketch'
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { turnedFigure } from '../ui/turnFigure'
 import type { EntryField } from './tools'
 import type { Px } from './view'
 
@@ -32,6 +33,9 @@ const style = computed(() => {
   const y = Math.min(Math.max(8, place.value.y + 22), Math.max(8, props.height - 120))
   return { left: `${x}px`, top: `${y}px` }
 })
+
+/** What is to be said of what is typed so far. */
+const said = computed(() => board.typedOverlay?.words ?? [])
 
 function unitOf({ want }: EntryField): string {
   if (want === 'length') return parts.units.length
@@ -87,6 +91,15 @@ function onInput(): void {
   show()
 }
 
+/** Turns a figure up or down by an arrow key, from what stands in its shadow where nothing is typed. */
+function turn(i: number, by: 1 | -1, event: KeyboardEvent): void {
+  const field = entry.value?.fields[i]
+  if (!field) return
+  const text = texts.value[i] ?? ''
+  texts.value[i] = turnedFigure(text === '' ? shadowOf(field) : text, by, event)
+  onInput()
+}
+
 function take(): void {
   const more = entry.value?.more?.(texts.value)
   if (more) {
@@ -137,6 +150,8 @@ function onTab(event: KeyboardEvent): void {
             :aria-invalid="problem !== undefined"
             @input="onInput"
             @keydown.tab.prevent="onTab"
+            @keydown.up.prevent="turn(i, 1, $event)"
+            @keydown.down.prevent="turn(i, -1, $event)"
             @keydown.esc.stop.prevent="board.escape()"
             @keydown.enter.prevent="take"
             @keydown.stop
@@ -148,6 +163,7 @@ function onTab(event: KeyboardEvent): void {
     <p v-if="problem" class="problem" role="alert">
       <strong>{{ problem.message }}</strong> {{ problem.mend }}
     </p>
+    <p v-else-if="said.length > 0" class="said" role="status">{{ said.join(' · ') }}</p>
   </form>
 </template>
 
@@ -191,6 +207,12 @@ label {
   max-width: 400px;
   margin: 6px 2px 0;
   color: var(--ink);
+  font-size: 12px;
+}
+
+.said {
+  margin: 5px 2px 0;
+  color: var(--ink-soft);
   font-size: 12px;
 }
 

@@ -15,16 +15,16 @@ const keep = ref(false)
 const ways = computed<readonly { readonly onto: Onto; readonly words: string }[]>(() => {
   const isEnd = isEndSketch(board.sketch)
   return [
-    { onto: 'radius', words: isEnd ? 'one level' : 'one diameter' },
-    { onto: 'place', words: isEnd ? 'one upright' : 'one place' },
-    ...(props.ids.length > 2 ? [{ onto: 'line', words: 'a line' } as const] : []),
+    { onto: 'radius', words: isEnd ? 'level' : 'diameter' },
+    { onto: 'place', words: isEnd ? 'upright' : 'place' },
+    ...(props.ids.length > 2 ? [{ onto: 'line', words: 'line' } as const] : []),
   ]
 })
 </script>
 
 <template>
   <div class="flatten" role="group" aria-label="Flatten">
-    <span class="soft">Flatten onto</span>
+    <span class="soft">Flatten onto a</span>
     <Button
       v-for="{ onto, words } in ways"
       :key="onto"
@@ -43,7 +43,7 @@ const ways = computed<readonly { readonly onto: Onto; readonly words: string }[]
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 8px;
-  margin-bottom: 8px;
+  margin: 12px 0 8px;
 }
 
 .soft {

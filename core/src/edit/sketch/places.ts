@@ -1,7 +1,7 @@
 import { fail, succeed, type Result } from '../../result'
 import { settle, sketchStates } from '../../route'
-import { add, distance, mix, nearestOn, line, type Vec } from '../../geometry'
-import { entityName, locator, type Fixed, type Sketch } from '../../sketch'
+import { add, distance, mix, nearestOn, line, subtract, type Vec } from '../../geometry'
+import { entityName, handlesAt, locator, type Fixed, type Sketch } from '../../sketch'
 import { describeItem, findItem, type NewConstraint } from '../../constraints'
 import type { Part } from '../../part'
 import { withSketch, type Command } from '../command'
@@ -122,10 +122,18 @@ function standingAt(part: Part, sketchId: string, targets: ReadonlyMap<string, V
   const holds = [...targets].map(([point, { x, y }], i): Fixed => ({
     ...{ id: `~${i}`, kind: 'fixed', point, x, y },
   }))
+  const before = locator(sketch)
+  // Handles of ends that are moved go along, as far as nothing holds them.
+  const along = new Map(
+    [...targets].flatMap(([id, to]) => {
+      const by = subtract(to, before(id))
+      return handlesAt(sketch, [id]).map((h) => [h, add(before(h), by)] as const)
+    }),
+  )
   const tried = settle(
     withSketch(part, {
       ...sketch,
-      points: sketch.points.map((p) => ({ ...p, ...targets.get(p.id) })),
+      points: sketch.points.map((p) => ({ ...p, ...along.get(p.id), ...targets.get(p.id) })),
       constraints: [...sketch.constraints, ...holds],
     }),
   )

@@ -4,6 +4,7 @@ import type { Measure } from '@lathica/core/units'
 import { ref, watch } from 'vue'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
+import { turnedFigure } from '../../ui/turnFigure'
 import { undoFromField } from './fieldUndo'
 
 /** A formula in a step's card: shown while it is typed, taken by Enter, Tab or leaving the field. */
@@ -65,12 +66,8 @@ function onEscape(): void {
   emit('left')
 }
 
-/** Turns a plain figure up or down by one, with Shift by ten, with Alt by a tenth. */
-function turn(by: number, event: KeyboardEvent): void {
-  const now = Number(typed.value)
-  if (typed.value.trim() === '' || !Number.isFinite(now)) return
-  const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1
-  typed.value = String(Number((now + by * step).toFixed(9)))
+function turn(by: 1 | -1, event: KeyboardEvent): void {
+  typed.value = turnedFigure(typed.value, by, event)
   onInput()
 }
 

@@ -3,6 +3,8 @@ import { add, cross, distance, dot, scale, subtract, unit, type Vec } from '../.
 import {
   directionAt,
   endsOf,
+  isFree,
+  legAt,
   locator,
   type Ended,
   type Entity,
@@ -51,11 +53,17 @@ export function bridgeEnds(bridge: Bridge): Command {
       const draft = DRAFTS[bridge.shape](a, b, bridge.fullness)
       if (!draft.ok) return draft
       const drawn = placeDraft(part, bridge.sketch, draft.value)
-      if (!drawn.ok || bridge.shape !== 'bend') return drawn.ok ? succeed(drawn.value.part) : drawn
+      if (!drawn.ok) return drawn
       const id = drawn.value.ids.get('~bridge') ?? ''
-      return bridge.ends.reduce<Result<Part>>(
-        (result, end) =>
-          result.ok ? setCurveEnd(bridge.sketch, id, end, 'bend').run(result.value) : result,
+      const smooth = bridge.shape === 'flat' ? [] : [a, b].filter(hasNoLeg)
+      const told = [
+        ...smooth.map((e) => setCurveEnd(bridge.sketch, e.entity.id, e.point, 'smooth')),
+        ...(bridge.shape === 'bend' ? bridge.ends : []).map((end) =>
+          setCurveEnd(bridge.sketch, id, end, 'bend'),
+        ),
+      ]
+      return told.reduce<Result<Part>>(
+        (result, command) => (result.ok ? command.run(result.value) : result),
         succeed(drawn.value.part),
       )
     },
@@ -84,6 +92,10 @@ function openEnd(sketch: Sketch, point: string): OpenEnd | undefined {
   if (!along) return undefined
   return { point, at: locate(point), entity, away: scale(along, atStart ? -1 : 1) }
 }
+
+/** Whether a piece is a free curve none of whose points tells its direction there: it gets one to be held by. */
+const hasNoLeg = ({ entity, point }: OpenEnd): boolean =>
+  isFree(entity) && legAt(entity, entity.from === point) === ''
 
 type Fullness = Bridge['fullness']
 

@@ -31,14 +31,15 @@ function beside(board: Board, ids: readonly string[], at?: PointerAt): ToolState
   })
   const shown = (wanted: Beside): Overlay => {
     const rubber = piecesAfter(board, offsetChain(wanted))
+    const turned = picked.some((e) => e.role === 'outline') ? rubber : []
     const [worst] = [...besideFits(board.part(), wanted)].sort(
       (a, b) => b.fitted.deviation - a.fitted.deviation,
     )
-    if (!worst) return { rubber }
+    if (!worst) return { rubber, turned }
     const { deviation, at: mark } = worst.fitted
     const off = `${formatLength(deviation, units)} ${units.length}`
     const band = { pieces: worst.exact, by: deviation }
-    return { rubber, mark, band, words: [`departs by ${off} at most`] }
+    return { rubber, turned, mark, band, words: [`departs by ${off} at most`] }
   }
   const fields: EntryField[] = [
     { label: 'distance', want: 'length', now: away },

@@ -1,5 +1,5 @@
 import { subtract, type Vec } from '@lathica/core/geometry'
-import { pointsOf, type Sketch } from '@lathica/core/sketch'
+import { handlesAt, pointsOf, type Sketch } from '@lathica/core/sketch'
 import { startDrag } from '@lathica/core/solver'
 import { valuesOf, type Part } from '@lathica/core/part'
 import { withDragged } from '@lathica/core/route'
@@ -11,7 +11,9 @@ export function dragging(board: Board, start: Px, id: string, after: () => ToolS
   const part = board.part()
   const sketch = board.sketch()
   const ids = board.picks().includes(id) ? board.picks() : [id]
-  const session = startDrag(sketch, valuesOf(part).sizesOf(sketch.id).values, moving(sketch, ids))
+  const points = moving(sketch, ids)
+  const { values } = valuesOf(part).sizesOf(sketch.id)
+  const session = startDrag(sketch, values, points, handlesAt(sketch, points))
   if (!session.movable) {
     board.tell(
       'Nothing about this can move: its constraints and sizes hold it still.',
