@@ -525,7 +525,10 @@ describe('an offset', () => {
         [['axial'], ['radial'], []],
       ),
     )
-    const beside = must(part, offsetChain({ sketch: SKETCH, ids: ids(part), formula: '3', side: { x: 20, y: 10 } }))
+    const beside = must(
+      part,
+      offsetChain({ sketch: SKETCH, ids: ids(part), formula: '3', side: { x: 20, y: 10 } }),
+    )
     expect(ids(beside)).toHaveLength(6)
     expect(state(beside)?.solution.disagreements).toEqual([])
     const [wall] = sketchOf(beside).sizes
@@ -535,10 +538,9 @@ describe('an offset', () => {
     expect(gap).toBeCloseTo(5, 8)
     const measured = evaluate(thick).sketches.get(SKETCH)?.measured
     sketchOf(thick).sizes.forEach((s) => expect(measured?.get(s.id)).toBeCloseTo(5, 8))
-    expect(problemOf(
-        part,
-        offsetChain({ sketch: SKETCH, ids: [], formula: '3', side: { x: 0, y: 0 } }),
-      )).toContain('not one chain')
+    expect(
+      problemOf(part, offsetChain({ sketch: SKETCH, ids: [], formula: '3', side: { x: 0, y: 0 } })),
+    ).toContain('not one chain')
   })
 })
 

@@ -32,3 +32,6 @@ export {
 } from './sheet'
 export { tellFailure, tellFigures, tellTolerance, tellValue, unitWords } from './tell'
 export { summarise, type PartSummary } from './summary'
+export { curvatureComb, inflectionsOf, jumpsOf, type Joint, type Told } from './shape/curvature'
+export { thicknessAlong, thinnest, type Thickness } from './shape/thickness'
+export { drawAngles, type DrawVerdict, type Drawn } from './shape/draw'

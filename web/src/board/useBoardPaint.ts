@@ -10,6 +10,7 @@ import { THEME } from '../style/themeKey'
 import { readColours } from './colours'
 import { refsCalled } from './refs'
 import { useEndLines } from '../endview/useEndLines'
+import { useShapeCheck } from './shapeCheck'
 import { useAskedAreas } from './useAskedAreas'
 import { endPicture } from './endPicture'
 import { changedPatch, paintBoard, paintPatch, type Scene } from './paint'
@@ -25,6 +26,7 @@ export function useBoardPaint(
   const parts = usePartStore()
   const board = useBoardStore()
   const route = useRouteStore()
+  const shape = useShapeCheck()
   const theme = inject(THEME, ref('light'))
   const colours = computed(() => {
     void theme.value
@@ -114,6 +116,7 @@ export function useBoardPaint(
           marks: board.looksAtEnd ? [] : route.marks,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.toolState?.overlay,
+          check: board.looksAtEnd ? undefined : shape.check,
           grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,
         }
       : undefined,

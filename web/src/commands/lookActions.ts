@@ -29,9 +29,16 @@ export function lookActions(): Action[] {
     {
       id: 'display',
       label: 'Next display',
-      help: 'Draws the solid in the next way: shaded, with edges, hidden lines, see-through, studio.',
+      help: 'Draws the solid in the next way: shaded, with edges, hidden lines, see-through, studio, stripes.',
       key: 'j',
       run: look.nextDisplay,
+    },
+    {
+      id: 'shapeCheck',
+      label: 'Next shape check',
+      help: 'Draws the curvature of the outline as a comb, the thickness of its walls, or its draw angles; then nothing.',
+      key: 'u',
+      run: look.nextCheck,
     },
     {
       id: 'perspective',

@@ -6,6 +6,7 @@ import {
   capacityCurve,
   stationsAlong,
   stationsOfSolid,
+  thicknessAlong,
   type Cavity,
   type SlicedStation,
   type Station,
@@ -27,6 +28,9 @@ export interface ChartData {
 /** About how many places along the part are looked at, and along its triangles, which takes longer. */
 const SAMPLES = 2000
 const CUTS = 400
+
+/** Faces that stand more squarely to the axis than this are ends: the sine of their lean. */
+const FLAT = 0.1
 
 /** What a chart is made of, once for all its curves. */
 export interface ChartSource {
@@ -85,6 +89,8 @@ interface Chart {
   readonly words: string
   /** Only of bodies that hold something. */
   readonly ofVessels?: true
+  /** Only of bodies that are full turns. */
+  readonly ofTurned?: true
   readonly data: (source: ChartSource) => ChartData
   readonly table?: (source: ChartSource, tell: (value: number) => string) => (string | number)[][]
 }
@@ -127,6 +133,34 @@ const charts = {
       const { stations, density } = source
       const curve = curveOf(source, stations, 'mass', unit, (s) => s.volume * density)
       return { unit: unit.name, curves: [curve] }
+    },
+  },
+  wall: {
+    words: 'wall thickness',
+    ofTurned: true,
+    data: ({ body, stations, units }) => {
+      const length = usualUnit('length', units)
+      const span = (stations.at(-1)?.x ?? 0) - (stations[0]?.x ?? 0)
+      const all = thicknessAlong(body.section, span / 200 || 1).flat()
+      // A face that looks away from the axis is outside, one that looks at it within; ends are neither.
+      const side = (isOutside: boolean): Curve['points'] =>
+        all
+          .filter(({ inward }) => (isOutside ? inward.y < -FLAT : inward.y > FLAT))
+          .map(({ at, value }) => ({ place: at.x / length.size, value: value / length.size }))
+          .sort((a, b) => a.place - b.place)
+      const curves: Curve[] = [{ name: 'from outside', points: side(true), dashed: false }]
+      const within = side(false)
+      if (within.length > 0) curves.push({ name: 'from within', points: within, dashed: true })
+      return { unit: length.name, curves }
+    },
+    table: ({ body, stations, units }, tell) => {
+      const length = usualUnit('length', units)
+      const span = (stations.at(-1)?.x ?? 0) - (stations[0]?.x ?? 0)
+      const rows = thicknessAlong(body.section, span / 200 || 1).flat()
+      return [
+        [`place [${length.name}]`, `diameter [${length.name}]`, `thickness [${length.name}]`],
+        ...rows.map(({ at, value }) => [at.x, 2 * at.y, value].map((v) => tell(v / length.size))),
+      ]
     },
   },
   capacity: {

@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import type { Problem } from '@lathica/core/result'
-import { formatLength, type Measure } from '@lathica/core/units'
-import { evaluateFormula } from '@lathica/core/formula'
-import { valuesOf } from '@lathica/core/part'
+import { formatLength } from '@lathica/core/units'
 import { isEndSketch, type SketchPoint } from '@lathica/core/sketch'
 import { placePoints } from '@lathica/core/edit'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import ValueInput from './steps/ValueInput.vue'
+import { useTyped } from './steps/typed'
 
 /** Where the picked points stand, to be typed: all of them stand there then. */
 const props = defineProps<{ points: readonly SketchPoint[] }>()
 const board = useBoardStore()
 const parts = usePartStore()
+const { read, fault } = useTyped()
 
 const fields = computed(() => {
   const isEnd = isEndSketch(board.sketch)
@@ -31,15 +31,6 @@ function shared(of: 'x' | 'y', times: number): string {
   const texts = new Set(props.points.map((p) => formatLength(p[of] * times, parts.units)))
   const [only = '', ...more] = texts
   return more.length === 0 ? only : ''
-}
-
-function read(text: string, want: Measure) {
-  const lookup = parts.part ? valuesOf(parts.part).table.lookup : () => undefined
-  return evaluateFormula(text, { want, units: parts.units, lookup })
-}
-function fault(text: string, want: Measure): Problem | undefined {
-  const result = read(text, want)
-  return result.ok ? undefined : result.problem
 }
 
 function take(of: 'x' | 'y', times: number, text: string): Problem | undefined {

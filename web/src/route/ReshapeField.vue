@@ -2,14 +2,13 @@
 import type { Problem } from '@lathica/core/result'
 import { formatLength, type Measure } from '@lathica/core/units'
 import { splinePieces, type Fitted } from '@lathica/core/geometry'
-import { evaluateFormula } from '@lathica/core/formula'
-import { valuesOf } from '@lathica/core/part'
 import { perform, type Command } from '@lathica/core/edit'
 import { locator, splineOf, type Sketch, type SketchSpline } from '@lathica/core/sketch'
 import { onBeforeUnmount, ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import ValueInput from './steps/ValueInput.vue'
+import { useTyped } from './steps/typed'
 
 /**
  * A figure by which a free curve gets another shape: the shape is shown while the figure is typed or turned up and down,
@@ -29,16 +28,8 @@ const props = defineProps<{
 }>()
 const board = useBoardStore()
 const parts = usePartStore()
+const { read, fault } = useTyped()
 const departs = ref('')
-
-function read(text: string, want: Measure) {
-  const lookup = parts.part ? valuesOf(parts.part).table.lookup : () => undefined
-  return evaluateFormula(text, { want, units: parts.units, lookup })
-}
-function fault(text: string, want: Measure): Problem | undefined {
-  const result = read(text, want)
-  return result.ok ? undefined : result.problem
-}
 
 /** Shows the curve as the typed figure makes it; nothing where it would be refused. */
 let isShowing = false

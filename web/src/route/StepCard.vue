@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
+import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import BodyCard from './BodyCard.vue'
 import PicksCard from './PicksCard.vue'
+import ShapeCheckCard from './ShapeCheckCard.vue'
 import ProfileCard from './ProfileCard.vue'
 import TurnedCard from './steps/TurnedCard.vue'
 import UnknownCard from './UnknownCard.vue'
@@ -12,6 +14,7 @@ import UnknownCard from './UnknownCard.vue'
 const board = useBoardStore()
 const parts = usePartStore()
 const route = useRouteStore()
+const look = useLookStore()
 /** As it was taken last: what is being typed is on the drawing, not yet in the step. */
 const step = computed(() => parts.history?.part.route.find((s) => s.id === board.stepId))
 const body = computed(() => parts.bodies.find((b) => b.id === route.bodyId))
@@ -19,6 +22,7 @@ const body = computed(() => parts.bodies.find((b) => b.id === route.bodyId))
 
 <template>
   <section class="card" aria-label="Step card">
+    <ShapeCheckCard v-if="look.check !== 'none'" />
     <PicksCard v-if="board.picks.length > 0" />
     <UnknownCard v-else-if="step?.kind === 'unknown'" :key="step.id" :step="step" />
     <TurnedCard v-else-if="step" :key="`turned ${step.id}`" :step="step" />

@@ -2,9 +2,12 @@ import type { Look } from '@lathica/core/part'
 import {
   Color,
   DoubleSide,
+  CanvasTexture,
   MeshBasicMaterial,
+  MeshMatcapMaterial,
   MeshPhysicalMaterial,
   MeshStandardMaterial,
+  SRGBColorSpace,
   type Material,
 } from 'three'
 import type { Display } from '../store/look'
@@ -72,6 +75,8 @@ export function surfaceOf(
         ...(glass ? { transparent: true, depthWrite: false } : {}),
       })
     }
+    case 'stripes':
+      return new MeshMatcapMaterial({ matcap: stripes(), side: DoubleSide, ...BEHIND_EDGES })
     case 'shaded':
     case 'edged':
       return new MeshStandardMaterial({
@@ -84,6 +89,35 @@ export function surfaceOf(
   }
 }
 
+let striped: CanvasTexture | undefined
+
+/**
+ * Stripes as a surface shows them that mirrors a row of lamps: where they break a face has a corner, where they bend
+ * sharply its curvature jumps.
+ */
+function stripes(): CanvasTexture {
+  if (striped) return striped
+  const side = 1024
+  const canvas = document.createElement('canvas')
+  canvas.width = side
+  canvas.height = side
+  const ctx = canvas.getContext('2d')
+  if (ctx) {
+    ctx.fillStyle = '#f4f1e8'
+    ctx.fillRect(0, 0, side, side)
+    ctx.fillStyle = '#1e2a32'
+    for (let i = 0; i < LAMPS; i++) {
+      ctx.fillRect(0, ((i + 0.25) * side) / LAMPS, side, side / LAMPS / 2)
+    }
+  }
+  striped = new CanvasTexture(canvas)
+  striped.colorSpace = SRGBColorSpace
+  return striped
+}
+
+/** How many stripes there are from one side of a ball to the other. */
+const LAMPS = 14
+
 /** How strongly edges are drawn in a display; 0 for not at all. */
 export const EDGE_STRENGTH: Readonly<Record<Display, number>> = {
   shaded: 0,
@@ -92,4 +126,5 @@ export const EDGE_STRENGTH: Readonly<Record<Display, number>> = {
   edges: 1,
   glassy: 0.8,
   studio: 0,
+  stripes: 0,
 }

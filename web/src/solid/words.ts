@@ -14,6 +14,7 @@ export const DISPLAY_WORDS: Readonly<Record<Display, string>> = {
   edges: 'edges only',
   glassy: 'see-through',
   studio: 'studio',
+  stripes: 'stripes',
 }
 
 /** What a standard view is called: a standing part's ends are its top and bottom. */

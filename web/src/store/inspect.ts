@@ -40,7 +40,11 @@ export const useInspectStore = defineStore('inspect', () => {
   )
   const cavity = computed<Cavity | undefined>(() => body.value && cavityOf(body.value.section))
   const charts = computed<readonly ChartKind[]>(() =>
-    CHART_KINDS.filter((c) => !CHARTS[c].ofVessels || cavity.value !== undefined),
+    CHART_KINDS.filter(
+      (c) =>
+        (!CHARTS[c].ofVessels || cavity.value !== undefined) &&
+        (!CHARTS[c].ofTurned || body.value?.plan === undefined),
+    ),
   )
   const chart = computed<ChartKind>(() =>
     charts.value.includes(chosenChart.value) ? chosenChart.value : 'diameters',

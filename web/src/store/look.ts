@@ -3,12 +3,24 @@ import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
 /** How the solid pane draws the part. */
-export const DISPLAYS = ['shaded', 'edged', 'hidden', 'edges', 'glassy', 'studio'] as const
+export const DISPLAYS = [
+  'shaded',
+  'edged',
+  'hidden',
+  'edges',
+  'glassy',
+  'studio',
+  'stripes',
+] as const
 export type Display = (typeof DISPLAYS)[number]
 
 /** What is cut away to look inside. */
 export const CUTS = ['half', 'quarter', 'across', 'beside', 'aslant'] as const
 export type Cut = (typeof CUTS)[number]
+
+/** What is looked at in the shape of an outline. */
+export const CHECKS = ['none', 'curvature', 'wall', 'draw'] as const
+export type Check = (typeof CHECKS)[number]
 
 /** From where one looks. */
 export const VIEWS = [
@@ -30,6 +42,11 @@ export const useLookStore = defineStore('look', () => {
   const cutAt = ref(0.5)
   /** How far a cut aslant leans from the axis, in degrees. */
   const cutTilt = ref(45)
+  const check = ref<Check>('none')
+  /** Where the halves of a mould meet, in mm along the axis; the part's middle where it is not told. */
+  const parting = ref<number>()
+  /** The least draw angle that is enough, in radians. */
+  const leastDraw = ref(Math.PI / 180)
   const perspective = useStorage('lathica.perspective', false)
   const spinning = ref(false)
   /** A view that is asked for; counts up so that one can be asked for twice. */
@@ -49,6 +66,11 @@ export const useLookStore = defineStore('look', () => {
     display.value = DISPLAYS[(at + 1) % DISPLAYS.length] ?? 'edged'
   }
 
+  function nextCheck(): void {
+    const at = CHECKS.indexOf(check.value)
+    check.value = CHECKS[(at + 1) % CHECKS.length] ?? 'none'
+  }
+
   /** The same cut again takes it off. */
   function chooseCut(kind: Cut): void {
     isCut.value = !(isCut.value && cutKind.value === kind)
@@ -64,6 +86,8 @@ export const useLookStore = defineStore('look', () => {
   /** Another part has other bodies. */
   function reset(): void {
     isCut.value = false
+    check.value = 'none'
+    parting.value = undefined
     spinning.value = false
     glassy.value = new Set()
     alone.value = undefined
@@ -76,6 +100,9 @@ export const useLookStore = defineStore('look', () => {
     cut,
     cutAt,
     cutTilt,
+    check,
+    parting,
+    leastDraw,
     perspective,
     spinning,
     viewAsked,
@@ -83,6 +110,7 @@ export const useLookStore = defineStore('look', () => {
     alone,
     ask,
     nextDisplay,
+    nextCheck,
     chooseCut,
     toggleGlassy,
     reset,

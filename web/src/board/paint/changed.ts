@@ -38,6 +38,8 @@ function isAlike(a: Scene, b: Scene): boolean {
     a.hoverRef === b.hoverRef &&
     a.tool === b.tool &&
     a.grid === b.grid &&
+    a.check === undefined &&
+    b.check === undefined &&
     isSame(a.areas, b.areas) &&
     isSame(a.marked, b.marked) &&
     isSame(a.marks, b.marks) &&

@@ -1,5 +1,6 @@
 import { roundLength } from '../view'
 import type { Patch, Scene } from './scene'
+import { paintCheck } from './check'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
@@ -26,6 +27,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintRefs(ctx, scene)
   paintSizes(ctx, scene)
   paintSketch(ctx, scene)
+  paintCheck(ctx, scene)
   paintFaults(ctx, scene)
   paintMarks(ctx, scene)
   paintOverlay(ctx, scene)

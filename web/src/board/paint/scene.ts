@@ -6,6 +6,7 @@ import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
 import type { SectionRef } from '../refs'
+import type { ShapeCheck } from '../shapeCheck'
 import type { ShownArea } from '../useAskedAreas'
 import type { Overlay } from '../tools'
 import type { View } from '../view'
@@ -43,6 +44,8 @@ export interface Scene {
   /** Ids that a disagreement or fault concerns. */
   readonly troubled: ReadonlySet<string>
   readonly overlay: Overlay | undefined
+  /** What is looked at in the shape of the outline. */
+  readonly check?: ShapeCheck | undefined
   /** Faces and circular edges that the opened step refers to, and the one under the pointer. */
   readonly marked: readonly SectionRef[]
   readonly hoverRef: SectionRef | undefined
