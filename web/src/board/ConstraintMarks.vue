@@ -34,6 +34,7 @@ const marks = computed<Mark[]>(() => {
   const locate = locator(sketch)
   const freedoms = sketchState.solution.pointFreedoms
   const crowd = new Map<string, number>()
+  const taken = standing(sketch.points.map((p) => toScreen(view, p)))
   return sketch.constraints.flatMap((constraint): Mark[] => {
     const [anchor = ''] = referencesOf(constraint)
     const entity = lines.get(anchor)
@@ -49,19 +50,44 @@ const marks = computed<Mark[]>(() => {
     if (piece && view.scale * lengthOf(piece) < LEGIBLE && !looked) return []
     const n = crowd.get(anchor) ?? 0
     crowd.set(anchor, n + 1)
-    const at = piece
-      ? besideLine(toScreen(view, pointAt(piece, 0.4)), toScreen(view, pointAt(piece, 0.6)), n)
-      : besidePoint(toScreen(view, locate(anchor)), n)
-    return [{ constraint, at }]
+    const ends = piece && [0.4, 0.6].map((t) => toScreen(view, pointAt(piece, t)))
+    const [a, b] = ends ?? []
+    if (!a || !b) return [{ constraint, at: besidePoint(toScreen(view, locate(anchor)), n) }]
+    // On the other side, or farther along, where a point would lie beneath: that is to be picked.
+    const places = [n, n + 1, n - 1].flatMap((k) =>
+      [1, -1].map((side) => besideLine(a, b, k, side)),
+    )
+    const [first = a] = places
+    return [{ constraint, at: places.find((p) => !taken(p)) ?? first }]
   })
 })
 
-/** Below a line or right of it, further marks along the line. */
-function besideLine(a: Px, b: Px, n: number): Px {
+/** So near to a point, in pixels, a mark covers it. */
+const COVERS = 15
+
+/** Tells whether any of some points lies beneath a mark at a place; each is looked for among few. */
+function standing(points: readonly Px[]): (at: Px) => boolean {
+  const cell = (v: number): number => Math.floor(v / COVERS)
+  const near = new Map<string, Px[]>()
+  for (const p of points) {
+    const key = `${cell(p.x)} ${cell(p.y)}`
+    near.set(key, [...(near.get(key) ?? []), p])
+  }
+  const around = [-1, 0, 1].flatMap((i) => [-1, 0, 1].map((j) => [i, j] as const))
+  return (at) =>
+    around.some(([i, j]) =>
+      near
+        .get(`${cell(at.x) + i} ${cell(at.y) + j}`)
+        ?.some((p) => Math.hypot(p.x - at.x, p.y - at.y) < COVERS),
+    )
+}
+
+/** Below a line or right of it, or on its other side; further marks along the line. */
+function besideLine(a: Px, b: Px, n: number, way: number): Px {
   const length = Math.hypot(b.x - a.x, b.y - a.y) || 1
   const [ux, uy] = [(b.x - a.x) / length, (b.y - a.y) / length]
   const steep = Math.abs(uy) > Math.abs(ux)
-  const side = steep ? -Math.sign(uy) : Math.sign(ux)
+  const side = way * (steep ? -Math.sign(uy) : Math.sign(ux))
   const [x, y] = [(a.x + b.x) / 2 - side * uy * 11, (a.y + b.y) / 2 + side * ux * 11]
   return { x: x + ux * 18 * n, y: y + uy * 18 * n }
 }

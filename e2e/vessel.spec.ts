@@ -1,0 +1,181 @@
+import { expect, test, type Page } from '@playwright/test'
+import { Workshop, press } from './support/board'
+
+/** Takes a command from the search by its name. */
+async function search(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('/')
+  await page.keyboard.type(words)
+  await page.keyboard.press('Enter')
+}
+
+async function pickAll(
+  shop: Workshop,
+  places: readonly (readonly [number, number])[],
+): Promise<void> {
+  for (const [i, [x, y]] of places.entries()) {
+    if (i === 0) await shop.click(x, y)
+    else await shop.clickWith('Shift', x, y)
+  }
+}
+
+test('a vase from nothing: belly, wall beside it with fewer points, floor, rim, glass', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Vase for the gauge house')
+  const solid = page.getByRole('region', { name: 'Solid' })
+  const said = solid.getByRole('status')
+  await shop.chain([
+    [0, 0],
+    [0, 22],
+    [6, 22],
+  ])
+  await press(page, 'Escape', '1', 'd')
+  for (const [x, y] of [
+    [6, 22],
+    [22, 36],
+    [44, 37],
+    [66, 24],
+    [84, 14],
+    [98, 20],
+  ] as const) {
+    await shop.click(x, y)
+  }
+  await press(page, 'Enter', 'Escape', 'q')
+  await expect(said).toHaveText('Not made yet: open, and shown as a skin.')
+
+  // Points are pushed by keys, and by hand; what is wrong is taken back.
+  await shop.click(44, 37)
+  const diameter = page.getByLabel('Diameter')
+  await expect(diameter).toHaveValue('74')
+  await press(page, 'Control+ArrowUp', 'Control+ArrowUp')
+  await expect(diameter).toHaveValue('78')
+  await press(page, 'Control+Shift+ArrowDown')
+  await expect(diameter).toHaveValue('77.8')
+  await press(page, 'Control+z', 'Control+z', 'Control+z')
+  await expect(diameter).toHaveValue('74')
+  await press(page, 'Escape')
+
+  // A wall beside all of it: too thick to go, then as thick as it should be, with fewer points than the belly has.
+  await press(page, 'Control+a', '2', 'f')
+  await shop.moveTo(44, 33)
+  const departs = page.locator('.words')
+  await expect(departs).toHaveText(/^departs by [\d.]+ mm at most$/)
+  await page.keyboard.type('60')
+  await press(page, 'Enter')
+  await expect(page.getByRole('alert')).toContainText('bends to that side with a radius of')
+  await page.getByLabel('distance').fill('3')
+  await press(page, 'Tab')
+  const points = page.getByLabel('points', { exact: true })
+  const told = page.locator('form.entry').getByRole('status')
+  await press(page, 'ArrowDown')
+  await expect(points).toHaveValue('5')
+  const five = Number((await told.textContent())?.match(/[\d.]+/)?.[0])
+  await press(page, 'ArrowUp', 'ArrowUp')
+  await expect(points).toHaveValue('7')
+  await expect(told).not.toContainText(String(five))
+  const seven = Number((await told.textContent())?.match(/[\d.]+/)?.[0])
+  expect(seven).toBeLessThan(five)
+  await press(page, 'ArrowDown', 'ArrowDown', 'Enter', 'Escape')
+
+  // The rim: of a half circle, and not flat.
+  await search(page, 'bridge')
+  await shop.click(98, 20)
+  await press(page, 'Escape')
+  await shop.click(98, 20)
+  await shop.click(100.2, 17.8)
+  await press(page, 'Tab', 'Tab', 'Tab')
+  await expect(page.getByText('A straight line; Tab for another')).toBeVisible()
+  await press(page, 'Tab', 'Tab', 'Tab', 'Enter', 'Escape')
+  await expect(said).toHaveText(/^Not made yet: it would be [\d.]+ g of steel C45/)
+  const before = Number((await said.textContent())?.match(/[\d.]+ g/)?.[0].replace(' g', ''))
+
+  // The floor is made thicker: its points are flattened onto one place. What holds them is said, and let go.
+  const [sketch] = (await shop.document()).sketches
+  const corner = sketch?.points.find((p) => p.x > 4 && p.x < 12 && Math.abs(p.y - 19) < 0.01)
+  const floor = [
+    [3, 0],
+    [3, 19],
+    [corner?.x ?? 0, 19],
+  ] as const
+  await pickAll(shop, floor)
+  await expect(shop.card).toContainText('3 picked')
+  const flatten = page.getByRole('group', { name: 'Flatten' })
+  await flatten.getByRole('button', { name: 'place' }).click()
+  await expect(page.getByText(/cannot stand there: it is held by .*gap1 = 3/)).toBeVisible()
+  await press(page, 'Escape')
+  await shop.click(3, 8)
+  await shop.card.getByRole('button', { name: /^Delete .*gap1/ }).click()
+  await press(page, 'Escape')
+  await pickAll(shop, floor)
+  await flatten.getByRole('button', { name: 'place' }).click()
+  await expect(page.getByLabel('From datum')).not.toHaveValue('')
+  const flat = Number(await page.getByLabel('From datum').inputValue())
+  expect(flat).toBeGreaterThan(3)
+  await press(page, 'Escape')
+  const weighs = async (): Promise<number> =>
+    Number((await said.textContent())?.match(/([\d.]+) g/)?.[1])
+  await expect.poll(weighs).not.toBe(before)
+
+  // Turned, of glass, looked at in the studio; all of it comes back.
+  await press(page, '4', 'r')
+  await shop.card.getByRole('button', { name: 'Done' }).click()
+  await page.getByLabel('Material').selectOption({ label: 'soda-lime glass' })
+  await page.getByLabel('Display').selectOption('studio')
+  const mass = shop.figure('mass')
+  await expect(mass).toHaveText(/^[\d.]+ g/)
+  const full = await mass.textContent()
+  await page.reload()
+  await shop.ready()
+  await expect(mass).toHaveText(full ?? '')
+})
+
+test('the shape of an outline is checked, and what is found is mended', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Lamp foot')
+  await shop.chain([
+    [0, 0],
+    [0, 30],
+    [6, 30],
+  ])
+  await press(page, 'Escape', '1', 'd', 'Tab')
+  for (const [x, y] of [
+    [6, 30],
+    [20, 34],
+    [40, 20],
+    [70, 10],
+    [90, 22],
+  ] as const) {
+    await shop.click(x, y)
+  }
+  await press(page, 'Enter', 'Escape', 'a')
+  await shop.click(90, 22)
+  await shop.click(90, 0)
+  await press(page, 'Escape', 'Escape', 'q', 'u')
+  const check = page.getByRole('region', { name: 'Shape check' })
+  await expect(check).toContainText('Inflections')
+  await expect(check).toContainText('a corner of')
+  await check.getByRole('button', { name: 'Go on smoothly' }).first().click()
+  await expect(check).toContainText('a jump of curvature')
+  await check.getByRole('button', { name: 'Smooth in curvature' }).first().click()
+  await expect(check).not.toContainText('a jump of curvature')
+  await expect(check).not.toContainText('a corner of')
+  await press(page, 'Control+z')
+  await expect(check).toContainText('a jump of curvature')
+  await press(page, 'Control+Shift+z', 'u')
+  await expect(check).toContainText('Thinnest')
+  await press(page, 'u')
+  await expect(check).toContainText('Undercuts')
+  // Drawn from its least place all along, the neck is held back; a parting that is none is refused.
+  const parting = page.getByLabel('Parting at')
+  await parting.fill('here')
+  await parting.press('Enter')
+  await expect(check.getByRole('alert')).toBeVisible()
+  await parting.fill('0')
+  await parting.press('Enter')
+  await expect(check.getByRole('alert')).toHaveCount(0)
+  await expect(check.getByText(/mm of outline/).first()).toBeVisible()
+  await press(page, 'Escape')
+  await page.getByRole('combobox', { name: 'Shape check' }).selectOption('off')
+  await expect(check).toHaveCount(0)
+})
