@@ -38,7 +38,7 @@ const card = (summary: PartSummary) => {
     updatedAt: '2026-11-02T10:42:00.000Z',
     summary,
   }
-  return mount(PartCard, { props: { part }, global: { plugins: [router] } })
+  return mount(PartCard, { props: { part, fresh: false }, global: { plugins: [router] } })
 }
 
 describe('the picture on a card', () => {

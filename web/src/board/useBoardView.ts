@@ -23,6 +23,8 @@ const MANY_SIZES = 100
 const ROOMY: Margins = { axial: 44, outer: 70, mirror: 52 }
 /** Outside the part there is always room for one more row of sizes. */
 const LEAST: Margins = { axial: 36, outer: 52, mirror: 30 }
+/** Beside a standing part so large a share of the pane stays free, for a handle or a spout. */
+const BESIDE = 0.2
 
 /** How far out a box goes, in mm. */
 const topOf = (box: Box | undefined): number => Math.max(0, box?.max.y ?? 0, -(box?.min.y ?? 0))
@@ -128,7 +130,11 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
         length,
         room,
       )
-      found = fitted({ ...rest, outer: outer + (board.looksAtEnd ? TABS : 0) })
+      const beside = lie.value === 'standing' ? BESIDE * room : 0
+      found = fitted({
+        ...rest,
+        outer: Math.max(outer, beside) + (board.looksAtEnd ? TABS : 0),
+      })
     }
     board.view = found
   }

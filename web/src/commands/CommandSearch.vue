@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { keyLabel } from './keys'
-import type { Action } from './registry'
+import { alsoCalled } from './alsoCalled'
+import type { Action, Page } from './registry'
 
 const props = defineProps<{ actions: readonly Action[] }>()
 const emit = defineEmits<{ close: [] }>()
@@ -9,13 +10,35 @@ const query = ref('')
 const chosen = ref(0)
 const input = useTemplateRef<HTMLInputElement>('input')
 
+/** What has all the words: first by its name, then by what it does, then by what others call it. */
 const found = computed(() => {
-  const words = query.value.toLowerCase().split(/\s+/)
-  return props.actions.filter((a) => {
-    const text = `${a.label} ${a.help}`.toLowerCase()
-    return words.every((word) => text.includes(word))
-  })
+  const words = query.value.toLowerCase().split(/\s+/).filter(Boolean)
+  const has = (text: string): boolean => words.every((word) => text.toLowerCase().includes(word))
+  const rank = (a: Action): number => {
+    // What can be done now comes before what cannot.
+    const later = a.enabled?.() === false ? 0.5 : 0
+    if (has(a.label)) return later
+    if (has(`${a.label} ${a.help}`)) return 1 + later
+    return has(`${a.label} ${a.help} ${alsoCalled(a.id)}`) ? 2 + later : Infinity
+  }
+  return props.actions
+    .map((action, i) => ({ action, i, rank: rank(action) }))
+    .filter((f) => f.rank < Infinity)
+    .sort((a, b) => (words.length > 0 ? a.rank - b.rank : 0) || a.i - b.i)
+    .map((f) => f.action)
 })
+
+const PAGE_WORDS: Readonly<Record<Page, string>> = {
+  draw: 'Draw',
+  edit: 'Edit',
+  tie: 'Tie',
+  turn: 'Turn',
+  mill: 'Mill',
+}
+
+/** Where it stands: its page of the pad. */
+const standsOn = ({ pages = [] }: Action): string =>
+  pages.length > 0 && pages.length < 3 ? pages.map((p) => PAGE_WORDS[p]).join(', ') : ''
 watch(query, () => (chosen.value = 0))
 onMounted(() => nextTick(() => input.value?.focus()))
 
@@ -62,7 +85,10 @@ function run(action: Action | undefined): void {
           <span>
             <b>{{ action.label }}</b> <span class="soft">{{ action.help }}</span>
           </span>
-          <kbd v-if="action.key">{{ keyLabel(action.key) }}</kbd>
+          <span class="where">
+            <span v-if="standsOn(action)" class="soft">pad, {{ standsOn(action) }}</span>
+            <kbd v-if="action.key">{{ keyLabel(action.key) }}</kbd>
+          </span>
         </li>
       </ul>
       <p v-if="found.length === 0" class="none">No command has these words.</p>
@@ -124,6 +150,14 @@ li[aria-selected='true'] {
 li[aria-disabled='true'] {
   opacity: 0.55;
   cursor: default;
+}
+
+.where {
+  display: flex;
+  flex: none;
+  align-items: baseline;
+  gap: 8px;
+  font-size: 12px;
 }
 
 .none {

@@ -1,6 +1,7 @@
 import { useEventListener } from '@vueuse/core'
 import { ref, watch, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
+import { useRouteStore } from '../store/route'
 import type { Action, Page } from './registry'
 
 const PAGE_KEYS: Readonly<Record<string, Page>> = {
@@ -17,10 +18,12 @@ export function useShortcuts(
   page: Ref<Page>,
 ): { readonly searching: Ref<boolean>; readonly listingKeys: Ref<boolean> } {
   const board = useBoardStore()
+  const route = useRouteStore()
   const searching = ref(false)
   const listingKeys = ref(false)
 
   const run = (action: Action): void => {
+    route.picked = undefined
     if (action.enabled?.() !== false) action.run()
   }
 
@@ -77,6 +80,10 @@ export function useShortcuts(
   /** Typing a figure while a tool takes values opens its fields. */
   const typesValue = (event: KeyboardEvent): boolean => {
     if (event.ctrlKey || event.metaKey || event.altKey) return false
+    if (/^[\d.]$/.test(event.key) && route.takesFigure) {
+      route.typed = { text: event.key }
+      return true
+    }
     if (!board.toolState?.entry || board.field || !/^[\d.(]$/.test(event.key)) return false
     board.taken = []
     board.typing = event.key

@@ -8,7 +8,11 @@ import { clock, day } from '../clock'
 import IconButton from '../ui/IconButton.vue'
 import PartPicture from './PartPicture.vue'
 
-const props = defineProps<{ part: PartCard }>()
+const props = defineProps<{
+  part: PartCard
+  /** It was not on the shelf when one looked last. */
+  fresh: boolean
+}>()
 const emit = defineEmits<{ remove: []; duplicate: []; download: [] }>()
 
 const figures = computed(() => {
@@ -53,7 +57,7 @@ const changed = computed(() => {
       </p>
     </div>
     <footer>
-      <span class="soft small">changed {{ changed }}</span>
+      <span class="soft small"><b v-if="fresh" class="new">new</b> changed {{ changed }}</span>
       <span class="tools">
         <template v-if="!part.damaged">
           <IconButton
@@ -149,6 +153,14 @@ h3 {
 
 .failed {
   color: var(--conflict);
+}
+
+.new {
+  margin-right: 4px;
+  padding: 1px 5px;
+  border-radius: 3px;
+  background: var(--accent-wash);
+  color: var(--accent-deep);
 }
 
 footer {

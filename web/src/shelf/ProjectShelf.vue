@@ -10,7 +10,12 @@ import HandOverDialog from './HandOverDialog.vue'
 import NewPartDialog from './NewPartDialog.vue'
 import PartCard from './PartCard.vue'
 
-const props = defineProps<{ project: ProjectCard; parts: readonly PartOnShelf[] }>()
+const props = defineProps<{
+  project: ProjectCard
+  parts: readonly PartOnShelf[]
+  /** Ids of parts that were not there when one looked last. */
+  fresh: ReadonlySet<string>
+}>()
 const emit = defineEmits<{
   create: [part: Part]
   import: [files: readonly File[]]
@@ -114,6 +119,7 @@ function chosen(event: Event): void {
         v-for="part in parts"
         :key="part.id"
         :part="part"
+        :fresh="fresh.has(part.id)"
         @remove="emit('removePart', part)"
         @duplicate="emit('duplicatePart', part)"
         @download="emit('downloadPart', part)"

@@ -2,10 +2,12 @@
 import type { Part } from '@lathica/core/part'
 import { Button, Modal, Result, Spin } from 'ant-design-vue'
 import { Search } from 'lucide-vue-next'
-import { computed, onMounted, ref } from 'vue'
+import { useStorage } from '@vueuse/core'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PartCard, ProjectCard } from '@lathica/core/wire'
 import DraftList from '../drafts/DraftList.vue'
+import PlainSelect from '../ui/PlainSelect.vue'
 import ThemeButton from '../ui/ThemeButton.vue'
 import ProjectShelf from './ProjectShelf.vue'
 import { useShelf } from './useShelf'
@@ -22,11 +24,32 @@ onMounted(shelf.load)
 const words = computed(() => query.value.toLowerCase().split(/\s+/).filter(Boolean))
 const matches = (part: PartCard): boolean =>
   words.value.every((w) => `${part.name} ${part.summary?.material ?? ''}`.toLowerCase().includes(w))
+/** How parts stand on the shelf; kept in the browser. */
+const order = useStorage<'name' | 'changed'>('lathica.shelf.order', 'name')
+const ORDERS = [
+  { value: 'name' as const, label: 'by name' },
+  { value: 'changed' as const, label: 'last changed first' },
+]
+const sorted = (parts: readonly PartCard[]): readonly PartCard[] =>
+  order.value === 'name' ? parts : [...parts].sort((a, b) => b.updatedAt.localeCompare(a.updatedAt))
 const shown = computed(() =>
   projects.value
-    .map((project) => ({ project, parts: project.parts.filter(matches) }))
+    .map((project) => ({ project, parts: sorted(project.parts.filter(matches)) }))
     .filter(({ parts }) => words.value.length === 0 || parts.length > 0),
 )
+
+/** Parts that were there when one looked at the shelf last; all of them when one looks for the first time. */
+const seen = useStorage<string[]>('lathica.shelf.seen', [])
+const before = new Set(seen.value)
+const fresh = computed(
+  () =>
+    new Set(
+      before.size === 0
+        ? []
+        : projects.value.flatMap((p) => p.parts.flatMap((x) => (before.has(x.id) ? [] : x.id))),
+    ),
+)
+watch(projects, (all) => (seen.value = all.flatMap((p) => p.parts.map((x) => x.id))))
 
 const known = computed(() => new Set(projects.value.flatMap((p) => p.parts.map((part) => part.id))))
 
@@ -60,6 +83,13 @@ async function createProject(): Promise<void> {
         <Search :size="15" :stroke-width="1.5" />
         <input v-model="query" type="search" placeholder="Find a part" aria-label="Find a part" />
       </label>
+      <PlainSelect
+        id="shelf-order"
+        v-model="order"
+        class="order"
+        aria-label="Order of the parts"
+        :options="ORDERS"
+      />
       <Button @click="naming = true">New project</Button>
       <ThemeButton />
     </header>
@@ -85,6 +115,7 @@ async function createProject(): Promise<void> {
         :key="project.id"
         :project="project"
         :parts="parts"
+        :fresh="fresh"
         @create="create(project, $event)"
         @import="bring(project.id, $event)"
         @rename="shelf.renameProject(project.id, $event)"
@@ -140,6 +171,10 @@ h1 {
 
 .gap {
   flex: 1;
+}
+
+.order {
+  width: 160px;
 }
 
 .find {

@@ -130,6 +130,7 @@ export const useBoardStore = defineStore('board', () => {
   function useTool(id: ToolId): void {
     if (id !== toolId.value) hover.value = undefined
     if (id !== 'asking') route.stopAsking()
+    if (id !== 'asking' && id !== 'pick') route.picked = undefined
     field.value = undefined
     closeEntry()
     const state = parts.part && view.value ? beginTool(board, id) : undefined
@@ -170,7 +171,13 @@ export const useBoardStore = defineStore('board', () => {
 
   /** Lets a step ask for faces, edges or regions. */
   function startAsking(ask: Ask): void {
-    route.ask = ask
+    route.ask = {
+      ...ask,
+      take: (ref, adding) => {
+        ask.take(ref, adding)
+        route.picked = stepId.value
+      },
+    }
     useTool('asking')
   }
 

@@ -28,12 +28,22 @@ export const useRouteStore = defineStore('route', () => {
   const marked = shallowRef<readonly string[]>([])
   /** A step just made, whose first field takes the focus. */
   const fresh = ref<string>()
+  /** A figure typed while faces are picked, or right after, which goes into the first field of the step's card. */
+  const typed = shallowRef<{ readonly text: string }>()
+  /** The step for which something was picked last. */
+  const picked = ref<string>()
   /** The body whose card is open. */
   const bodyId = ref<string>()
 
   const openStep = computed<Step | undefined>(() =>
     parts.part?.route.find((s) => s.id === stepId.value),
   )
+  /** Whether a digit is meant for the step's card: while something is picked for it, and until something else is done. */
+  const takesFigure = computed(
+    () =>
+      openStep.value !== undefined && (ask.value !== undefined || picked.value === stepId.value),
+  )
+
   /** How many steps lie behind what is shown: up to the opened one, or as far as the route is run. */
   const shownCount = computed(() => {
     const all = parts.part?.route.length ?? 0
@@ -106,6 +116,7 @@ export const useRouteStore = defineStore('route', () => {
     runTo.value = undefined
     bodyId.value = undefined
     marked.value = []
+    picked.value = undefined
     playing.value = false
     stopAsking()
   }
@@ -118,8 +129,11 @@ export const useRouteStore = defineStore('route', () => {
     litPlace,
     marked,
     fresh,
+    typed,
+    picked,
     bodyId,
     openStep,
+    takesFigure,
     current,
     currentState,
     marks,

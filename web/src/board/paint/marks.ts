@@ -1,4 +1,5 @@
-import type { Vec } from '@lathica/core/geometry'
+import { pointsAlong, type Vec } from '@lathica/core/geometry'
+import { loopsOf } from '@lathica/core/section'
 import { toScreen, type Px } from '../view'
 import { overlap, paintPlate, plateFor, type Plate } from './plate'
 import type { Scene } from './scene'
@@ -9,6 +10,8 @@ const AWAY = 26
 const STEP = 22
 /** Where none is free outwards, they go so far to the side. */
 const BESIDE = 40
+/** So many steps outwards a plate is tried. */
+const FARTHEST = 12
 /** How high the label of a size is, in pixels. */
 const LABEL_HIGH = 20
 
@@ -20,10 +23,11 @@ export function paintMarks(ctx: CanvasRenderingContext2D, scene: Scene): void {
     ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
     ...{ width: wide, height: LABEL_HIGH },
   }))
+  const outlines = scene.marks.length > 0 ? outlinesOf(scene) : []
   for (const { at, words, out } of scene.marks) {
     const foot = toScreen(view, at)
     if (foot.x < 0 || foot.y < 0 || foot.x > width || foot.y > height) continue
-    const plate = clearPlate(ctx, words, foot, directionOf(out, view.lie), placed, scene)
+    const plate = clearPlate(ctx, words, foot, directionOf(out, view.lie), placed, outlines, scene)
     if (!plate) continue
     placed.push(plate)
     ctx.strokeStyle = colours.ink
@@ -53,12 +57,15 @@ function clearPlate(
   foot: Px,
   way: Px,
   placed: readonly Plate[],
+  outlines: readonly Outline[],
   { width, height }: Scene,
 ): Plate | undefined {
   const bare = plateFor(ctx, words, { x: 0, y: 0 })
   const reach = Math.abs(way.x) * (bare.width / 2)
-  for (const aside of [0, 1, -1]) {
-    for (let far = 0; far < 8; far++) {
+  // Where none is clear of the part, one clear of other plates has to do.
+  let second: Plate | undefined
+  for (const aside of [0, 1, -1, 2, -2]) {
+    for (let far = 0; far < FARTHEST; far++) {
       const away = AWAY + far * STEP
       const beside = aside * (bare.width / 2 + BESIDE) * Math.abs(way.y)
       const at = {
@@ -70,8 +77,64 @@ function clearPlate(
         x: Math.min(width - bare.width - 2, Math.max(2, at.x)),
         y: Math.min(height - bare.height - 2, Math.max(2, at.y)),
       }
-      if (!placed.some((p) => overlap(p, plate))) return plate
+      if (placed.some((p) => overlap(p, plate))) continue
+      if (!outlines.some((o) => covers(plate, o))) return plate
+      second ??= plate
     }
   }
-  return undefined
+  return second
+}
+
+/** A loop of a section, or its image below the axis, as corners in pixels. */
+type Outline = readonly Px[]
+
+/** Curves are told by chords within this, in pixels. */
+const CHORD_PX = 2
+
+function outlinesOf({ sections, view }: Scene): Outline[] {
+  return sections.flatMap((section) =>
+    loopsOf(section).flatMap((loop) =>
+      [1, -1].map((side) =>
+        loop.flatMap(({ piece }) =>
+          pointsAlong(piece, CHORD_PX / view.scale)
+            .slice(1)
+            .map((p) => toScreen(view, { x: p.x, y: side * p.y })),
+        ),
+      ),
+    ),
+  )
+}
+
+/** Whether a plate lies over an outline or within it. */
+function covers({ x, y, width, height }: Plate, outline: Outline): boolean {
+  const [right, low] = [x + width, y + height]
+  let inside = false
+  for (const [i, p] of outline.entries()) {
+    const q = outline[(i + 1) % outline.length] ?? p
+    if (crossesBox(p, q, x, y, right, low)) return true
+    const middle = y + height / 2
+    if (p.y > middle !== q.y > middle) {
+      const at = p.x + ((middle - p.y) / (q.y - p.y)) * (q.x - p.x)
+      if (at > x + width / 2) inside = !inside
+    }
+  }
+  return inside
+}
+
+/** Whether a stretch from one place to another comes into a box: what is left of it once it is cut at its four sides. */
+function crossesBox(p: Px, q: Px, left: number, top: number, right: number, low: number): boolean {
+  let [from, to] = [0, 1]
+  for (const [start, way, min, max] of [
+    [p.x, q.x - p.x, left, right],
+    [p.y, q.y - p.y, top, low],
+  ] as const) {
+    if (way === 0) {
+      if (start < min || start > max) return false
+      continue
+    }
+    const [a, b] = [(min - start) / way, (max - start) / way]
+    from = Math.max(from, Math.min(a, b))
+    to = Math.min(to, Math.max(a, b))
+  }
+  return from < to
 }

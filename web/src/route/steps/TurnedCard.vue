@@ -76,6 +76,18 @@ onMounted(async () => {
   input?.select()
 })
 
+// A figure that is typed while faces are picked is meant for the first field.
+watch(
+  () => route.typed,
+  (typed) => {
+    const input = card.value?.querySelector<HTMLInputElement>('.value input')
+    if (!typed || !input) return
+    input.focus()
+    input.value = typed.text
+    input.dispatchEvent(new Event('input'))
+  },
+)
+
 function choose(next: Step): void {
   const problem = edit.take(next)
   refused.value = problem ? `${problem.message} ${problem.mend}` : ''
@@ -157,6 +169,7 @@ function leave(): void {
               :take="(text) => edit.take(field.set(text))"
               @typed="edit.preview(field.set($event))"
               @left="edit.stopPreview()"
+              @done="leave"
             />
             <WordsInput
               v-else-if="field.kind === 'words'"

@@ -19,7 +19,7 @@ const props = defineProps<{
   fault: (text: string, want: Measure) => Problem | undefined
   take: (text: string) => Problem | undefined
 }>()
-const emit = defineEmits<{ typed: [text: string]; left: [] }>()
+const emit = defineEmits<{ typed: [text: string]; left: []; done: [] }>()
 const parts = usePartStore()
 const board = useBoardStore()
 const typed = ref(props.text)
@@ -71,7 +71,12 @@ function turn(by: 1 | -1, event: KeyboardEvent): void {
   onInput()
 }
 
+/** Enter takes what was typed; where it is taken already, one is done. */
 function onEnter(event: KeyboardEvent): void {
+  if (typed.value === props.text && problem.value === undefined) {
+    emit('done')
+    return
+  }
   if (takeTyped()) (event.target as HTMLInputElement).select()
 }
 </script>

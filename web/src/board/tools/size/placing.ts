@@ -1,6 +1,7 @@
 import { add, cross, scale, subtract, type Vec } from '@lathica/core/geometry'
 import {
   entityMap,
+  entityName,
   isGiven,
   lineEnds,
   locator,
@@ -10,7 +11,7 @@ import {
 } from '@lathica/core/sketch'
 import { sizeWord } from '@lathica/core/constraints'
 import { fittingSizes, sameSize, type SizeOffer } from '@lathica/core/edit'
-import { pickAt } from '../../pick'
+import { allAt, pickAt } from '../../pick'
 import { anchorOf } from '../../sizes/measured'
 import { toPlane } from '../../view'
 import type { Board, Overlay, PointerAt, ToolState } from '../tool'
@@ -18,7 +19,7 @@ import type { Board, Overlay, PointerAt, ToolState } from '../tool'
 /** Begins with what is picked, if that can be sized. */
 export function beginSize(board: Board): ToolState {
   const offers = fittingSizes(board.sketch(), board.picks())
-  return offers.length > 0 ? placing(board, board.picks()) : choosing(board)
+  return offers.length > 0 ? placing(board, [board.picks()]) : choosing(board)
 }
 
 /** Waits for something to measure. */
@@ -34,28 +35,36 @@ export function choosing(board: Board): ToolState {
       const id = pickAt(board.sketch(), board.view(), at.px)
       board.setPicks(id === undefined ? [] : [id])
       if (id === undefined) return state
-      return placing(board, [id], at)
+      return placing(board, [[id]], at)
     },
     refresh: () => choosing(board),
   }
   return state
 }
 
+/** Things that are measured between: what was picked, or what lies in the same place. */
+type Reading = readonly string[]
+
 /**
  * Something is picked; a click on more adds to it, a click on empty paper puts the size there.
+ * @param readings what was picked, and what else may have been meant
  * @param turn how many times another of the fitting sizes was asked for
  */
-function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 0): ToolState {
+function placing(board: Board, readings: readonly Reading[], at?: PointerAt, turn = 0): ToolState {
   const sketch = board.sketch()
-  const offers = fittingSizes(sketch, picks)
-  const offer = chooseOffer(board, offers, at, turn)
+  const [picks = []] = readings
+  const all = readings.flatMap((reading) =>
+    fittingSizes(sketch, reading).map((offer) => ({ reading, offer })),
+  )
+  const choose = (place: PointerAt | undefined) => chooseOffer(board, all, place, turn)
+  const chosen = choose(at)
   return {
-    hint: hintFor(offers, offer, board.sketch().plane),
+    hint: hintFor(all.length, chosen?.offer, board.sketch().plane),
     cursor: 'crosshair',
-    ...(offer ? { overlay: overlayOf(board, offer, at) } : {}),
+    ...(chosen ? { overlay: overlayOf(board, chosen, at) } : {}),
     move(next) {
       board.setHover(pickAt(sketch, board.view(), next.px))
-      return placing(board, picks, next, turn)
+      return placing(board, readings, next, turn)
     },
     press(here) {
       const id = pickAt(sketch, board.view(), here.px)
@@ -64,10 +73,14 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
         const fits = fittingSizes(sketch, both).length > 0
         const next = fits ? both : [id]
         board.setPicks(next)
-        return placing(board, next, here)
+        const others = allAt(sketch, board.view(), here.px)
+          .filter((other) => fits && other !== id && !picks.includes(other))
+          .map((other) => [...picks, other])
+        return placing(board, [next, ...others], here)
       }
-      const chosen = chooseOffer(board, offers, here, turn)
-      if (!chosen) return placing(board, picks, here, turn)
+      const found = choose(here)
+      if (!found) return placing(board, readings, here, turn)
+      const chosen = found.offer
       const there = sameSize(sketch, chosen)
       const label = labelFor(board, chosen, here)
       board.openField(
@@ -78,7 +91,7 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
       board.setPicks([])
       return choosing(board)
     },
-    key: (key) => (key === 'Tab' ? placing(board, picks, at, turn + 1) : undefined),
+    key: (key) => (key === 'Tab' ? placing(board, readings, at, turn + 1) : undefined),
     escape() {
       board.setPicks([])
       return choosing(board)
@@ -87,9 +100,17 @@ function placing(board: Board, picks: readonly string[], at?: PointerAt, turn = 
   }
 }
 
-function overlayOf(board: Board, offer: SizeOffer, at: PointerAt | undefined): Overlay {
+function overlayOf(
+  board: Board,
+  { reading: picks, offer }: Read,
+  at: PointerAt | undefined,
+): Overlay {
   const label = at && labelFor(board, offer, at)
-  return { offer, words: [nameOf(offer, board.sketch().plane)], ...(label ? { label } : {}) }
+  const sketch = board.sketch()
+  // Where several things lie in one place it is not seen which of them were picked.
+  const between =
+    picks.length > 1 ? [`from ${picks.map((id) => entityName(sketch, id)).join(' to ')}`] : []
+  return { offer, words: [nameOf(offer, sketch.plane), ...between], ...(label ? { label } : {}) }
 }
 
 /** An angle stays in the sector where its label was put; other sizes find their own place. */
@@ -101,18 +122,25 @@ function labelFor(board: Board, offer: SizeOffer, at: PointerAt): Vec | undefine
   return subtract(toPlane(board.view(), at.px), anchor)
 }
 
-/** Another of the fitting sizes for every Tab, from the one that the label's place tells. */
+/** A size that fits, with what it measures between. */
+interface Read {
+  readonly reading: Reading
+  readonly offer: SizeOffer
+}
+
+/** Another of the fitting sizes for every Tab, from the one of the first reading that the label's place tells. */
 function chooseOffer(
   board: Board,
-  offers: readonly SizeOffer[],
+  all: readonly Read[],
   at: PointerAt | undefined,
   turn: number,
-): SizeOffer | undefined {
-  const likely = at ? likeliest(board.sketch(), offers, toPlane(board.view(), at.px)) : 0
-  const chosen = offers[(likely + turn) % Math.max(1, offers.length)]
-  return chosen?.kind === 'angle' && at
-    ? inSector(board.sketch(), chosen, toPlane(board.view(), at.px))
-    : chosen
+): Read | undefined {
+  const first = all.filter((r) => r.reading === all[0]?.reading).map((r) => r.offer)
+  const likely = at ? likeliest(board.sketch(), first, toPlane(board.view(), at.px)) : 0
+  const chosen = all[(likely + turn) % Math.max(1, all.length)]
+  if (chosen?.offer.kind !== 'angle' || !at) return chosen
+  const offer = inSector(board.sketch(), chosen.offer, toPlane(board.view(), at.px))
+  return { ...chosen, offer }
 }
 
 /**
@@ -177,13 +205,9 @@ function inSector(sketch: Sketch, offer: SizeOffer & { kind: 'angle' }, p: Vec):
   return { ...offer, reversed: alongFirst * alongSecond < 0 }
 }
 
-function hintFor(
-  offers: readonly SizeOffer[],
-  offer: SizeOffer | undefined,
-  plane: SketchPlane,
-): string {
+function hintFor(count: number, offer: SizeOffer | undefined, plane: SketchPlane): string {
   if (!offer) return 'Click a second thing to measure to; Esc starts over.'
-  const more = offers.length > 1 ? ' Tab takes another measure.' : ''
+  const more = count > 1 ? ' Tab takes another measure.' : ''
   return `Click empty paper to put the ${sizeWord(offer.kind, plane)} there, or a second thing.${more}`
 }
 
