@@ -5,9 +5,11 @@ import {
   asThrough,
   controlOf,
   cross,
+  cubic,
   distance,
   evenSpline,
   fittedSpline,
+  joinedCubics,
   nearestOn,
   pointAt,
   splinePieces,
@@ -15,6 +17,7 @@ import {
   tangentAt,
   withPlace,
   withoutPlace,
+  type Cubic,
   type Piece,
   type Spline,
   type Vec,
@@ -325,5 +328,61 @@ describe('a free curve with fewer or more places', () => {
     ).toBeUndefined()
     expect(fittedSpline(belly, 1)).toBeUndefined()
     expect(fittedSpline(asFrame(belly), 3)).toBeUndefined()
+  })
+})
+
+describe('cubics that are joined', () => {
+  const cubicsIn = (spline: Spline): Cubic[] =>
+    splinePieces(spline).flatMap((p) => (p.kind === 'cubic' ? [controlOf(p)] : []))
+
+  test('property: those of one curve are that curve, over its frame', () => {
+    fc.assert(
+      fc.property(eitherWay, (spline) => {
+        const cubics = cubicsIn(spline)
+        const found = joinedCubics(cubics, 1e-9)
+        if (cubics.length === 0) return found.length === 0
+        // Where a curve stands still it has no direction to go on in.
+        const legs = cubics.flatMap(([a, b, c, d]) => [distance(a, b), distance(c, d)])
+        fc.pre(Math.min(...legs) > 1e-3)
+        const [only, ...more] = found
+        if (!only || more.length > 0) return false
+        return off(splinePieces(only.frame), splinePieces(spline)) < 1e-8
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  test('a cubic that was parted is one again, and what has a corner stays two', () => {
+    const whole: Cubic = [
+      { x: 0, y: 10 },
+      { x: 10, y: 30 },
+      { x: 30, y: 30 },
+      { x: 40, y: 12 },
+    ]
+    const piece = cubic(...whole)
+    const parts = [0, 0.2, 0.55, 1].slice(1).map((end, i) => {
+      const start = [0, 0.2, 0.55][i] ?? 0
+      return controlOf({ ...piece, start, end, from: piece.from, to: piece.to })
+    })
+    const [only, ...more] = joinedCubics(parts, 1e-9)
+    expect(more).toEqual([])
+    expect(only?.count).toBe(3)
+    only?.frame.places.forEach((p, i) => expect(distance(p, whole[i] ?? p)).toBeLessThan(1e-9))
+    const corner: Cubic = [
+      { x: 40, y: 12 },
+      { x: 50, y: 40 },
+      { x: 60, y: 30 },
+      { x: 70, y: 12 },
+    ]
+    expect(joinedCubics([whole, corner], 1e-9).map((j) => j.count)).toEqual([1, 1])
+    // Without a corner, but with a jump of curvature.
+    const smooth: Cubic = [
+      { x: 40, y: 12 },
+      { x: 50, y: -6 },
+      { x: 80, y: 60 },
+      { x: 90, y: 12 },
+    ]
+    expect(joinedCubics([whole, smooth], 1e-9).map((j) => j.count)).toEqual([1, 1])
+    expect(joinedCubics([], 1e-9)).toEqual([])
   })
 })

@@ -166,10 +166,19 @@ function foreignSolid(oc: OpenCascade, solid: Shape, scope: Scope): ForeignSolid
   const bend = shapes.length > MANY_FACES ? COARSE_BEND : BEND
   scope.own(new oc.BRepMesh_IncrementalMesh(solid, size / 500, false, bend, false))
   const faces = shapes.map((face) => foreignFace(oc, oc.TopoDS.Face(face)))
-  // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not; those of
-  // surfaces of poles with weights are off by as much as 1e-4 unless they are refined.
-  return { faces, ...bulkOf(oc, solid, !faces.some((f) => f.along?.length === 1)) }
+  // Refined integrals are off by some 1e-7 where a free curve is turned, plain ones are not as long as it is one
+  // cubic. Those of curves of several cubics are off by some 1e-5 unless they are refined, and of surfaces of poles
+  // with weights by as much as 1e-4.
+  const refining = faces.some(isOfSeveral)
+    ? 'ofSeveral'
+    : faces.some((f) => f.along?.length === 1)
+      ? 'plain'
+      : 'refined'
+  return { faces, ...bulkOf(oc, solid, refining) }
 }
+
+/** Whether a face is turned from a curve of several cubics. */
+const isOfSeveral = ({ spline }: ForeignFace): boolean => new Set(spline?.knots).size > 2
 
 function foreignFace(oc: OpenCascade, face: Face): ForeignFace {
   return scoped((scope) => {

@@ -50,7 +50,9 @@ export function writeStepOf(oc: OpenCascade, bodies: readonly WrittenBody[], nam
     writer.Perform(document, FILE, progress)
     const text = oc.FS.readFile(FILE, { encoding: 'utf8' }) as string
     oc.FS.unlink(FILE)
-    const bulks = new Map(products.map((b, i) => [placeholder(i), bulkOf(oc, b.solid.shape, true)]))
+    const bulks = new Map(
+      products.map((b, i) => [placeholder(i), bulkOf(oc, b.solid.shape, 'refined')]),
+    )
     const valid = withValidation(headed(text, name), (product) => bulks.get(product))
     const names = new Map([
       [WHOLE, name],

@@ -8,12 +8,12 @@ import {
   vec,
   type Piece,
 } from '@lathica/core/geometry'
-import { ORIGIN_ID } from '@lathica/core/sketch'
+import { AXIS_ID, ORIGIN_ID } from '@lathica/core/sketch'
 import { profileOf, solidProperties, type Section } from '@lathica/core/section'
 import { packText, type SolidTool } from '@lathica/core/solid'
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
-import { addRevolve, drawDraft } from '@lathica/core/edit'
+import { addRevolve, drawChain, drawCurve, drawDraft, type End } from '@lathica/core/edit'
 import { recoverPart } from '@lathica/core/recover'
 import { writeStep } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, type Kernel } from '../src'
@@ -135,4 +135,74 @@ describe('a part drawn with a free curve', () => {
       expect([...state.sketches.values()].map((s) => s.solution.freedoms)).toEqual([0])
     }
   })
+})
+
+describe('a part with a free curve of many places', () => {
+  const SKETCH = 'sketch2'
+  const BELLY = [
+    [0, 22],
+    [18, 36],
+    [40, 33],
+    [62, 12],
+    [80, 15],
+  ] as const
+  const ended = (x: number, y: number, on?: string): End => ({
+    at: vec(x, y),
+    ...(on === undefined ? {} : { on: [on] }),
+  })
+  const drawn = (way: 'through' | 'frame'): Part => {
+    const part = run(
+      createPart({ name: 'Ink bottle' }),
+      drawChain(SKETCH, [ended(0, 0, AXIS_ID), ended(0, 22)], [['radial']]),
+    )
+    const corner = part.sketches[0]?.points[1]?.id ?? ''
+    const belly = BELLY.slice(1).map(([x, y]) => ended(x, y))
+    const side = run(
+      part,
+      drawCurve({
+        ...{ sketch: SKETCH, way, role: 'outline', square: false },
+        places: [{ at: { x: 0, y: 22 }, point: corner }, ...belly],
+      }),
+    )
+    const mouth = side.sketches[0]?.entities.at(-1)
+    const end = mouth?.kind === 'spline' ? mouth.to : ''
+    return run(
+      side,
+      drawChain(SKETCH, [{ at: { x: 80, y: 15 }, point: end }, ended(80, 0, AXIS_ID)], [[]]),
+      addRevolve(SKETCH),
+    )
+  }
+
+  test.each(['through', 'frame'] as const)(
+    '%s: goes out as one surface and comes back as one curve over a frame, of its size',
+    (way) => {
+      const state = evaluate(drawn(way))
+      const volume = state.bodies[0]?.solid?.volume ?? 0
+      const text = writeStep(state, new Date('2026-11-02T10:42:00Z'))
+      if (text === undefined) throw new Error('there is something to write')
+      expect(text.match(/SURFACE_OF_REVOLUTION/g)).toHaveLength(1)
+      const [solid] = kernel.read(text)
+      // Two ends and the side.
+      expect(solid?.faces).toHaveLength(3)
+      expect((solid?.volume ?? 0) / volume).toBeCloseTo(1, 9)
+      const poles = solid?.faces.flatMap((f) => f.spline?.poles ?? []) ?? []
+      if (way === 'frame') {
+        expect(poles).toHaveLength(BELLY.length)
+        poles.forEach(({ x, y, z }, i) => {
+          // The outline runs round the material the other way.
+          const drawn = BELLY[BELLY.length - 1 - i]
+          expect(Math.hypot(x, y)).toBeCloseTo(drawn?.[1] ?? NaN, 9)
+          expect(z).toBeCloseTo(drawn?.[0] ?? NaN, 9)
+        })
+      }
+      const { part: found } = recoverPart('Came in', kernel.read(text), packText(text))
+      const entities = found.sketches.flatMap((s) => s.entities)
+      expect(entities.map((e) => e.kind).sort()).toEqual(['line', 'line', 'spline'])
+      const curve = entities.find((e) => e.kind === 'spline')
+      const asked = way === 'frame' ? 3 : 5
+      expect(curve?.kind === 'spline' && [curve.way, curve.by.length]).toEqual(['frame', asked])
+      const again = evaluate(found)
+      expect((again.bodies[0]?.solid?.volume ?? 0) / volume).toBeCloseTo(1, 7)
+    },
+  )
 })

@@ -1,5 +1,7 @@
 import {
   controlOf,
+  distance,
+  joinedCubics,
   place,
   radiusOf,
   unit,
@@ -7,10 +9,12 @@ import {
   type CubicPiece,
   type LinePiece,
   type Piece,
+  type Spline,
+  type Vec,
 } from '../geometry'
 import { materialOf } from '../inspect'
 import type { PartState } from '../route'
-import { liesOnAxis, type Region } from '../section'
+import { edgeKey, liesOnAxis, type Region, type SectionEdge } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { StepData } from './exchange/data'
 import { headOf, quoted, writeProducts, type Product } from './exchange/products'
@@ -59,9 +63,9 @@ export function writeStep(state: PartState, at: Date): string | undefined {
  */
 function writeSolid(file: StepData, name: string, region: Region): string {
   const runs = [region.outer, ...region.holes].flatMap((loop, i) =>
-    runsOf(loop.filter((e) => !liesOnAxis(e)).map((e) => e.piece)).map((run) => ({ ...run, i })),
+    runsOf(asSwept(loop.filter((e) => !liesOnAxis(e)))).map((run) => ({ ...run, i })),
   )
-  const reach = (run: { readonly pieces: readonly Piece[] }): number =>
+  const reach = (run: { readonly pieces: readonly Swept[] }): number =>
     Math.min(...run.pieces.map((p) => Math.min(p.from.x, p.to.x)))
   const outside = runs
     .filter((r) => r.i === 0)
@@ -79,18 +83,66 @@ function writeSolid(file: StepData, name: string, region: Region): string {
     : file.add(`BREP_WITH_VOIDS(${quoted(name)},${outer},(${voids.join(',')}))`)
 }
 
+/** A free curve as one: cubics that go on from one another without a jump of curvature. */
+interface FramePiece {
+  readonly kind: 'frame'
+  readonly from: Vec
+  readonly to: Vec
+  readonly frame: Spline
+}
+
+/** What sweeps a face. */
+type Swept = Piece | FramePiece
+
+/** Cubics are joined where that changes none of their control points by more than this, in mm. */
+const AS_ONE = 1e-9
+
+/** The edges of a loop off the axis as what sweeps faces: parts of one free curve are one. */
+function asSwept(edges: readonly SectionEdge[]): Swept[] {
+  // A loop begins where a curve does.
+  const cut = edges.findIndex((e, i) => !areOneCurve(edges.at(i - 1), e))
+  const ordered = cut > 0 ? [...edges.slice(cut), ...edges.slice(0, cut)] : edges
+  const swept: Swept[] = []
+  for (let i = 0; i < ordered.length;) {
+    const run = [ordered[i]]
+    while (areOneCurve(run.at(-1), ordered[i + run.length])) run.push(ordered[i + run.length])
+    i += run.length
+    const pieces = run.flatMap((e) => (e ? [e.piece] : []))
+    const cubics = pieces.flatMap((p) => (p.kind === 'cubic' ? [p] : []))
+    if (cubics.length === 0) {
+      swept.push(...pieces)
+      continue
+    }
+    let first = 0
+    for (const { frame, count } of joinedCubics(cubics.map(controlOf), AS_ONE)) {
+      const [from, to] = [cubics[first]?.from, cubics[first + count - 1]?.to]
+      if (from && to) swept.push({ kind: 'frame', from, to, frame })
+      first += count
+    }
+    swept.push(...cubics.slice(first))
+  }
+  return swept
+}
+
+/** Whether one edge is the next part of another's free curve, off the axis. */
+function areOneCurve(a: SectionEdge | undefined, b: SectionEdge | undefined): boolean {
+  if (a?.piece.kind !== 'cubic' || b?.piece.kind !== 'cubic' || a === b) return false
+  const isMet = distance(a.piece.to, b.piece.from) <= VERTEX_TOLERANCE
+  return isMet && !isPole(b.piece.from.y) && edgeKey(a.name) === edgeKey(b.name)
+}
+
 interface Run {
-  readonly pieces: readonly Piece[]
+  readonly pieces: readonly Swept[]
   /** True for a loop off the axis, whose end is its beginning. */
   readonly closed: boolean
 }
 
 /** Pieces of a loop without those along the axis, parted where it comes to the axis. */
-function runsOf(pieces: readonly Piece[]): Run[] {
+function runsOf(pieces: readonly Swept[]): Run[] {
   const start = pieces.findIndex((p) => isPole(p.from.y))
   if (start < 0) return pieces.length > 0 ? [{ pieces, closed: true }] : []
   const ordered = [...pieces.slice(start), ...pieces.slice(0, start)]
-  const runs: Piece[][] = []
+  const runs: Swept[][] = []
   for (const piece of ordered) {
     if (isPole(piece.from.y)) runs.push([])
     runs.at(-1)?.push(piece)
@@ -137,7 +189,7 @@ const loopOf = (file: StepData, edges: readonly string[]): string =>
  * The face a piece sweeps. Seen from outside the material, once along the piece, round with its end,
  * back along it and against its start runs counter-clockwise.
  */
-function writeFace(file: StepData, piece: Piece, from: Ring, to: Ring): string {
+function writeFace(file: StepData, piece: Swept, from: Ring, to: Ring): string {
   const { surface, agrees } = surfaceOf(file, piece)
   const sense = agrees ? '.T.' : '.F.'
   if (piece.kind === 'line' && isFlat(piece)) {
@@ -164,12 +216,12 @@ function writeFace(file: StepData, piece: Piece, from: Ring, to: Ring): string {
 }
 
 /** The piece itself as an edge, in the half-plane of angle nought. */
-function writeSeam(file: StepData, piece: Piece, from: Ring, to: Ring): string {
+function writeSeam(file: StepData, piece: Swept, from: Ring, to: Ring): string {
   if (piece.kind === 'arc') {
     const sense = piece.counterClockwise ? '.T.' : '.F.'
     return file.add(`EDGE_CURVE('',${from.vertex},${to.vertex},${circleOf(file, piece)},${sense})`)
   }
-  if (piece.kind === 'cubic') {
+  if (piece.kind === 'cubic' || piece.kind === 'frame') {
     return file.add(`EDGE_CURVE('',${from.vertex},${to.vertex},${curveOf(file, piece)},.T.)`)
   }
   const along = unit({ x: piece.to.x - piece.from.x, y: piece.to.y - piece.from.y })
@@ -199,13 +251,14 @@ interface Surface {
   readonly agrees: boolean
 }
 
-function surfaceOf(file: StepData, piece: Piece): Surface {
+function surfaceOf(file: StepData, piece: Swept): Surface {
   switch (piece.kind) {
     case 'line':
       return straightSurface(file, piece)
     case 'arc':
       return roundSurface(file, piece)
-    case 'cubic': {
+    case 'cubic':
+    case 'frame': {
       const surface = file.add(`SURFACE_OF_REVOLUTION('',${curveOf(file, piece)},${axisOf(file)})`)
       // The way round crossed with the way along the piece leads to its left, into the material.
       return { surface, agrees: false }
@@ -216,11 +269,18 @@ function surfaceOf(file: StepData, piece: Piece): Surface {
 const axisOf = (file: StepData): string =>
   file.shared(`AXIS1_PLACEMENT('',${file.point(0, 0, 0)},${file.direction(0, 0, 1)})`)
 
-/** A cubic in the half-plane, exact, run through as its piece is. */
-function curveOf(file: StepData, piece: CubicPiece): string {
-  const points = controlOf(piece).map((p) => file.point(isPole(p.y) ? 0 : p.y, 0, p.x))
-  const ends = '.UNSPECIFIED.,.F.,.F.,(4,4),(0.,1.),.UNSPECIFIED.'
-  return file.add(`B_SPLINE_CURVE_WITH_KNOTS('',3,(${points.join(',')}),${ends})`)
+/** A free curve in the half-plane, exact, run through as its piece is. */
+function curveOf(file: StepData, piece: CubicPiece | FramePiece): string {
+  const [places, spans] =
+    piece.kind === 'frame' ? [piece.frame.places, piece.frame.spans] : [controlOf(piece), [1]]
+  const points = places.map((p) => file.point(isPole(p.y) ? 0 : p.y, 0, p.x))
+  const knots = [0]
+  for (const span of spans) knots.push((knots.at(-1) ?? 0) + span)
+  const often = knots.map((_, i) => (i === 0 || i === knots.length - 1 ? 4 : 1))
+  const told = `(${often.join(',')}),(${knots.map(realText).join(',')})`
+  return file.add(
+    `B_SPLINE_CURVE_WITH_KNOTS('',3,(${points.join(',')}),.UNSPECIFIED.,.F.,.F.,${told},.UNSPECIFIED.)`,
+  )
 }
 
 /** Material lies left of a piece: what runs to the right has it above, and the void below. */

@@ -28,4 +28,5 @@ export {
   type PutIn,
   type Spline,
 } from './spline'
+export { joinedCubics, type Joined } from './joined'
 export { fittedSpline, fittedTo, smoothedSpline, type Fitted } from './fit'

@@ -32,7 +32,7 @@ export const evenSpline = (way: Spline['way'], places: readonly Vec[]): Spline =
 })
 
 /** One cubic of a spline, and how long its parameter runs. */
-interface Stretch {
+export interface Stretch {
   readonly on: Cubic
   readonly length: number
 }
@@ -217,7 +217,14 @@ function polarOf(on: Cubic, x: number, y: number, z: number): Vec {
 /** The same curve over a frame: exactly where it was through places that are apart. */
 export function asFrame(spline: Spline): Spline {
   if (spline.way === 'frame') return spline
-  const stretches = through(spline)
+  return frameOver(through(spline))
+}
+
+/** The cubics of a curve over a frame, end to end. */
+export const cubicsOver = (frame: Spline): readonly Cubic[] => over(frame).map((s) => s.on)
+
+/** The frame whose curve is made of cubics that go on from one another without a jump of curvature. */
+export function frameOver(stretches: readonly Stretch[]): Spline {
   const inner = [0]
   for (const { length } of stretches) inner.push((inner.at(-1) ?? 0) + length)
   const knots = knotsOf(inner)

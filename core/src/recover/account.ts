@@ -45,8 +45,9 @@ export function accountFor(solid: ForeignSolid, about: Line, outline: readonly P
     const isOn = runOf(face, about, size) && off.every((d) => d <= near)
     if (isOn && isFilled(face, about, nearest, near)) {
       turned += area
-      const at = nearest(middleOf(face, about)).piece
-      found[at] = (found[at] ?? 0) + area
+      for (const [at, share] of sharedOut(face, about, nearest, outline)) {
+        found[at] = (found[at] ?? 0) + share * area
+      }
       continue
     }
     other += area
@@ -86,6 +87,26 @@ function isFilled(
   if (face.kind !== 'plane') return true
   const inner = inHalfPlane(face.nodes, about).reduce((least, p) => Math.min(least, p.y), Infinity)
   return middlesOf(face, about).every((p) => nearest(p).distance <= near + SAGGED * inner)
+}
+
+/**
+ * The pieces of an outline that a face is made by, with the shares of it that they make: a curve of several cubics makes
+ * one face.
+ */
+function sharedOut(
+  face: ForeignFace,
+  about: Line,
+  nearest: ReturnType<typeof nearestIn>,
+  outline: readonly Piece[],
+): ReadonlyMap<number, number> {
+  if (!face.spline) return new Map([[nearest(middleOf(face, about)).piece, 1]])
+  const pieces = [...new Set(middlesOf(face, about).map((p) => nearest(p).piece))]
+  const areas = pieces.map((i) => {
+    const piece = outline[i]
+    return piece ? Math.abs(integrate(piece, 0).yAlong) : 0
+  })
+  const whole = areas.reduce((sum, a) => sum + a, 0) || 1
+  return new Map(pieces.map((i, k) => [i, (areas[k] ?? 0) / whole]))
 }
 
 /** The middles of a face's triangles. */

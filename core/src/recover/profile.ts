@@ -11,7 +11,7 @@ import {
   type Draft,
   type End,
 } from '../edit'
-import { controlOf, tangentAt, type Piece, type Vec } from '../geometry'
+import { controlOf, joinedCubics, tangentAt, type Piece, type Spline, type Vec } from '../geometry'
 import type { Part } from '../part'
 import { evaluate } from '../route'
 import { cornersOf } from '../section'
@@ -156,8 +156,22 @@ function draftOf(pieces: readonly Piece[]): Draft {
     return name
   }
   const ties: NewConstraint[] = []
-  const entities = pieces.map((piece, i): Entity => {
+  const curves = wholeCurves(pieces)
+  const entities = pieces.flatMap((piece, i): Entity | readonly Entity[] => {
     const id = `~e${i}`
+    const curve = curves.get(i)
+    if (curve) {
+      const [from, to] = [pointOf(curve.from), pointOf(curve.to)]
+      const by = curve.frame.places.slice(1, -1).map((p) => pointOf({ ...p }))
+      const [fromHandle, toHandle, ...more] = by
+      if (fromHandle !== undefined && toHandle !== undefined && more.length === 0) {
+        return { id, kind: 'curve', from, to, fromHandle, toHandle, role: 'outline' }
+      }
+      const { spans } = curve.frame
+      const own = { fromHandle: '', toHandle: '', role: 'outline' as const }
+      return { id, kind: 'spline', way: 'frame', from, to, by, spans, ...own }
+    }
+    if (curve === null) return []
     const [from, to] = [pointOf(piece.from), pointOf(piece.to)]
     if (piece.kind === 'line') {
       const slope = Math.atan2(
@@ -179,12 +193,46 @@ function draftOf(pieces: readonly Piece[]): Draft {
       counterClockwise: piece.counterClockwise,
     }
   })
-  ties.push(...smoothJoints(pieces))
+  const idOf = (i: number): string => (curves.get(i) === null ? idOf(i - 1) : `~e${i}`)
+  ties.push(...smoothJoints(pieces, idOf))
   return { points, entities, ties }
 }
 
+/**
+ * Cubics that go on from one another without a jump of curvature are one curve over a frame. By the number of the first
+ * of them; null stands for the others.
+ */
+function wholeCurves(
+  pieces: readonly Piece[],
+): ReadonlyMap<number, { readonly frame: Spline; readonly from: Vec; readonly to: Vec } | null> {
+  const ending = (p: Vec): number => pieces.filter((q) => q.from === p || q.to === p).length
+  const found = new Map<number, { frame: Spline; from: Vec; to: Vec } | null>()
+  for (let first = 0; first < pieces.length;) {
+    const run = [pieces[first]].flatMap((p) => (p?.kind === 'cubic' ? [p] : []))
+    for (;;) {
+      const [last, next] = [run.at(-1), pieces[first + run.length]]
+      if (!last || next?.kind !== 'cubic' || next.from !== last.to || ending(last.to) !== 2) break
+      run.push(next)
+    }
+    let at = first
+    for (const { frame, count } of joinedCubics(run.map(controlOf), AS_ONE)) {
+      const [from, to] = [pieces[at]?.from, pieces[at + count - 1]?.to]
+      if (count > 1 && from && to) {
+        found.set(at, { frame, from, to })
+        for (let i = 1; i < count; i++) found.set(at + i, null)
+      }
+      at += count
+    }
+    first += Math.max(1, run.length)
+  }
+  return found
+}
+
+/** Cubics are one curve where joining them moves none of their control points by more than this, in mm. */
+const AS_ONE = 1e-6
+
 /** Where an arc goes on into a line or another arc without a corner. */
-function smoothJoints(pieces: readonly Piece[]): NewConstraint[] {
+function smoothJoints(pieces: readonly Piece[], idOf: (piece: number) => string): NewConstraint[] {
   return pieces.flatMap((a, i) =>
     pieces.slice(i + 1).flatMap((b, k): NewConstraint[] => {
       if (a.kind === 'line' && b.kind === 'line') return []
@@ -192,7 +240,8 @@ function smoothJoints(pieces: readonly Piece[]): NewConstraint[] {
       if (!joint) return []
       const [u, v] = [directionAt(a, joint), directionAt(b, joint)]
       if (Math.abs(u.x * v.y - u.y * v.x) > SMOOTH) return []
-      return [{ kind: 'tangent', curve: `~e${i}`, to: `~e${i + 1 + k}` }]
+      const [curve, to] = [idOf(i), idOf(i + 1 + k)]
+      return curve === to ? [] : [{ kind: 'tangent', curve, to }]
     }),
   )
 }
