@@ -179,3 +179,63 @@ test('the shape of an outline is checked, and what is found is mended', async ({
   await page.getByRole('combobox', { name: 'Shape check' }).selectOption('off')
   await expect(check).toHaveCount(0)
 })
+
+test('a picture is laid behind the board, on the axis and to its true size, and comes back', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Vase after a photograph')
+  const choose = async (name: string, mimeType: string, buffer: Buffer): Promise<void> => {
+    const chooser = page.waitForEvent('filechooser')
+    await search(page, 'picture behind')
+    await (await chooser).setFiles({ name, mimeType, buffer })
+  }
+  // What is no picture, or only says so, is refused.
+  await choose('notes.txt', 'text/plain', Buffer.from('a vase'))
+  await expect(page.getByText('notes.txt: this is no picture.')).toBeVisible()
+  await choose('broken.png', 'image/png', Buffer.from('a vase'))
+  await expect(page.getByText('broken.png: this picture cannot be read.')).toBeVisible()
+  const photograph = await page.evaluate(() => {
+    const canvas = document.createElement('canvas')
+    Object.assign(canvas, { width: 600, height: 400 })
+    const ctx = canvas.getContext('2d')
+    if (ctx) {
+      ctx.fillStyle = '#357'
+      ctx.fillRect(0, 0, 600, 400)
+    }
+    return canvas.toDataURL('image/png').split(',')[1] ?? ''
+  })
+  await choose('vase.png', 'image/png', Buffer.from(photograph, 'base64'))
+  await expect(page.getByText('Click a place on the axis of what is pictured')).toBeVisible()
+  // Its axis is a slanted line in the picture; the part's own becomes that.
+  await shop.click(10, -4)
+  await shop.click(110, 6)
+  await expect(page.getByText('whose distance from another you know')).toBeVisible()
+  const before = (await shop.document()).picture
+  expect(Math.atan2(before?.across.y ?? 0, before?.across.x ?? 1)).toBeCloseTo(
+    -Math.atan2(10, 100),
+    2,
+  )
+  await shop.click(10, 0)
+  await shop.click(60, 0)
+  const distance = page.getByLabel('distance')
+  await distance.fill('0')
+  await press(page, 'Enter')
+  await expect(page.getByRole('alert')).toContainText('greater than zero')
+  await distance.fill('150')
+  await press(page, 'Enter')
+  const card = page.getByRole('region', { name: 'Picture to draw after' })
+  await expect(card).toBeVisible()
+  const after = (await shop.document()).picture
+  expect((after?.across.x ?? 0) / (before?.across.x ?? 1)).toBeCloseTo(3, 1)
+  // It is hidden by a key, and all of it is undone.
+  await press(page, 'Alt+b')
+  await expect(card.getByRole('switch')).not.toBeChecked()
+  await press(page, 'Control+z', 'Control+z')
+  expect((await shop.document()).picture?.across.x).toBeCloseTo(before?.across.x ?? 0, 9)
+  await page.reload()
+  await shop.ready()
+  await expect(card).toBeVisible()
+  await card.getByRole('button', { name: 'Remove' }).click()
+  await expect(card).toHaveCount(0)
+})

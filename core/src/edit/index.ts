@@ -105,3 +105,10 @@ export {
   offeredSlotAcross,
   offeredSweep,
 } from './route/newSolidSteps'
+export {
+  changePicture,
+  layPictureOnAxis,
+  removePicture,
+  scalePicture,
+  setPicture,
+} from './pictureEdits'

@@ -1,7 +1,7 @@
 import { mixed, number, string, type Schema } from 'yup'
 import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
 import { STEP_KINDS } from '../route'
-import { BODY_FIGURES, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
+import { BODY_FIGURES, LONGEST_PICTURE, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
 import {
   byKind,
   coordinate,
@@ -115,6 +115,20 @@ const check = record({
   below: formula,
 })
 
+const place = record({ x: coordinate, y: coordinate })
+const pixels = number().strict().required().integer().min(1).max(20_000)
+
+const picture = record({
+  data: string()
+    .strict()
+    .required()
+    .max(LONGEST_PICTURE)
+    .matches(/^data:image\/(png|jpeg|webp);base64,[A-Za-z0-9+/]+=*$/),
+  ...{ width: pixels, height: pixels, at: place, across: place, down: place },
+  strength: number().strict().required().min(0).max(1),
+  shown: flag,
+})
+
 /** The shape of a part, as `docs/part-file.md` tells it. */
 export const partSchema = record({
   format: exactly('lathica-part'),
@@ -152,6 +166,7 @@ export const partSchema = record({
   sketches: list(sketch),
   route: list(step),
   checks: list(check),
+  picture: optional(picture),
 })
 
 /** The kinds of steps this version runs; others are kept as they are. */

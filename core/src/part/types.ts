@@ -1,6 +1,7 @@
 import type { Measure, UnitSettings } from '../units'
 import type { Sketch } from '../sketch'
 import type { Check } from './checks'
+import type { BoardPicture } from './picture'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
@@ -26,6 +27,8 @@ export interface Part {
   readonly route: readonly Step[]
   /** The inspection sheet. */
   readonly checks: readonly Check[]
+  /** Behind the board; left out where there is none. */
+  readonly picture?: BoardPicture
 }
 
 /** A value that formulas read by its name. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { entityName, isEndSketch } from '@lathica/core/sketch'
 import { computed, ref, useTemplateRef } from 'vue'
+import { bringIntoPart } from '../files/bringIn'
 import { refWords } from '../solid/words'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -12,6 +13,7 @@ import SizeField from './SizeField.vue'
 import SizeLabels from './SizeLabels.vue'
 import SuggestionMenu from './SuggestionMenu.vue'
 import TakenList from './TakenList.vue'
+import { isPictureFile, takePicture } from './boardPicture'
 import { seenFrom } from './endPicture'
 import { useBoardPaint } from './useBoardPaint'
 import { useBoardPointer } from './useBoardPointer'
@@ -54,6 +56,13 @@ const wordsAt = computed(() => {
   }
 })
 
+/** A picture is laid behind the board, other files are brought in. */
+async function drop(event: DragEvent): Promise<void> {
+  for (const file of event.dataTransfer?.files ?? []) {
+    await (isPictureFile(file) ? takePicture(file) : bringIntoPart(file))
+  }
+}
+
 /** Arrow keys go from one point or line to the next, so that the board works without a mouse. */
 const announced = ref('')
 function step(by: number): void {
@@ -77,6 +86,8 @@ function step(by: number): void {
     :data-drawing="isDrawing"
     :data-plane="board.looksAtEnd ? 'end' : 'half'"
     :style="{ cursor: board.toolState?.cursor ?? 'default' }"
+    @dragover.prevent
+    @drop.prevent="drop"
     @keydown.right.exact.prevent="step(1)"
     @keydown.down.exact.prevent="step(1)"
     @keydown.left.exact.prevent="step(-1)"

@@ -7,6 +7,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
+import { imageOf } from './boardPicture'
 import { readColours } from './colours'
 import { refsCalled } from './refs'
 import { useEndLines } from '../endview/useEndLines'
@@ -81,6 +82,11 @@ export function useBoardPaint(
     return parts.state?.steps.find((s) => s.stepId === openStep.id)?.tool
   })
 
+  const picture = computed(() => {
+    const placed = parts.part?.picture
+    const image = placed?.shown ? imageOf(placed) : undefined
+    return placed && image ? { image, placed } : undefined
+  })
   const areas = useAskedAreas()
   const { circles, lines } = useEndLines(
     computed(() => (board.sketch.plane === 'lesserEnd' ? 'left' : 'right')),
@@ -116,6 +122,7 @@ export function useBoardPaint(
           marks: board.looksAtEnd ? [] : route.marks,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.toolState?.overlay,
+          picture: board.looksAtEnd ? undefined : picture.value,
           check: board.looksAtEnd ? undefined : shape.check,
           grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,
         }

@@ -53,6 +53,7 @@ const ALSO_CALLED: Readonly<Record<string, string>> = {
   'go:inspect':
     'weight mass volume centre gravity inertia measure capacity chart wall thickness least',
   'go:dispatch': 'export print printer stl step 3mf svg csv save file download hand over',
+  picture: 'photo image background underlay trace reference canvas',
   bringIn: 'import open load step stl 3mf',
   fit: 'zoom all home',
   save: 'store keep',

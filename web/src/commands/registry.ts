@@ -1,5 +1,6 @@
 import { isEndSketch, type Role } from '@lathica/core/sketch'
 import {
+  changePicture,
   fittingConstraints,
   placeLabels,
   removeItems,
@@ -7,6 +8,7 @@ import {
   setReference,
   setRole,
 } from '@lathica/core/edit'
+import { choosePicture } from '../board/boardPicture'
 import { chooseFiles } from '../files/bringIn'
 import type { IconName } from '../icons/paths'
 import { PAD_CONSTRAINTS } from '../constraints/kinds'
@@ -140,6 +142,20 @@ function sketchActions(): Action[] {
       help: 'Joins two open ends: by a curve that goes on smoothly, round or flat; Tab changes which.',
       tool: 'bridge',
       run: () => board.useTool('bridge'),
+    },
+    {
+      id: 'picture',
+      label: 'Picture behind the board',
+      help: 'A photograph or a sketch to draw after; it can be dropped on the board too.',
+      run: choosePicture,
+    },
+    {
+      id: 'showPicture',
+      label: 'Show or hide the picture',
+      help: 'Hides the picture behind the board, or shows it again.',
+      key: 'Alt+b',
+      enabled: () => parts.part?.picture !== undefined,
+      run: () => void parts.run(changePicture({ shown: parts.part?.picture?.shown === false })),
     },
     {
       id: 'bringIn',

@@ -35,9 +35,13 @@ export function differencesOf(before: Part, after: Part): Difference[] {
       a && b ? stepDifferences(a, b) : told(stepName(a ?? b), a ? 'there' : '', b ? 'there' : ''),
     ),
     ...told('order of the route', orderIn(before, after), orderIn(after, before)),
+    ...told('picture behind the board', pictureIn(before), pictureIn(after)),
     ...told('rows of the inspection sheet', `${before.checks.length}`, `${after.checks.length}`),
   ]
 }
+
+const pictureIn = ({ picture }: Part): string =>
+  picture ? `${picture.width} × ${picture.height} pixels` : ''
 
 const told = (what: string, before: string, after: string): Difference[] =>
   before === after ? [] : [{ what, before, after }]

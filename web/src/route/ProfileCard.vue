@@ -14,6 +14,7 @@ import { usePartStore } from '../store/part'
 import FaultList from './FaultList.vue'
 import ItemRow from './ItemRow.vue'
 import MissingList from './MissingList.vue'
+import PictureFields from './PictureFields.vue'
 import SizeTable from './SizeTable.vue'
 import ValueTable from './ValueTable.vue'
 
@@ -118,6 +119,7 @@ function pickAll(ids: readonly string[] | undefined): void {
   </div>
   <MissingList />
   <SizeTable />
+  <PictureFields />
   <ValueTable />
 </template>
 

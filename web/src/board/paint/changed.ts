@@ -38,6 +38,8 @@ function isAlike(a: Scene, b: Scene): boolean {
     a.hoverRef === b.hoverRef &&
     a.tool === b.tool &&
     a.grid === b.grid &&
+    a.picture?.placed === b.picture?.placed &&
+    a.picture?.image === b.picture?.image &&
     a.check === undefined &&
     b.check === undefined &&
     isSame(a.areas, b.areas) &&

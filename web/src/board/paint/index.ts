@@ -4,6 +4,7 @@ import { paintCheck } from './check'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
+import { paintPicture } from './picture'
 import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
 import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
@@ -18,6 +19,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.fillStyle = scene.colours.paper
   // A pane's size need not be whole pixels; the last ones are filled too.
   ctx.fillRect(0, 0, scene.width + 1, scene.height + 1)
+  paintPicture(ctx, scene)
   paintGrid(ctx, scene)
   if (scene.end) paintEnd(ctx, scene, scene.end)
   else paintSections(ctx, scene)

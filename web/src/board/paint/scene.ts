@@ -1,6 +1,7 @@
 import type { Vec } from '@lathica/core/geometry'
 import type { Sketch } from '@lathica/core/sketch'
 import type { Section } from '@lathica/core/section'
+import type { BoardPicture } from '@lathica/core/part'
 import type { SketchState } from '@lathica/core/route'
 import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
@@ -46,6 +47,8 @@ export interface Scene {
   readonly overlay: Overlay | undefined
   /** What is looked at in the shape of the outline. */
   readonly check?: ShapeCheck | undefined
+  /** What is drawn after. */
+  readonly picture?: { readonly image: HTMLImageElement; readonly placed: BoardPicture } | undefined
   /** Faces and circular edges that the opened step refers to, and the one under the pointer. */
   readonly marked: readonly SectionRef[]
   readonly hoverRef: SectionRef | undefined

@@ -11,6 +11,7 @@ import { moving } from './edit/moving'
 import { offsetting } from './edit/offsetting'
 import { repeating } from './edit/repeating'
 import { idle } from './pick/idle'
+import { placingPicture } from './picture/placing'
 import { placing } from './shape/placing'
 import { SHAPES } from './shape/shapes'
 import { beginSize } from './size/placing'
@@ -51,6 +52,9 @@ export function beginTool(board: Board, id: ToolId): ToolState | undefined {
     case 'curve':
       board.setPicks([])
       return curving(board)
+    case 'placePicture':
+      board.setPicks([])
+      return board.part().picture ? placingPicture(board) : undefined
     case 'bridge':
       return bridging(board)
     case 'curvePoint':

@@ -172,6 +172,7 @@ export type ToolId =
   | 'curve'
   | 'curvePoint'
   | 'bridge'
+  | 'placePicture'
   | ShapeId
   | EditId
   | `tie:${Constraint['kind']}`
