@@ -33,8 +33,11 @@ function readBack(text: string, cut = false): Read {
   reader.TransferRoots(new kernel.Message_ProgressRange())
   const shape = reader.OneShape()
   const [inside, surface] = [new kernel.GProp_GProps(), new kernel.GProp_GProps()]
-  // The plain rule is exact along whole cubics; refining it is not, by 5e-7.
-  if (cut) kernel.BRepGProp.VolumeProperties(shape, inside, 1e-9, false, false)
+  // The plain rule is exact along whole cubics; refining it is not, by 5e-7. Along curves of several cubics it has to be
+  // refined further.
+  const several = /\(4(,1)+,4\)/.test(text)
+  if (several) kernel.BRepGProp.VolumeProperties(shape, inside, 1e-12, false, false)
+  else if (cut) kernel.BRepGProp.VolumeProperties(shape, inside, 1e-9, false, false)
   else kernel.BRepGProp.VolumeProperties(shape, inside, false, false, false)
   kernel.BRepGProp.SurfaceProperties(shape, surface, 1e-9, false)
   const explorer = new kernel.TopExp_Explorer(shape, kernel.TopAbs_ShapeEnum.TopAbs_SOLID)

@@ -5,6 +5,7 @@ import {
   constrain,
   createPart,
   drawChain,
+  drawCurve,
   drawPiece,
   evaluate,
   fittingConstraints,
@@ -218,8 +219,26 @@ describe('every constraint', () => {
       role: 'outline',
       arc: { centre: { x, y }, counterClockwise: true },
     })
-  const part = must(twoLines(), bow(5, 40), bow(40, 45))
-  const { one, two } = parts(part)
+  const bare = must(twoLines(), bow(5, 40), bow(40, 45))
+  const { one, two } = parts(bare)
+  const end = locator(sketchOf(bare))(one.to)
+  const places = [
+    { x: 9, y: 6 },
+    { x: 18, y: 7 },
+    { x: 26, y: -3 },
+    { x: 33, y: 4 },
+  ]
+  const part = must(
+    bare,
+    drawCurve({
+      ...{ sketch: SKETCH, way: 'frame', role: 'outline', square: false },
+      places: [
+        { at: end, point: one.to },
+        ...places.map((p) => ({ at: { x: end.x + p.x, y: end.y + p.y } })),
+      ],
+    }),
+  )
+  const curve = sketchOf(part).entities.at(-1)?.id ?? ''
   const [arc = '', other = ''] = sketchOf(part).entities.flatMap((e) =>
     e.kind === 'arc' ? e.id : [],
   )
@@ -233,6 +252,7 @@ describe('every constraint', () => {
     parallel: [one.id, two.id],
     perpendicular: [one.id, two.id],
     tangent: ['axis', arc],
+    curvature: [one.id, curve],
     concentric: [arc, other],
     equal: [one.id, two.id],
     midpoint: [two.from, one.id],

@@ -46,7 +46,7 @@ const drawing: Sketch = {
     ...{ a: [10, 12], b: [34, 20], c: [60, 41], d: [37, 31], e: [12, 45], f: [36, 46.5] },
     ...{ g: [70, 8], h: [71, 30], m: [90, 30], n: [101, 30], o: [91, 31], q: [95.5, 31] },
     ...{ r: [40, 70], s: [52, 70], t: [40, 82], u: [66, 70], v: [90, 52], w: [60, 74] },
-    ...{ i: [5, 60], j: [12, 72], k: [20, 74], l: [28, 61], z: [22, 5] },
+    ...{ i: [5, 60], j: [12, 72], k: [20, 74], l: [28, 61], y: [30, 50], z: [22, 5] },
   }),
   entities: [
     line('slanted', 'a', 'b'),
@@ -69,6 +69,7 @@ const drawing: Sketch = {
     line('onward', 's', 'u'),
     line('apart', 'v', 'u'),
     { id: 'free', kind: 'curve', from: 'i', fromHandle: 'j', toHandle: 'k', to: 'l', role },
+    line('tail', 'l', 'y'),
   ],
 }
 
@@ -131,6 +132,7 @@ const CONSTRAINTS: readonly Without<Constraint, 'id'>[] = [
   { kind: 'tangent', curve: 'large', to: 'upright' },
   { kind: 'tangent', curve: 'apart', to: 'large' },
   { kind: 'tangent', curve: 'arc', to: 'onward' },
+  { kind: 'curvature', curve: 'free', to: 'tail' },
   { kind: 'concentric', curve: 'large', to: 'small' },
   { kind: 'midpoint', point: 'd', line: 'slanted' },
   { kind: 'symmetric', a: 'e', b: 'z', about: 'slanted' },

@@ -71,6 +71,25 @@ function sharedEnd(sketch: Sketch, a: string, b: string): string | undefined {
   return endsOf(find(sketch, a)).find((p) => endsOf(find(sketch, b)).includes(p))
 }
 
+/** The curvature of a line, an arc or a cubic at one of its ends, as a vector: from its first two derivatives. */
+function bendOf(sketch: Sketch, places: Places, id: string, end: string): Place | undefined {
+  const e = find(sketch, id)
+  if (e?.kind === 'line') return { x: 0, y: 0 }
+  if (e?.kind === 'arc') {
+    const [c, p] = [at(places, e.centre), at(places, end)]
+    const square = far(c, p) ** 2
+    return { x: (c.x - p.x) / square, y: (c.y - p.y) / square }
+  }
+  if (e?.kind !== 'curve') return undefined
+  const row = [e.from, e.fromHandle, e.toHandle, e.to].map((p) => at(places, p))
+  const [a, b, c] = e.from === end ? row : [...row].reverse()
+  if (!a || !b || !c) return undefined
+  const first = { x: 3 * (b.x - a.x), y: 3 * (b.y - a.y) }
+  const second = { x: 6 * (a.x - 2 * b.x + c.x), y: 6 * (a.y - 2 * b.y + c.y) }
+  const k = (first.x * second.y - first.y * second.x) / Math.hypot(first.x, first.y) ** 4
+  return { x: -k * first.y, y: k * first.x }
+}
+
 /** Residuals of a constraint, in mm (angles times 10 mm). */
 export function constraintResiduals(sketch: Sketch, c: Constraint, places: Places): number[] {
   const p = (id: string): Place => at(places, id)
@@ -130,9 +149,18 @@ export function constraintResiduals(sketch: Sketch, c: Constraint, places: Place
       const circle = a ?? b
       return circle ? [Math.abs(off(line(a ? c.to : c.curve), circle.c)) - circle.r] : []
     }
-    // Of free curves, which no sketch here has.
-    case 'curvature':
-      return []
+    case 'curvature': {
+      const shared = sharedEnd(sketch, c.curve, c.to)
+      if (!shared) return []
+      const [one, two] = [c.curve, c.to].map((id) => bendOf(sketch, places, id, shared))
+      const curve = find(sketch, c.curve)
+      if (!one || !two || curve?.kind !== 'curve') return []
+      // Across the curve, times the square of 10 mm, as a length.
+      const p = at(places, shared)
+      const q = at(places, curve.from === shared ? curve.fromHandle : curve.toHandle)
+      const across = { x: (p.y - q.y) / far(p, q), y: (q.x - p.x) / far(p, q) }
+      return [100 * ((one.x - two.x) * across.x + (one.y - two.y) * across.y)]
+    }
     case 'midpoint': {
       const [a, b] = line(c.line)
       return [p(c.point).x - (a.x + b.x) / 2, p(c.point).y - (a.y + b.y) / 2]

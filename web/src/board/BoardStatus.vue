@@ -26,7 +26,12 @@ const drawing = computed(() => {
   return rubber.length + marks.length > 0
 })
 const blank = computed(
-  () => !board.toolState?.entry && !drawing.value && board.isBlank && !shows.value,
+  () =>
+    !board.toolState?.entry &&
+    !drawing.value &&
+    board.isBlank &&
+    !shows.value &&
+    parts.part?.picture?.shown !== true,
 )
 const shows = computed(
   () => !board.looksAtEnd && board.sections.some(({ regions }) => regions.length > 0),

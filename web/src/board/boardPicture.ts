@@ -110,17 +110,21 @@ export async function takePicture(file: File): Promise<void> {
   // Another part may have been opened meanwhile.
   const { view } = board
   if (parts.id !== id || !view) return
-  const placed = filling(read.value, view)
+  const placed = filling(read.value, view, board.pane)
   if (parts.run(setPicture(placed))) board.useTool('placePicture')
 }
 
 /** A picture over most of the pane of a view. */
-function filling(kept: Kept, view: View): BoardPicture {
-  // As far as the axis is from the upper left corner of the pane, twice.
-  const [wide, high] = [2 * Math.abs(view.origin.x) || 400, 2 * Math.abs(view.origin.y) || 300]
-  const scale = 0.8 * Math.min(wide / kept.width, high / kept.height)
-  const left = view.origin.x - (kept.width * scale) / 2
-  const top = view.origin.y - (kept.height * scale) / 2
+function filling(
+  kept: Kept,
+  view: View,
+  pane: { readonly width: number; readonly height: number },
+): BoardPicture {
+  const scale = MOST * Math.min(pane.width / kept.width, pane.height / kept.height)
+  // Its middle on the axis: there that of a turned part is looked for.
+  const [x, y] =
+    view.lie === 'lying' ? [pane.width / 2, view.origin.y] : [view.origin.x, pane.height / 2]
+  const [left, top] = [x - (kept.width * scale) / 2, y - (kept.height * scale) / 2]
   const place = (x: number, y: number) => toPlane(view, { x: left + x * scale, y: top + y * scale })
   const [at, right, low] = [place(0, 0), place(1, 0), place(0, 1)]
   return {
@@ -132,6 +136,9 @@ function filling(kept: Kept, view: View): BoardPicture {
     shown: true,
   }
 }
+
+/** So large a share of the pane a new picture fills. */
+const MOST = 0.9
 
 /** Lets the designer choose a picture. */
 export function choosePicture(): void {

@@ -1,4 +1,4 @@
-import { boundsOf, boxAround, type Box } from '@lathica/core/geometry'
+import { boundsOf, boxAround, type Box, type Vec } from '@lathica/core/geometry'
 import { entityMap, locator } from '@lathica/core/sketch'
 import { greatestRadius, loopsOf } from '@lathica/core/section'
 import { useElementSize } from '@vueuse/core'
@@ -40,6 +40,7 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   const parts = usePartStore()
   const board = useBoardStore()
   const { width, height } = useElementSize(element)
+  watch([width, height], () => (board.pane = { width: width.value, height: height.value }))
 
   /** What lies round the axis as it is seen from the end. */
   const endBox = computed<Box>(() => {
@@ -59,8 +60,20 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
         }),
       ),
     )
-    return boxAround([...drawn, ...turned])
+    return boxAround([...drawn, ...turned, ...pictureCorners()])
   })
+
+  /** What is drawn after is seen whole. */
+  function pictureCorners(): Vec[] {
+    const picture = parts.part?.picture
+    if (!picture?.shown) return []
+    const { at, across, down, width: wide, height: high } = picture
+    const corner = (column: number, row: number): Vec => ({
+      x: at.x + across.x * column + down.x * row,
+      y: Math.max(0, at.y + across.y * column + down.y * row),
+    })
+    return [corner(0, 0), corner(wide, 0), corner(0, high), corner(wide, high)]
+  }
 
   const box = computed(() => (board.looksAtEnd ? endBox.value : halfBox.value))
   /** An end sketch stands upright whichever way the part lies. */

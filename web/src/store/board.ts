@@ -39,6 +39,11 @@ export const useBoardStore = defineStore('board', () => {
   /** Who stands against what was just refused; lit on the drawing while the refusal is read. */
   const accused = shallowRef<readonly string[]>([])
   const view = shallowRef<View>()
+  /** How large the board's pane is, in pixels. */
+  const pane = shallowRef<{ readonly width: number; readonly height: number }>({
+    width: 0,
+    height: 0,
+  })
   /** Counts up when the view should be fitted to the part again. */
   const fitAsked = ref(0)
   const showMarks = ref(true)
@@ -249,6 +254,7 @@ export const useBoardStore = defineStore('board', () => {
     field,
     accused,
     view,
+    pane,
     fitAsked,
     showMarks,
     suggestionsOpen,

@@ -2,7 +2,6 @@ import { bendOf, isFree, type CurvePair, type Entity, type Sketch } from '../../
 import {
   composed,
   offset,
-  onLine,
   roundPoints,
   separation,
   sumEquation,
@@ -55,8 +54,8 @@ function bendingOn(setting: Setting, c: CurvePair): Demand {
   const bend = bendOf(own, areOne(ties, index(own.from), p))
   if (!bend) return nothing
   const [leg, next] = [index(bend.leg), index(bend.next)]
-  // What is beside the leg bends the curve; along a line nothing may be.
-  if (to.kind === 'line') return onLine(c.id, next, setting.line(c.to))
+  // What is beside the leg bends the curve; where it goes on as a line nothing may be.
+  if (to.kind === 'line') return sumEquation(c.id, [[1, offset(next, p, leg)]])
   // What is far off at first must not be made right by a leg of no length: the equation is of curvatures, times an area.
   const area = span(ties.place(p), ties.place(leg)) ** 2 || 1
   const ownBend = bends(bend.share, offset(next, p, leg), separation(p, leg))
