@@ -92,7 +92,14 @@ export {
   revolveOf,
   setAside,
 } from './route/routeEdits'
-export { bodyTouched, combineOf, hostDiameter, offeredGroove, offeredStep } from './route/newSteps'
+export {
+  bodyTouched,
+  combineOf,
+  hostDiameter,
+  offeredGroove,
+  offeredRidges,
+  offeredStep,
+} from './route/newSteps'
 export {
   endExtrudeOf,
   extrudeOf,

@@ -169,6 +169,24 @@ export interface ShellStep extends AnyStep {
   readonly follow: 'turn' | 'solid'
 }
 
+/** Ridges along a cylinder, a cone, a face or a free surface, spaced by the length of its outline. */
+export interface RidgesStep extends AnyStep {
+  readonly kind: 'ridges'
+  readonly body: string
+  /** Key of the face. */
+  readonly on: string
+  readonly shape: 'round' | 'vee' | 'wave'
+  /** Raised from the face, or sunk into it. */
+  readonly side: 'out' | 'in'
+  /** Whether the number is told, or about how far apart they are. */
+  readonly by: 'count' | 'pitch'
+  readonly count: string
+  readonly pitch: string
+  readonly height: string
+  /** Over so much of both ends of the face they grow to their height; empty for none. */
+  readonly fade: string
+}
+
 /** What earlier steps did, again and again along the axis. */
 export interface RepeatStep extends AnyStep {
   readonly kind: 'repeat'
@@ -196,6 +214,7 @@ export type KnownStep =
   | RevolveStep
   | WallStep
   | GrooveStep
+  | RidgesStep
   | BoreStep
   | FilletStep
   | ChamferStep

@@ -39,6 +39,7 @@ const ALSO_CALLED: Readonly<Record<string, string>> = {
   'step:fillet': 'round edge radius',
   'step:chamfer': 'bevel edge',
   'step:groove': 'ring seal undercut relief circlip o-ring',
+  'step:ridges': 'ribs beads waves corrugation fluting pattern knurl grip',
   'step:bore': 'hole drill centre axial thread tap counterbore',
   'step:holes': 'hole drill bolt circle thread tap screw counterbore pattern',
   'step:flats': 'hexagon square wrench spanner across flats nut',

@@ -19,6 +19,7 @@ import {
   changeStep,
   nextStepId,
   offeredGroove,
+  offeredRidges,
   offeredStep,
   revolveOf,
 } from '@lathica/core/edit'
@@ -123,6 +124,22 @@ function groove(): void {
     chosen: () => [],
     take({ body, edge }) {
       if (edge) putStep(offeredGroove(body, edge, 'rectangular', parts.units))
+    },
+  })
+}
+
+/** Ridges stand on the face that is clicked. */
+export function standRidges(): void {
+  const parts = usePartStore()
+  const { bodies } = useRouteStore()
+  useBoardStore().startAsking({
+    hint: 'Click the face that gets ridges, here or on the solid; a curved one will do.',
+    accept: 'face',
+    bodies: () => bodies,
+    chosen: () => [],
+    take({ body, edge }) {
+      const section = bodies.find((b) => b.bodyId === body)?.section
+      if (edge && section) putStep(offeredRidges(body, edge, section, parts.units))
     },
   })
 }

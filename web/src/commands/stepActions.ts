@@ -11,6 +11,7 @@ import {
   makeStep,
   moveBody,
   revolveCut,
+  standRidges,
   type TurnedKind,
 } from './makeStep'
 import { beginSketch } from './beginSketch'
@@ -116,6 +117,13 @@ export function stepActions(): Action[] {
       run: () => makeStep(kind),
     })),
     ...millActions(),
+    {
+      id: 'step:ridges',
+      label: 'Ridges',
+      help: 'Raises ridges on a face, or sinks them into it: round, vee or wave, spaced along its outline.',
+      enabled: hasMaterial,
+      run: standRidges,
+    },
     {
       id: 'step:move',
       label: 'Move or copy body',

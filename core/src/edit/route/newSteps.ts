@@ -1,5 +1,13 @@
-import { STEP_KINDS, hostOf, offeredSizes, type OfferedKind } from '../../route'
-import { combine, edgeKey, type Effect, type Section, type SectionEdge } from '../../section'
+import { lengthOf } from '../../geometry'
+import { STEP_KINDS, hostOf, lengthText, offeredSizes, type OfferedKind } from '../../route'
+import {
+  combine,
+  edgeKey,
+  edgesOf,
+  type Effect,
+  type Section,
+  type SectionEdge,
+} from '../../section'
 import type { UnitSettings } from '../../units'
 import type { GrooveForm, NewStep } from '../../part'
 
@@ -31,6 +39,22 @@ export function offeredGroove(
     place: { from: 'middle', second: '', to: 'middle', distance: '' },
     sizes: offeredSizes(form, hostDiameter(edge), units),
     ...{ count: '1', pitch: '' },
+  }
+}
+
+/** Ridges on a face as they are offered first: round, a dozen of them. */
+export function offeredRidges(
+  body: string,
+  edge: SectionEdge,
+  section: Section,
+  units: UnitSettings,
+): NewStep {
+  const run = edgesOf(section).filter((e) => edgeKey(e.name) === edgeKey(edge.name))
+  const length = run.reduce((sum, e) => sum + lengthOf(e.piece), 0)
+  return {
+    ...{ kind: 'ridges', body, on: edgeKey(edge.name), shape: 'wave', side: 'out' },
+    ...{ by: 'count', count: '12', pitch: lengthText(length / 12, units), fade: '' },
+    height: lengthText(length / 80, units),
   }
 }
 

@@ -17,6 +17,7 @@ import { mirror } from './mirror'
 import { move } from './move'
 import { repeat } from './repeat'
 import { revolve } from './revolve'
+import { ridges } from './ridges'
 import { shell } from './shell'
 import { slot } from './slot'
 import { sweep } from './sweep'
@@ -27,6 +28,7 @@ export const STEP_KINDS = {
   revolve,
   wall,
   groove,
+  ridges,
   bore,
   fillet,
   chamfer,

@@ -18,6 +18,7 @@ import { mirror } from './mirror'
 import { move } from './move'
 import { repeat } from './repeat'
 import { revolve } from './revolve'
+import { ridges } from './ridges'
 import { shell } from './shell'
 import { slot } from './slot'
 import { sweep } from './sweep'
@@ -28,6 +29,7 @@ const STEP_LOOKS: AllStepLooks = {
   revolve,
   wall,
   groove,
+  ridges,
   bore,
   fillet,
   chamfer,

@@ -41,6 +41,7 @@ function faultOf(text: string): Problem | undefined {
 }
 
 function onInput(): void {
+  isTaken = false
   problem.value = undefined
   if (faultOf(typed.value) === undefined) emit('typed', typed.value)
   else emit('left')
@@ -71,13 +72,15 @@ function turn(by: 1 | -1, event: KeyboardEvent): void {
   onInput()
 }
 
-/** Enter takes what was typed; where it is taken already, one is done. */
+/** Enter takes what was typed; once more, and one is done. */
+let isTaken = false
 function onEnter(event: KeyboardEvent): void {
-  if (typed.value === props.text && problem.value === undefined) {
+  if (isTaken && typed.value === props.text) {
     emit('done')
     return
   }
-  if (takeTyped()) (event.target as HTMLInputElement).select()
+  isTaken = takeTyped()
+  if (isTaken) (event.target as HTMLInputElement).select()
 }
 </script>
 
@@ -94,6 +97,7 @@ function onEnter(event: KeyboardEvent): void {
       :aria-label="label"
       :aria-invalid="problem !== undefined"
       @input="onInput"
+      @focus="isTaken = false"
       @blur="takeTyped"
       @keydown.enter.prevent="onEnter"
       @keydown.esc.stop.prevent="onEscape"

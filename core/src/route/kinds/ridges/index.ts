@@ -1,0 +1,16 @@
+import type { RidgesStep } from '../../../part'
+import { exactly, formula, id, key } from '../../../part/fields'
+import { RIDGE_SHAPES } from './shapes'
+import { ridges as run } from './run'
+import type { StepRules } from '../kind'
+
+export const ridges: StepRules<RidgesStep> = {
+  name: 'ridges',
+  fields: {
+    ...{ body: id, on: key, shape: exactly(...RIDGE_SHAPES), side: exactly('out', 'in') },
+    ...{ by: exactly('count', 'pitch'), count: formula, pitch: formula },
+    ...{ height: formula, fade: formula },
+  },
+  again: ['repeat', 'mirror'],
+  run,
+}
