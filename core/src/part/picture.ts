@@ -1,4 +1,7 @@
-import type { Vec } from '../geometry'
+interface Place {
+  readonly x: number
+  readonly y: number
+}
 
 /**
  * A picture behind the board, to draw after. It lies in the half-section: a pixel of it stands at `at` and as many times
@@ -11,10 +14,10 @@ export interface BoardPicture {
   readonly width: number
   readonly height: number
   /** Where its upper left corner is, in mm. */
-  readonly at: Vec
+  readonly at: Place
   /** From one column to the next, and from one row to the next, in mm. */
-  readonly across: Vec
-  readonly down: Vec
+  readonly across: Place
+  readonly down: Place
   /** How much of it is seen, from 0 to 1. */
   readonly strength: number
   readonly shown: boolean
