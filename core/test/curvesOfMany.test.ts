@@ -42,9 +42,8 @@ import {
   type Part,
   type Piece,
   type SketchSpline,
-  type Vec,
 } from '../src'
-import { must, sketchOf } from './support/parts'
+import { must, placeIn, sketchOf, splineIn } from './support/parts'
 
 const SKETCH = 'sketch2'
 const at = (x: number, y: number, more: Partial<End> = {}): End => ({ at: { x, y }, ...more })
@@ -62,22 +61,16 @@ function bottle(way: SketchSpline['way'] = 'through'): Part {
     foot,
     curve(way, [at(0, 22, { point: end }), at(18, 36), at(45, 30), at(62, 12), at(80, 14)]),
   )
-  const mouth = splineOf(side).to
+  const mouth = splineIn(side).to
   return must(
     side,
     drawChain(SKETCH, [at(80, 14, { point: mouth }), at(80, 0, { on: [AXIS_ID] })], [[]]),
   )
 }
 
-function splineOf(part: Part, number = 0): SketchSpline {
-  const found = sketchOf(part).entities.filter((e) => e.kind === 'spline')[number]
-  if (found?.kind !== 'spline') throw new Error('there is no such curve')
-  return found
-}
-
 const shape = (part: Part, ...numbers: readonly number[]): Piece[] =>
   (numbers.length === 0 ? [0] : numbers).flatMap((n) => [
-    ...piecesOf(splineOf(part, n), locator(sketchOf(part))),
+    ...piecesOf(splineIn(part, n), locator(sketchOf(part))),
   ])
 
 /** How far places of one shape lie off another, in mm. */
@@ -87,7 +80,6 @@ function off(one: readonly Piece[], two: readonly Piece[]): number {
 }
 
 const length = (pieces: readonly Piece[]): number => pieces.reduce((s, p) => s + lengthOf(p), 0)
-const placeOf = (part: Part, id: string): Vec => locator(sketchOf(part))(id)
 
 describe('a free curve of many places', () => {
   test.each(['through', 'frame'] as const)(
@@ -114,7 +106,7 @@ describe('a free curve of many places', () => {
           .flatMap((r) => r.outer)
           .flatMap((e) => (e.piece.kind === 'cubic' ? [e.name.entity] : [])),
       )
-      expect([...names]).toEqual([splineOf(part).id])
+      expect([...names]).toEqual([splineIn(part).id])
     },
   )
 
@@ -129,9 +121,9 @@ describe('a free curve of many places', () => {
   test('follows its points, and comes back from the part file as it was', () => {
     const part = must(bottle(), addRevolve(SKETCH))
     const before = evaluate(part).bodies[0]?.solid?.volume ?? 0
-    const point = splineOf(part).by[0] ?? ''
+    const point = splineIn(part).by[0] ?? ''
     const pushed = must(part, movePoints(SKETCH, new Map([[point, { x: 18, y: 44 }]])))
-    expect(placeOf(pushed, point).y).toBeCloseTo(44, 9)
+    expect(placeIn(pushed, point).y).toBeCloseTo(44, 9)
     expect(evaluate(pushed).bodies[0]?.solid?.volume).toBeGreaterThan(before * 1.1)
     const again = readPart(JSON.parse(JSON.stringify(toDocument(pushed))))
     expect(again.ok && again.value).toEqual(pushed)
@@ -146,8 +138,8 @@ describe('a free curve of many places', () => {
           const part = bottle(way)
           const before = shape(part)
           const place = pointAt(before[n] ?? before[0] ?? never(), t)
-          const more = must(part, putPointIn(SKETCH, splineOf(part).id, place))
-          expect(splineOf(more).by).toHaveLength(splineOf(part).by.length + 1)
+          const more = must(part, putPointIn(SKETCH, splineIn(part).id, place))
+          expect(splineIn(more).by).toHaveLength(splineIn(part).by.length + 1)
           expect(off(before, shape(more))).toBeLessThan(1e-7)
           expect(length(shape(more))).toBeCloseTo(length(before), 7)
         },
@@ -158,15 +150,15 @@ describe('a free curve of many places', () => {
 
   test('loses a point that is deleted or taken out, and goes on through the others', () => {
     const part = bottle()
-    const { id, by } = splineOf(part)
+    const { id, by } = splineIn(part)
     const [, second = ''] = by
     for (const command of [removeItems(SKETCH, [second]), takePointOut(SKETCH, id, second)]) {
       const less = must(part, command)
-      expect(splineOf(less).by).toEqual(by.filter((p) => p !== second))
-      expect(splineOf(less).spans).toHaveLength(3)
+      expect(splineIn(less).by).toEqual(by.filter((p) => p !== second))
+      expect(splineIn(less).spans).toHaveLength(3)
       expect(sketchOf(less).points.some((p) => p.id === second)).toBe(false)
     }
-    const end = perform(part, takePointOut(SKETCH, id, splineOf(part).to))
+    const end = perform(part, takePointOut(SKETCH, id, splineIn(part).to))
     expect(end.ok || end.problem.code).toBe('curve.end')
     // Without its inner points it is a line between its ends.
     const bare = must(part, removeItems(SKETCH, [...by]))
@@ -177,13 +169,13 @@ describe('a free curve of many places', () => {
 
   test('is turned from places to a frame and back with its shape kept', () => {
     const part = bottle()
-    const frame = must(part, turnWay(SKETCH, splineOf(part).id))
-    expect(splineOf(frame)).toMatchObject({ way: 'frame', fromHandle: '', toHandle: '' })
+    const frame = must(part, turnWay(SKETCH, splineIn(part).id))
+    expect(splineIn(frame)).toMatchObject({ way: 'frame', fromHandle: '', toHandle: '' })
     // As many control points as places, and two.
-    expect(splineOf(frame).by).toHaveLength(5)
+    expect(splineIn(frame).by).toHaveLength(5)
     expect(off(shape(part), shape(frame))).toBeLessThan(1e-9)
-    const back = must(frame, turnWay(SKETCH, splineOf(frame).id))
-    expect(splineOf(back).way).toBe('through')
+    const back = must(frame, turnWay(SKETCH, splineIn(frame).id))
+    expect(splineIn(back).way).toBe('through')
     expect(off(shape(part), shape(back))).toBeLessThan(1e-9)
   })
 
@@ -193,7 +185,7 @@ describe('a free curve of many places', () => {
       const part = bottle(way)
       const before = shape(part)
       const place = pointAt(before[1] ?? never(), 0.4)
-      const two = must(part, split(SKETCH, splineOf(part).id, place))
+      const two = must(part, split(SKETCH, splineIn(part).id, place))
       expect(off(before, shape(two, 0, 1))).toBeLessThan(1e-7)
       const tie = sketchOf(two).constraints.find((c) => c.kind === 'tangent')
       expect(tie).toBeDefined()
@@ -201,13 +193,13 @@ describe('a free curve of many places', () => {
       const turnAt = (here: Part): number => {
         const locate = locator(sketchOf(here))
         const [u, v] = [
-          directionAt(splineOf(here, 0), locate, 'end'),
-          directionAt(splineOf(here, 1), locate, 'start'),
+          directionAt(splineIn(here, 0), locate, 'end'),
+          directionAt(splineIn(here, 1), locate, 'start'),
         ]
         return u && v ? u.x * v.y - u.y * v.x : NaN
       }
-      const handle = splineOf(two, 1).fromHandle
-      const { x, y } = placeOf(two, handle)
+      const handle = splineIn(two, 1).fromHandle
+      const { x, y } = placeIn(two, handle)
       const pull = (here: Part): Part =>
         must(here, movePoints(SKETCH, new Map([[handle, { x: x + 2, y: y + 6 }]])))
       expect(turnAt(pull(two))).toBeCloseTo(0, 7)
@@ -218,9 +210,9 @@ describe('a free curve of many places', () => {
 
   test('is split at one of its own places without a new point', () => {
     const part = bottle()
-    const { id, by } = splineOf(part)
-    const two = must(part, split(SKETCH, id, placeOf(part, by[1] ?? '')))
-    expect([splineOf(two).to, splineOf(two, 1).from]).toEqual([by[1], by[1]])
+    const { id, by } = splineIn(part)
+    const two = must(part, split(SKETCH, id, placeIn(part, by[1] ?? '')))
+    expect([splineIn(two).to, splineIn(two, 1).from]).toEqual([by[1], by[1]])
     expect(off(shape(part), shape(two, 0, 1))).toBeLessThan(1e-9)
     const end = perform(part, split(SKETCH, id, { x: 80, y: 14 }))
     expect(end.ok || end.problem.code).toBe('split.end')
@@ -235,19 +227,19 @@ describe('a free curve of many places', () => {
         createPart({ name: 'Cap' }),
         curve(way, [at(0, 0, { point: ORIGIN_ID }), at(4, 18), at(16, 26), at(40, 26)], true),
       )
-      const own = splineOf(dome)
+      const own = splineIn(dome)
       expect(curveEnd(sketchOf(dome), own, own.from)).toBe('square')
       expect(curveEnd(sketchOf(dome), own, own.to)).toBe('free')
       const start = directionAt(own, locator(sketchOf(dome)), 'start')
       expect(start?.x).toBeCloseTo(0, 9)
       expect(start?.y).toBeCloseTo(1, 9)
       const free = must(dome, setCurveEnd(SKETCH, own.id, own.from, 'free'))
-      expect(curveEnd(sketchOf(free), splineOf(free), own.from)).toBe('free')
+      expect(curveEnd(sketchOf(free), splineIn(free), own.from)).toBe('free')
       const tip = must(
         createPart({ name: 'Cap' }),
         curve(way, [at(0, 0, { on: [AXIS_ID] }), at(14, 18), at(40, 26)], false),
       )
-      expect(curveEnd(sketchOf(tip), splineOf(tip), splineOf(tip).from)).toBe('free')
+      expect(curveEnd(sketchOf(tip), splineIn(tip), splineIn(tip).from)).toBe('free')
     },
   )
 
@@ -255,10 +247,10 @@ describe('a free curve of many places', () => {
     '%s: goes on smoothly from a line, which stays',
     (way) => {
       const part = bottle(way)
-      const { id, to, from } = splineOf(part)
+      const { id, to, from } = splineIn(part)
       const smooth = must(part, setCurveEnd(SKETCH, id, to, 'smooth'))
-      expect(curveEnd(sketchOf(smooth), splineOf(smooth), to)).toBe('smooth')
-      const along = directionAt(splineOf(smooth), locator(sketchOf(smooth)), 'end')
+      expect(curveEnd(sketchOf(smooth), splineIn(smooth), to)).toBe('smooth')
+      const along = directionAt(splineIn(smooth), locator(sketchOf(smooth)), 'end')
       // The mouth is radial.
       expect(along?.x).toBeCloseTo(0, 7)
       // Put on twice it is the same, and alone it is refused.
@@ -275,31 +267,31 @@ describe('a free curve of many places', () => {
       createPart({ name: 'Ink bottle' }),
       curve('through', [at(0, 10), at(20, 20), at(40, 15)]),
     )
-    const own = splineOf(first)
+    const own = splineIn(first)
     const on = must(
       first,
       curve('through', [at(40, 15, { point: own.to }), at(60, 20), at(80, 12)]),
     )
     expect(sketchOf(on).entities).toHaveLength(1)
-    expect(splineOf(on).by).toHaveLength(3)
-    expect(splineOf(on).spans).toEqual([1, 1, 1, 1])
+    expect(splineIn(on).by).toHaveLength(3)
+    expect(splineIn(on).spans).toEqual([1, 1, 1, 1])
     const before = must(on, curve('through', [at(0, 10, { point: own.from }), at(-20, 14)]))
     expect(sketchOf(before).entities).toHaveLength(1)
-    expect(placeOf(before, splineOf(before).from)).toMatchObject({ x: -20, y: 14 })
-    expect(splineOf(before).to).toBe(splineOf(on).to)
+    expect(placeIn(before, splineIn(before).from)).toMatchObject({ x: -20, y: 14 })
+    expect(splineIn(before).to).toBe(splineIn(on).to)
   })
 
   test('gives a point of its own to what is drawn onto it', () => {
     const part = bottle()
-    const { id, by } = splineOf(part)
+    const { id, by } = splineIn(part)
     const place = pointAt(shape(part)[1] ?? never(), 0.5)
     const more = must(
       part,
       drawChain(SKETCH, [at(place.x, place.y, { on: [id] }), at(place.x + 5, place.y + 20)], [[]]),
     )
-    expect(splineOf(more).by).toHaveLength(by.length + 1)
+    expect(splineIn(more).by).toHaveLength(by.length + 1)
     const line = sketchOf(more).entities.at(-1)
-    expect(line?.kind === 'line' && splineOf(more).by.includes(line.from)).toBe(true)
+    expect(line?.kind === 'line' && splineIn(more).by.includes(line.from)).toBe(true)
     expect(off(shape(part), shape(more))).toBeLessThan(1e-9)
   })
 
@@ -308,14 +300,14 @@ describe('a free curve of many places', () => {
       createPart({ name: 'Ink bottle' }),
       curve('through', [at(5, 10), at(20, 20), at(40, 15)]),
     )
-    const both = must(part, mirrorItems(SKETCH, [splineOf(part).id], AXIS_ID))
-    const image = splineOf(both, 1)
+    const both = must(part, mirrorItems(SKETCH, [splineIn(part).id], AXIS_ID))
+    const image = splineIn(both, 1)
     const moved = must(
       both,
-      movePoints(SKETCH, new Map([[splineOf(both).by[0] ?? '', { x: 22, y: 30 }]])),
+      movePoints(SKETCH, new Map([[splineIn(both).by[0] ?? '', { x: 22, y: 30 }]])),
     )
-    const [one, two] = [splineOf(moved).by[0] ?? '', image.by[0] ?? ''].map((p) =>
-      placeOf(moved, p),
+    const [one, two] = [splineIn(moved).by[0] ?? '', image.by[0] ?? ''].map((p) =>
+      placeIn(moved, p),
     )
     expect(one?.y).toBeGreaterThan(21)
     expect([two?.x, two?.y]).toEqual([one?.x, -(one?.y ?? 0)])
@@ -328,10 +320,10 @@ describe('a free curve of many places', () => {
     const round = perform(part, curve('through', [at(5, 10), at(20, 20), at(5, 10)]))
     expect(round.ok || round.problem.code).toBe('curve.closed')
     const drawn = must(part, curve('through', [at(5, 10), at(20, 20), at(40, 15)]))
-    const [inner = ''] = splineOf(drawn).by
+    const [inner = ''] = splineIn(drawn).by
     const fallen = must(drawn, movePoints(SKETCH, new Map([[inner, { x: 5, y: 10 }]])))
     expect(length(shape(fallen))).toBeGreaterThan(30)
-    const put = perform(fallen, putPointIn(SKETCH, splineOf(fallen).id, { x: 30, y: 14 }))
+    const put = perform(fallen, putPointIn(SKETCH, splineIn(fallen).id, { x: 30, y: 14 }))
     expect(put.ok || put.problem.code).toBe('curve.together')
   })
 })
@@ -341,16 +333,16 @@ describe('the points of a free curve by number', () => {
     '%s: are as many as are asked for, near to the shape',
     (way) => {
       const part = bottle(way)
-      const { id, to } = splineOf(part)
+      const { id, to } = splineIn(part)
       const smooth = must(part, setCurveEnd(SKETCH, id, to, 'smooth'))
       const more = must(smooth, setPointCount(SKETCH, id, 14))
-      expect(splineOf(more).by).toHaveLength(12)
-      const told = refitted(sketchOf(smooth), splineOf(smooth), 14)?.deviation ?? NaN
+      expect(splineIn(more).by).toHaveLength(12)
+      const told = refitted(sketchOf(smooth), splineIn(smooth), 14)?.deviation ?? NaN
       expect(off(shape(smooth), shape(more))).toBeLessThanOrEqual(told + 1e-3)
       // What holds its end goes on to.
-      expect(curveEnd(sketchOf(more), splineOf(more), to)).toBe('smooth')
+      expect(curveEnd(sketchOf(more), splineIn(more), to)).toBe('smooth')
       const few = must(more, setPointCount(SKETCH, id, 5))
-      expect(splineOf(few).by).toHaveLength(3)
+      expect(splineIn(few).by).toHaveLength(3)
       expect(sketchOf(few).points).toHaveLength(
         sketchOf(smooth).points.length + (way === 'through' ? 1 : 0),
       )
@@ -360,7 +352,7 @@ describe('the points of a free curve by number', () => {
 
   test('are refused where they are no number, or where sizes hold them', () => {
     const part = bottle()
-    const { id, by } = splineOf(part)
+    const { id, by } = splineIn(part)
     for (const count of [1, 2.5, 201, NaN]) {
       const refused = perform(part, setPointCount(SKETCH, id, count))
       expect(refused.ok || refused.problem.code).toBe('curve.count')
@@ -375,12 +367,12 @@ describe('the points of a free curve by number', () => {
 describe('points that are told where to stand', () => {
   test('stand there, and what hangs on them follows', () => {
     const part = bottle()
-    const { by } = splineOf(part)
+    const { by } = splineIn(part)
     const one = must(part, placePoints(SKETCH, [by[0] ?? ''], { y: 40 }))
-    expect(placeOf(one, by[0] ?? '')).toMatchObject({ x: 18, y: 40 })
+    expect(placeIn(one, by[0] ?? '')).toMatchObject({ x: 18, y: 40 })
     const all = must(one, placePoints(SKETCH, [...by], { y: 25 }))
-    expect(by.map((p) => placeOf(all, p).y)).toEqual([25, 25, 25])
-    expect(by.map((p) => placeOf(all, p).x)).toEqual([18, 45, 62])
+    expect(by.map((p) => placeIn(all, p).y)).toEqual([25, 25, 25])
+    expect(by.map((p) => placeIn(all, p).x)).toEqual([18, 45, 62])
     expect(sketchOf(all).constraints).toEqual(sketchOf(part).constraints)
   })
 

@@ -45,10 +45,9 @@ import {
   type Entity,
   type Part,
   type Piece,
-  type SketchSpline,
   type Vec,
 } from '../src'
-import { must, sketchOf } from './support/parts'
+import { must, placeIn, sketchOf, splineIn } from './support/parts'
 
 const SKETCH = 'sketch2'
 const at = (x: number, y: number, more: Partial<End> = {}): End => ({ at: { x, y }, ...more })
@@ -58,13 +57,7 @@ const entity = (part: Part, number: number): Entity => {
   if (!found) throw new Error('there is no such piece')
   return found
 }
-function splineOf(part: Part, number = 0): SketchSpline {
-  const found = sketchOf(part).entities.filter((e) => e.kind === 'spline')[number]
-  if (found?.kind !== 'spline') throw new Error('there is no such curve')
-  return found
-}
 const shape = (part: Part, e: Entity): readonly Piece[] => piecesOf(e, locator(sketchOf(part)))
-const placeOf = (part: Part, id: string): Vec => locator(sketchOf(part))(id)
 const refusal = (part: Part, command: Command): string => {
   const result = perform(part, command)
   return result.ok ? 'taken' : result.problem.code
@@ -86,7 +79,7 @@ function cup(): Part {
     places: [at(10, 20, { point: end }), at(26, 30), at(44, 31), at(62, 22), at(76, 24)],
   })
   const drawn = must(foot, belly)
-  const { id, from } = splineOf(drawn)
+  const { id, from } = splineIn(drawn)
   return must(drawn, setCurveEnd(SKETCH, id, from, 'smooth'))
 }
 
@@ -118,13 +111,13 @@ describe('what lies beside a free curve', () => {
     const part = cup()
     const told: number[] = []
     for (const count of [4, 7, 15]) {
-      const asked = beside(part, { ids: [splineOf(part).id], count })
+      const asked = beside(part, { ids: [splineIn(part).id], count })
       const [fit] = besideFits(part, asked)
       const wall = must(part, offsetChain(asked))
-      const own = splineOf(wall, 1)
+      const own = splineIn(wall, 1)
       expect(own.by).toHaveLength(count - 2)
       told.push(fit?.fitted.deviation ?? NaN)
-      const outer = shape(wall, splineOf(wall))
+      const outer = shape(wall, splineIn(wall))
       const off = shape(wall, own).flatMap((piece) =>
         Array.from({ length: 400 }, (_, i) => {
           const p = pointAt(piece, i / 400)
@@ -141,7 +134,7 @@ describe('what lies beside a free curve', () => {
     const part = cup()
     const wall = must(part, offsetChain(beside(part)))
     expect(evaluate(wall).sketches.get(SKETCH)?.solution.disagreements).toEqual([])
-    const [outer, inner] = [0, 1].map((n) => splineOf(wall, n))
+    const [outer, inner] = [0, 1].map((n) => splineIn(wall, n))
     if (!outer || !inner) throw new Error('there are two')
     const [a, b] = [outer, inner].map((c) => shape(wall, c)[0])
     if (!a || !b) throw new Error('both have a shape')
@@ -150,7 +143,7 @@ describe('what lies beside a free curve', () => {
     expect(curveEnd(sketchOf(wall), inner, inner.from)).toBe('smooth')
     const size = sketchOf(wall).sizes[0]?.id ?? ''
     const thick = must(wall, changeSize(SKETCH, size, '4'))
-    const [out, inn] = [0, 1].map((n) => placeOf(thick, splineOf(thick, n).from).y)
+    const [out, inn] = [0, 1].map((n) => placeIn(thick, splineIn(thick, n).from).y)
     expect((out ?? 0) - (inn ?? 0)).toBeCloseTo(4, 8)
   })
 
@@ -164,22 +157,22 @@ describe('what lies beside a free curve', () => {
       }),
     )
     const point = entity(corner, 0)
-    expect('to' in point && splineOf(corner).from).toBe('to' in point ? point.to : '')
+    expect('to' in point && splineIn(corner).from).toBe('to' in point ? point.to : '')
     for (const side of [
       { x: 20, y: 10 },
       { x: -5, y: 50 },
     ]) {
       const both = must(corner, offsetChain(beside(corner, { side, formula: '2', count: 12 })))
-      const inner = splineOf(both, 1)
+      const inner = splineIn(both, 1)
       const [line] = sketchOf(both)
         .entities.filter((e) => e.kind === 'line')
         .slice(1)
       if (!line) throw new Error('a line lies beside the line')
       // They share their corner, and both keep the distance up to it.
       expect([line.from, line.to]).toContain(inner.from)
-      const place = placeOf(both, inner.from)
+      const place = placeIn(both, inner.from)
       expect(Math.abs(place.x)).toBeCloseTo(2, 6)
-      const outer = shape(both, splineOf(both))
+      const outer = shape(both, splineIn(both))
       const away = shape(both, inner).flatMap((piece) =>
         [0.2, 0.5, 0.8, 1].map((t) =>
           Math.min(...outer.map((o) => nearestOn(o, pointAt(piece, t)).distance)),
@@ -191,7 +184,7 @@ describe('what lies beside a free curve', () => {
 
   test('closer than a bend goes is said with the greatest that goes; a number of points that is none too', () => {
     const part = cup()
-    const ids = [splineOf(part).id]
+    const ids = [splineIn(part).id]
     const refused = perform(part, offsetChain(beside(part, { ids, formula: '40' })))
     expect(refused.ok || refused.problem.code).toBe('offset.tight')
     const most = Number(/less than ([\d.]+) mm/.exec(refused.ok ? '' : refused.problem.mend)?.[1])
@@ -232,15 +225,15 @@ describe('a free curve that is smoothed', () => {
   test.each(['through', 'frame'] as const)(
     '%s: keeps its ends, its places and what is told of them',
     (way) => {
-      const part = way === 'through' ? cup() : must(cup(), turnWay(SKETCH, splineOf(cup()).id))
-      const before = splineOf(part)
+      const part = way === 'through' ? cup() : must(cup(), turnWay(SKETCH, splineIn(cup()).id))
+      const before = splineIn(part)
       const smooth = must(part, smoothCurve(SKETCH, before.id, 30))
-      const after = splineOf(smooth)
+      const after = splineIn(smooth)
       expect(after.way).toBe(way)
       expect(after.by).toHaveLength(before.by.length)
       expect(curveEnd(sketchOf(smooth), after, after.from)).toBe('smooth')
       for (const end of [before.from, before.to]) {
-        expect(distance(placeOf(part, end), placeOf(smooth, end))).toBeLessThan(1e-5)
+        expect(distance(placeIn(part, end), placeIn(smooth, end))).toBeLessThan(1e-5)
       }
       expect(refusal(part, smoothCurve(SKETCH, before.id, 0))).toBe('curve.wave')
       const held = must(
@@ -294,10 +287,10 @@ describe('an end that bends on', () => {
     'has the curvature of a %s it meets, and keeps it',
     (kind) => {
       const part = after(kind)
-      const { id, from } = splineOf(part, kind === 'curve' ? 1 : 0)
+      const { id, from } = splineIn(part, kind === 'curve' ? 1 : 0)
       expect(meets(part).jump).toBeGreaterThan(1e-3)
       const bent = must(part, setCurveEnd(SKETCH, id, from, 'bend'))
-      const own = (p: Part) => splineOf(p, kind === 'curve' ? 1 : 0)
+      const own = (p: Part) => splineIn(p, kind === 'curve' ? 1 : 0)
       expect(curveEnd(sketchOf(bent), own(bent), from)).toBe('bend')
       // Whose points tell how it bends: over a frame.
       expect(own(bent).way).toBe('frame')
@@ -320,7 +313,7 @@ describe('an end that bends on', () => {
 
   test('needs something that tells how it bends', () => {
     const part = cup()
-    const { id, to } = splineOf(part)
+    const { id, to } = splineIn(part)
     expect(refusal(part, setCurveEnd(SKETCH, id, to, 'bend'))).toBe('curve.alone')
     const next = drawCurve({
       ...{ sketch: SKETCH, way: 'frame', role: 'outline', square: false },
@@ -328,7 +321,7 @@ describe('an end that bends on', () => {
     })
     const both = must(part, next)
     // Through places what a curve's bend is hangs on all of them.
-    const { id: own, from } = splineOf(both, 1)
+    const { id: own, from } = splineIn(both, 1)
     expect(refusal(both, setCurveEnd(SKETCH, own, from, 'bend'))).toBe('curve.bend')
     const framed = must(both, turnWay(SKETCH, id))
     expect(refusal(framed, setCurveEnd(SKETCH, own, from, 'bend'))).toBe('taken')
@@ -344,7 +337,7 @@ describe('a bridge', () => {
       drawChain(SKETCH, [at(4, 14), at(40, 14)], [['axial']]),
     )
   const rim = (part: Part): [string, string] => {
-    const found = openEnds(sketchOf(part)).filter((p) => placeOf(part, p).x === 40)
+    const found = openEnds(sketchOf(part)).filter((p) => placeIn(part, p).x === 40)
     return [found[0] ?? '', found[1] ?? '']
   }
   const bridged = (shapeOf: BridgeShape, fullness: [number, number] = [1, 1]): Part => {
@@ -376,7 +369,7 @@ describe('a bridge', () => {
     expect(reach(bridged('smooth'))).toBeCloseTo(43, 6)
     expect(reach(bridged('smooth', [2, 2]))).toBeCloseTo(46, 6)
     const part = bridged('smooth')
-    const own = splineOf(part)
+    const own = splineIn(part)
     expect([own.from, own.to].map((p) => curveEnd(sketchOf(part), own, p))).toEqual([
       'smooth',
       'smooth',
@@ -385,7 +378,7 @@ describe('a bridge', () => {
 
   test('bends on at both ends where it is asked to', () => {
     const part = bridged('bend')
-    const own = splineOf(part)
+    const own = splineIn(part)
     expect(curveEnd(sketchOf(part), own, own.from)).toBe('bend')
     expect(curveEnd(sketchOf(part), own, own.to)).toBe('bend')
     const pieces = shape(part, own)
@@ -398,15 +391,15 @@ describe('a bridge', () => {
 
   test('keeps a curve smooth that had no direction of its own at its end', () => {
     const part = cup()
-    const { to } = splineOf(part)
+    const { to } = splineIn(part)
     const wall = must(part, drawChain(SKETCH, [at(20, 12), at(76, 18)], [[]]))
-    const inner = openEnds(sketchOf(wall)).find((p) => placeOf(wall, p).y === 18) ?? ''
+    const inner = openEnds(sketchOf(wall)).find((p) => placeIn(wall, p).y === 18) ?? ''
     const bridge = { sketch: SKETCH, fullness: [1, 1] as const, ends: [to, inner] as const }
     for (const shapeOf of ['smooth', 'round'] as const) {
       const joined = must(wall, bridgeEnds({ ...bridge, shape: shapeOf }))
       // Farther than its handles reach: they go along.
       const pushed = must(joined, nudgePoints(SKETCH, [to], { x: 3, y: 4 }))
-      const [curve, bridged] = [splineOf(pushed), entity(pushed, -1)].map((e) => shape(pushed, e))
+      const [curve, bridged] = [splineIn(pushed), entity(pushed, -1)].map((e) => shape(pushed, e))
       const [a, b] = [curve?.at(-1), bridged?.[0]]
       if (!a || !b) throw new Error('both have a shape')
       expect(cross(tangentAt(a, 1), tangentAt(b, 0))).toBeCloseTo(0, 7)
@@ -424,8 +417,8 @@ describe('a bridge', () => {
     expect(refusal(part, bridge([a, a]))).toBe('bridge.zero')
     expect(refusal(part, bridge(rim(part), { fullness: [0, 1] }))).toBe('bridge.full')
     const ahead = must(part, drawChain(SKETCH, [at(60, 20), at(70, 25)], [[]]))
-    const far = openEnds(sketchOf(ahead)).find((p) => placeOf(ahead, p).x === 60) ?? ''
-    const [upper] = rim(part).filter((p) => placeOf(part, p).y === 20)
+    const far = openEnds(sketchOf(ahead)).find((p) => placeIn(ahead, p).x === 60) ?? ''
+    const [upper] = rim(part).filter((p) => placeIn(part, p).y === 20)
     expect(refusal(ahead, bridge([upper ?? '', far], { shape: 'round' }))).toBe('bridge.line')
   })
 
@@ -467,10 +460,10 @@ describe('a bridge', () => {
 describe('points that are pushed and flattened', () => {
   test('are pushed by a step, and what hangs on them follows', () => {
     const part = cup()
-    const { by } = splineOf(part)
+    const { by } = splineIn(part)
     const pushed = must(part, nudgePoints(SKETCH, by.slice(0, 2), { x: 0, y: 1 }))
-    expect(by.map((p) => placeOf(pushed, p).y)).toEqual([31, 32, 22])
-    expect(curveEnd(sketchOf(pushed), splineOf(pushed), splineOf(pushed).from)).toBe('smooth')
+    expect(by.map((p) => placeIn(pushed, p).y)).toEqual([31, 32, 22])
+    expect(curveEnd(sketchOf(pushed), splineIn(pushed), splineIn(pushed).from)).toBe('smooth')
   })
 
   test.each([
@@ -478,8 +471,8 @@ describe('points that are pushed and flattened', () => {
     ['place', 'x'],
   ] as const)('lie on one %s, once or from then on', (onto, coordinate) => {
     const part = cup()
-    const { by } = splineOf(part)
-    const values = (p: Part): number[] => by.map((id) => placeOf(p, id)[coordinate])
+    const { by } = splineIn(part)
+    const values = (p: Part): number[] => by.map((id) => placeIn(p, id)[coordinate])
     const mean = values(part).reduce((s, v) => s + v, 0) / by.length
     const once = must(part, flattenPoints(SKETCH, by, onto, false))
     values(once).forEach((v) => expect(v).toBeCloseTo(mean, 9))
@@ -493,17 +486,17 @@ describe('points that are pushed and flattened', () => {
 
   test('lie on the line between the outer two, once or from then on', () => {
     const part = cup()
-    const { by, from, to } = splineOf(part)
+    const { by, from, to } = splineIn(part)
     const ids = [by[0] ?? '', by[1] ?? '', to]
     const flat = must(part, flattenPoints(SKETCH, ids, 'line', true))
-    const [a, b, c] = ids.map((id) => placeOf(flat, id))
+    const [a, b, c] = ids.map((id) => placeIn(flat, id))
     if (!a || !b || !c) throw new Error('there are three')
-    expect(a).toEqual(placeOf(part, ids[0] ?? ''))
+    expect(a).toEqual(placeIn(part, ids[0] ?? ''))
     expect(cross(subtract(b, a), subtract(c, a))).toBeCloseTo(0, 9)
     const held = sketchOf(flat).entities.at(-1)
     expect(held).toMatchObject({ kind: 'line', role: 'construction' })
     const pushed = must(flat, nudgePoints(SKETCH, [to], { x: 0, y: 8 }))
-    const [d, e, f] = ids.map((id) => placeOf(pushed, id))
+    const [d, e, f] = ids.map((id) => placeIn(pushed, id))
     expect(cross(subtract(e ?? a, d ?? a), subtract(f ?? a, d ?? a))).toBeCloseTo(0, 8)
     expect(refusal(part, flattenPoints(SKETCH, [from], 'radius', false))).toBe('flatten.few')
     expect(refusal(part, flattenPoints(SKETCH, ids.slice(1), 'line', false))).toBe('flatten.few')
@@ -511,7 +504,7 @@ describe('points that are pushed and flattened', () => {
 
   test('that a size holds stay, and what holds them is named', () => {
     const part = cup()
-    const { by } = splineOf(part)
+    const { by } = splineIn(part)
     const sized = must(
       part,
       addSize(SKETCH, { kind: 'diameter', point: by[0] ?? '' }, '60'),

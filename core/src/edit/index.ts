@@ -24,8 +24,6 @@ export { removeItems } from './sketch/remove'
 export { bringMeshes, bringSolids, type BroughtMesh, type BroughtSolid } from './route/bring'
 export {
   arcAbout,
-  arcAlong,
-  arcThrough,
   centredRectangle,
   circle,
   polygon,

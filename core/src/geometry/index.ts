@@ -28,5 +28,6 @@ export {
   type PutIn,
   type Spline,
 } from './spline'
+export { arcAlong, arcThrough, type ArcBetween } from './arcs'
 export { joinedCubics, type Joined } from './joined'
 export { fittedSpline, fittedTo, smoothedSpline, type Fitted } from './fit'

@@ -1,5 +1,15 @@
 import { fail, succeed, type Result } from '../../../result'
-import { add, cross, distance, dot, scale, subtract, unit, type Vec } from '../../../geometry'
+import {
+  add,
+  arcAlong,
+  cross,
+  distance,
+  dot,
+  scale,
+  subtract,
+  unit,
+  type Vec,
+} from '../../../geometry'
 import {
   directionAt,
   endsOf,
@@ -16,7 +26,6 @@ import type { Part } from '../../../part'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { Command } from '../../command'
 import { placeDraft, type Draft } from '../draft'
-import { arcAlong } from '../shapes'
 import { setCurveEnd } from './ends'
 
 /** How two open ends are joined. */

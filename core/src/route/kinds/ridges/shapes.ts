@@ -1,5 +1,6 @@
 import {
   arc,
+  arcThrough,
   cubic,
   distance,
   line,
@@ -26,8 +27,9 @@ export const RIDGE_PIECES: Readonly<
 > = {
   vee: (from, crest, to) => [line(from.at, crest.at), line(crest.at, to.at)],
   round: (from, crest, to) => {
-    const through = arcOver(from.at, crest.at, to.at)
-    return through ? [through] : [line(from.at, crest.at), line(crest.at, to.at)]
+    const through = arcThrough(from.at, crest.at, to.at)
+    if (!through) return [line(from.at, crest.at), line(crest.at, to.at)]
+    return [arc(from.at, to.at, through.centre, through.counterClockwise)]
   },
   wave: (from, crest, to) => [flank(from, crest), flank(crest, to)],
 }
@@ -50,19 +52,6 @@ const projected = (place: Along, onto: Along): Vec => {
   const off = subtract(place.at, onto.at)
   const far = off.x * onto.way.x + off.y * onto.way.y
   return add(onto.at, scale(onto.way, far))
-}
-
-/** The arc from one place over a second to a third; undefined where they are in line. */
-function arcOver(from: Vec, over: Vec, to: Vec): Piece | undefined {
-  const [u, v] = [subtract(over, from), subtract(to, from)]
-  const turn = u.x * v.y - u.y * v.x
-  if (Math.abs(turn) <= 1e-9 * distance(from, over) * distance(from, to)) return undefined
-  const [uu, vv] = [u.x * u.x + u.y * u.y, v.x * v.x + v.y * v.y]
-  const centre = add(from, {
-    x: (v.y * uu - u.y * vv) / (2 * turn),
-    y: (u.x * vv - v.x * uu) / (2 * turn),
-  })
-  return arc(from, to, centre, turn > 0)
 }
 
 /** Beyond this share of its width a round ridge would be more than half a circle. */

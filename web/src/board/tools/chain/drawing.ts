@@ -1,4 +1,4 @@
-import { arc, distance, line, type Piece } from '@lathica/core/geometry'
+import { arc, arcAlong, arcThrough, distance, line, type Piece } from '@lathica/core/geometry'
 import {
   AXIS_ID,
   locator,
@@ -9,7 +9,7 @@ import {
   isFree,
 } from '@lathica/core/sketch'
 import type { NewConstraint } from '@lathica/core/constraints'
-import { arcAlong, arcThrough, drawPiece, type End } from '@lathica/core/edit'
+import { drawPiece, type End } from '@lathica/core/edit'
 import { wholeChain } from '../../pick'
 import { snapAt, snapOverlay, stillThere } from '../snapping'
 import { toPlane, toScreen } from '../../view'

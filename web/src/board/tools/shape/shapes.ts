@@ -1,6 +1,7 @@
 import type { Problem } from '@lathica/core/result'
 import {
   arc,
+  arcThrough,
   cross,
   distance,
   dot,
@@ -12,7 +13,6 @@ import {
 } from '@lathica/core/geometry'
 import {
   arcAbout,
-  arcThrough,
   centredRectangle,
   circle,
   polygon,
