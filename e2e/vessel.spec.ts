@@ -239,3 +239,69 @@ test('a picture is laid behind the board, on the axis and to its true size, and 
   await card.getByRole('button', { name: 'Remove' }).click()
   await expect(card).toHaveCount(0)
 })
+
+test('a ridged pot: waves along a free curve, fading, hollowed after; everything follows', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Ridged pot')
+  await shop.chain([
+    [0, 0],
+    [0, 25],
+  ])
+  await press(page, 'Tab', 'Tab', 'Tab')
+  for (const [x, y] of [
+    [22, 40],
+    [50, 38],
+    [80, 26],
+  ] as const) {
+    await shop.click(x, y)
+  }
+  await press(page, 'Tab')
+  await shop.click(80, 0)
+  await press(page, 'Escape', 'q', '4', 'r')
+  const mass = shop.figure('mass')
+  await expect(mass).toHaveText(/kg$/)
+  const plain = await mass.textContent()
+  await press(page, 'Escape', 'Escape')
+  await search(page, 'corrugation')
+  await shop.click(40, 40.3)
+  await expect(shop.card).toContainText('20 Ridges')
+  await expect(mass).not.toHaveText(plain ?? '')
+  // Round ones as high as that are refused with what goes; waves take it.
+  const height = page.getByLabel('Height')
+  await page.getByLabel('Shape').selectOption('round')
+  await height.fill('9')
+  await press(page, 'Enter')
+  await expect(shop.card).toContainText('more than half circles')
+  await page.getByLabel('Shape').selectOption('wave')
+  await height.fill('2')
+  await press(page, 'Enter')
+  await page.getByLabel('Number').fill('20')
+  await press(page, 'Enter')
+  await page.getByLabel('Fade over').fill('20')
+  // Enter takes it, and once more closes the card.
+  await press(page, 'Enter', 'Enter')
+  await expect(shop.card).not.toContainText('20 Ridges')
+  await expect(shop.route).toContainText('20 × wave, 2 high')
+  const ridged = await mass.textContent()
+  // A digit after the faces of a shell are picked is its thickness.
+  await press(page, '4', 's')
+  await shop.click(80, 12)
+  await page.keyboard.type('3')
+  await expect(page.getByLabel('Thickness', { exact: true })).toHaveValue('3')
+  await press(page, 'Enter', 'Enter')
+  await expect(shop.route).toContainText('3 inwards')
+  await expect(mass).not.toHaveText(ridged ?? '')
+  const hollow = await mass.textContent()
+  // The belly is pushed: ridges and wall follow.
+  await shop.click(22, 40)
+  await press(page, 'Control+ArrowUp')
+  await expect(mass).not.toHaveText(hollow ?? '')
+  await expect(page.getByText('fails')).toHaveCount(0)
+  await press(page, 'Control+z')
+  await expect(mass).toHaveText(hollow ?? '')
+  await page.reload()
+  await shop.ready()
+  await expect(mass).toHaveText(hollow ?? '')
+})

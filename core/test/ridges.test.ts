@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
   AXIS_ID,
@@ -158,6 +159,31 @@ describe('ridges', () => {
       )
     },
   )
+
+  test('property: of any number and height they stand, or are refused, and never take away what they should add', () => {
+    const plain = pot()
+    const whole = volume(plain)
+    fc.assert(
+      fc.property(
+        fc.constantFrom('round', 'vee', 'wave') as fc.Arbitrary<'round' | 'vee' | 'wave'>,
+        fc.constantFrom('out', 'in') as fc.Arbitrary<'out' | 'in'>,
+        fc.integer({ min: 1, max: 60 }),
+        fc.integer({ min: 2, max: 40 }),
+        (shape, way, count, tenths) => {
+          const more = { shape, side: way, count: String(count), height: String(tenths / 10) }
+          const made = ridged(plain, more)
+          const state = last(made)
+          if (state?.status !== 'done') {
+            return ['ridges.high', 'ridges.crossing', 'ridges.wide'].includes(
+              state?.problem?.code ?? '',
+            )
+          }
+          return way === 'out' ? volume(made) > whole : volume(made) < whole
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
 
   test('by a pitch fill their face evenly, and say how many they are', () => {
     const made = ridged(block(20, 20), { by: 'pitch', pitch: '7', shape: 'vee', height: '1' })

@@ -1,5 +1,12 @@
 import { lengthOf } from '../../geometry'
-import { STEP_KINDS, hostOf, lengthText, offeredSizes, type OfferedKind } from '../../route'
+import {
+  STEP_KINDS,
+  hostOf,
+  lengthText,
+  offeredSizes,
+  twoDigits,
+  type OfferedKind,
+} from '../../route'
 import {
   combine,
   edgeKey,
@@ -53,8 +60,8 @@ export function offeredRidges(
   const length = run.reduce((sum, e) => sum + lengthOf(e.piece), 0)
   return {
     ...{ kind: 'ridges', body, on: edgeKey(edge.name), shape: 'wave', side: 'out' },
-    ...{ by: 'count', count: '12', pitch: lengthText(length / 12, units), fade: '' },
-    height: lengthText(length / 80, units),
+    ...{ by: 'count', count: '12', pitch: lengthText(twoDigits(length / 12), units), fade: '' },
+    height: lengthText(twoDigits(length / 80), units),
   }
 }
 

@@ -11,6 +11,5 @@ export const ridges: StepRules<RidgesStep> = {
     ...{ by: exactly('count', 'pitch'), count: formula, pitch: formula },
     ...{ height: formula, fade: formula },
   },
-  again: ['repeat', 'mirror'],
   run,
 }
