@@ -56,6 +56,7 @@ export function turnsBeside(
   by: number,
 ): readonly { readonly of: CubicPiece; readonly tight: boolean }[] {
   const own = controlOf(piece)
+  if (isSurelyFree(own, by)) return [{ of: piece, tight: false }]
   const stops = [0, ...tightChanges(own, by), 1]
   return stops.slice(1).map((high, i) => {
     const low = stops[i] ?? 0
@@ -72,6 +73,24 @@ function freeAt(own: Cubic, by: number, t: number): number {
   const free = 1 - (by * cross(slope, cubicBend(own, t))) / norm(slope) ** 3
   // Where the curve stands still its bend has no number.
   return Number.isFinite(free) ? free : 1
+}
+
+/** What is surely free takes less than this share of any radius of curvature, by bounds that are no tighter. */
+const SURELY = 0.9
+
+/**
+ * Whether a cubic nowhere turns too tightly for a distance, by what its control points say: its speed is nowhere less
+ * than its legs along their mean way, its curvature no more than the greatest leg times the greatest second difference
+ * over the cube of that.
+ */
+function isSurelyFree([a, b, c, d]: Cubic, by: number): boolean {
+  const legs = [subtract(b, a), subtract(c, b), subtract(d, c)] as const
+  const way = unit(subtract(d, a))
+  const slowest = 3 * Math.min(...legs.map((leg) => dot(leg, way)))
+  if (!(slowest > 0)) return false
+  const fastest = 3 * Math.max(...legs.map(norm))
+  const bend = 6 * Math.max(norm(subtract(legs[1], legs[0])), norm(subtract(legs[2], legs[1])))
+  return Math.abs(by) * fastest * bend < SURELY * slowest ** 3
 }
 
 /** Places looked at for a change between free and tight. */
