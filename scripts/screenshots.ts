@@ -46,7 +46,11 @@ try {
     await shop.label('⌀35').hover()
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
-  await take('model-lamp', (shop) => shop.openPart('Gauge lamp'))
+  await take('model-lamp', async (shop, page) => {
+    await shop.openPart('Gauge lamp')
+    // The curvature of its foot as a comb.
+    await press(page, 'u')
+  })
   await take('unsaved-work', async (shop, page) => {
     // Another tab is closed with work that the server never saw.
     const left = new Workshop(await page.context().newPage())
