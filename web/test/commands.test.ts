@@ -6,6 +6,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { defineComponent, h, nextTick, ref } from 'vue'
 import CommandSearch from '../src/commands/CommandSearch.vue'
 import { keyLabel } from '../src/commands/keys'
+import { ALSO_CALLED } from '../src/commands/alsoCalled'
 import { PAD_KEYS, createActions, type Action, type Page } from '../src/commands/registry'
 import { useShortcuts } from '../src/commands/useShortcuts'
 import ToolPad from '../src/pad/ToolPad.vue'
@@ -69,6 +70,11 @@ describe('the registry of actions', () => {
         expect.stringMatching(/^[A-Z].*[.;]$/),
       ])
     }
+  })
+
+  it('is found by other words only for what there is', () => {
+    const known = new Set(actions.map((a) => a.id))
+    expect(Object.keys(ALSO_CALLED).filter((id) => !known.has(id))).toEqual([])
   })
 
   it('says of each action what it does', () => {

@@ -19,12 +19,12 @@ const scaleBar = computed(() => {
     text: `${formatLength(length, parts.units)} ${parts.units.length}`,
   }
 })
-/** Over material that stands there already a hint would hide more than it tells. */
 /** What is being drawn is not written over. */
 const drawing = computed(() => {
   const { rubber = [], marks = [] } = board.toolState?.overlay ?? {}
   return rubber.length + marks.length > 0
 })
+/** Over material that stands there already a hint would hide more than it tells. */
 const blank = computed(
   () =>
     !board.toolState?.entry &&

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { keyLabel } from './keys'
-import { alsoCalled } from './alsoCalled'
+import { ALSO_CALLED } from './alsoCalled'
 import type { Action, Page } from './registry'
 
 const props = defineProps<{ actions: readonly Action[] }>()
@@ -19,7 +19,7 @@ const found = computed(() => {
     const later = a.enabled?.() === false ? 0.5 : 0
     if (has(a.label)) return later
     if (has(`${a.label} ${a.help}`)) return 1 + later
-    return has(`${a.label} ${a.help} ${alsoCalled(a.id)}`) ? 2 + later : Infinity
+    return has(`${a.label} ${a.help} ${ALSO_CALLED[a.id] ?? ''}`) ? 2 + later : Infinity
   }
   return props.actions
     .map((action, i) => ({ action, i, rank: rank(action) }))

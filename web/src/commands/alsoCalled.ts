@@ -2,7 +2,7 @@
  * Words under which people look for what goes by another word here: the command search knows them. What is no command
  * of its own, such as a thread, is told with where it stands.
  */
-const ALSO_CALLED: Readonly<Record<string, string>> = {
+export const ALSO_CALLED: Readonly<Record<string, string>> = {
   pick: 'select selection arrow drag box',
   chain: 'line polyline segment draw',
   size: 'dimension measure diameter length driving',
@@ -20,7 +20,7 @@ const ALSO_CALLED: Readonly<Record<string, string>> = {
   split: 'divide break',
   repeat: 'pattern array copies teeth rack linear',
   'step:repeat': 'pattern array copies linear grooves',
-  'step:around': 'pattern circular polar copies array',
+  'mill:around': 'pattern circular polar copies array',
   fillet: 'round radius corner',
   chamfer: 'bevel corner',
   offset: 'parallel beside wall thickness distance contour',
@@ -41,12 +41,15 @@ const ALSO_CALLED: Readonly<Record<string, string>> = {
   'step:groove': 'ring seal undercut relief circlip o-ring',
   'step:ridges': 'ribs beads waves corrugation fluting pattern knurl grip',
   'step:bore': 'hole drill centre axial thread tap counterbore',
-  'step:holes': 'hole drill bolt circle thread tap screw counterbore pattern',
-  'step:flats': 'hexagon square wrench spanner across flats nut',
-  'step:slot': 'keyway key groove milled',
-  'step:extrude': 'pocket boss pad push pull raise',
-  'step:sweep': 'handle path pipe rod tube',
-  'step:halve': 'split cut half',
+  'mill:holes': 'hole drill bolt circle thread tap screw counterbore pattern',
+  'mill:flats': 'hexagon square wrench spanner across flats nut',
+  'mill:keyway': 'key groove slot',
+  'mill:crossHole': 'drill radial pin hole',
+  'mill:extrudeCut': 'pocket recess',
+  'mill:endSketch': 'draw on face pocket',
+  'mill:extrude': 'boss pad raise pull',
+  'mill:sweep': 'handle path pipe rod tube',
+  'mill:halve': 'split cut half',
   'step:length': 'overall total stretch',
   'step:move': 'rotate turn place position',
   'step:combine': 'union add subtract intersect boolean merge',
@@ -66,8 +69,5 @@ const ALSO_CALLED: Readonly<Record<string, string>> = {
   spin: 'rotate turn animate',
   perspective: 'camera view',
   playRoute: 'history replay animate',
-  setAside: 'suppress disable',
+  aside: 'suppress disable',
 }
-
-/** Other words for an action, by its id. */
-export const alsoCalled = (id: string): string => ALSO_CALLED[id] ?? ''

@@ -15,9 +15,9 @@ import type { Section } from '@lathica/core/section'
 import type { Vec } from '@lathica/core/geometry'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import { useBoardStore } from '../store/board'
-import { useLookStore } from '../store/look'
-import { usePartStore } from '../store/part'
+import { useBoardStore } from './board'
+import { useLookStore } from './look'
+import { usePartStore } from './part'
 
 /** What is looked at in the shape of an outline, drawn over the board. */
 export type ShapeCheck =
