@@ -305,6 +305,10 @@ describe('an end that bends on', () => {
       check(pushed)
       const read = readPart(toDocument(pushed))
       expect(read.ok && read.value).toEqual(pushed)
+      // Through its places nothing tells how it bends: it goes on smoothly then.
+      const through = must(pushed, turnWay(SKETCH, id))
+      expect(curveEnd(sketchOf(through), own(through), from)).toBe('smooth')
+      expect(evaluate(through).sketches.get(SKETCH)?.solution.disagreements).toEqual([])
       const free = must(pushed, setCurveEnd(SKETCH, id, from, 'smooth'))
       expect(curveEnd(sketchOf(free), own(free), from)).toBe('smooth')
       expect(sketchOf(free).constraints.some((c) => c.kind === 'curvature')).toBe(false)

@@ -118,5 +118,11 @@ export function drawnAnew(sketch: Sketch, curve: SketchSpline, spline: Spline): 
     fromHandle: start ? put(start, isFrame ? '' : first) : '',
     toHandle: end ? put(end, isFrame ? '' : last) : '',
   }
-  return changed(here, curve, next)
+  const drawn = changed(here, curve, next)
+  if (isFrame || by.length === 0) return drawn
+  // Through places no two points tell how it bends at its ends.
+  const constraints = drawn.constraints.filter(
+    (c) => c.kind !== 'curvature' || (c.curve !== curve.id && c.to !== curve.id),
+  )
+  return { ...drawn, constraints }
 }
