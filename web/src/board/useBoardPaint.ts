@@ -121,7 +121,7 @@ export function useBoardPaint(
           areas: areas.value,
           marks: board.looksAtEnd ? [] : route.marks,
           tool: board.looksAtEnd ? undefined : tool.value,
-          overlay: board.typedOverlay ?? board.toolState?.overlay,
+          overlay: board.typedOverlay ?? board.cardOverlay ?? board.toolState?.overlay,
           picture: board.looksAtEnd ? undefined : picture.value,
           check: board.looksAtEnd ? undefined : shape.check,
           grid: board.suggesting.kinds.has('grid') ? board.suggesting.grid : undefined,

@@ -44,7 +44,7 @@ function show(text: string): void {
   if (!made.ok || !fitted) return
   parts.preview = made.value
   const pieces = splinePieces(splineOf(curve, locator(sketch)))
-  board.typedOverlay = { band: { pieces, by: fitted.deviation }, mark: fitted.at }
+  board.cardOverlay = { band: { pieces, by: fitted.deviation }, mark: fitted.at }
   isShowing = true
   departs.value = `departs by ${formatLength(fitted.deviation, parts.units)} ${parts.units.length}`
 }
@@ -53,7 +53,7 @@ function leave(): void {
   departs.value = ''
   if (!isShowing) return
   parts.preview = undefined
-  board.typedOverlay = undefined
+  board.cardOverlay = undefined
   isShowing = false
 }
 onBeforeUnmount(leave)

@@ -60,6 +60,8 @@ export const useBoardStore = defineStore('board', () => {
   const typing = ref<string>()
   /** What the typed values would draw. */
   const typedOverlay = shallowRef<Overlay>()
+  /** What a card shows of what is typed in it, whatever the pointer does meanwhile. */
+  const cardOverlay = shallowRef<Overlay>()
   /** The pane that fills the place of all, and the one the pointer was over last. */
   const largest = ref<'board' | 'solid' | 'none'>('none')
   const pointed = ref<'board' | 'solid'>('board')
@@ -262,6 +264,7 @@ export const useBoardStore = defineStore('board', () => {
     taken,
     typing,
     typedOverlay,
+    cardOverlay,
     proposed,
     linked,
     closeEntry,
