@@ -26,7 +26,10 @@ const typed = ref(props.text)
 const problem = ref<Problem>()
 watch(
   () => props.text,
-  (text) => (typed.value = text),
+  (text) => {
+    typed.value = text
+    problem.value = undefined
+  },
 )
 
 const unit = (): string => {
