@@ -122,6 +122,40 @@ describe('curvature along an outline', () => {
   })
 })
 
+describe('what is no jump', () => {
+  /** A level line, and a free curve that leaves its end so steeply. */
+  const corner = (rise: number, role: 'outline' | 'construction' = 'outline'): Part => {
+    const lead = must(
+      createPart({ name: 'Ink cup' }),
+      drawChain(SKETCH, [at(0, 20), at(10, 20)], [['axial']]),
+    )
+    const end = sketchOf(lead).points.at(-1)?.id ?? ''
+    return must(
+      lead,
+      drawCurve({
+        ...{ sketch: SKETCH, way: 'frame', role, square: false },
+        places: [at(10, 20, { point: end }), at(20, 20 + rise), at(40, 30), at(60, 24)],
+      }),
+    )
+  }
+
+  test('a corner sharper than 35° is meant, one less sharp is told with its angle', () => {
+    expect(jumpsOf(sketchOf(corner(10)))).toEqual([])
+    const [told] = jumpsOf(sketchOf(corner(6.9)))
+    expect(degrees(told?.turn ?? 0)).toBeCloseTo(degrees(Math.atan2(6.9, 10)), 6)
+    expect(told?.entities).toHaveLength(2)
+    expect(told?.at).toMatchObject({ x: 10, y: 20 })
+  })
+
+  test('what is construction, or where three meet', () => {
+    expect(jumpsOf(sketchOf(corner(3, 'construction')))).toEqual([])
+    const part = corner(3)
+    const end = jumpsOf(sketchOf(part))[0]?.point ?? ''
+    const third = drawChain(SKETCH, [at(10, 20, { point: end }), at(10, 5)], [['radial']])
+    expect(jumpsOf(sketchOf(must(part, third)))).toEqual([])
+  })
+})
+
 describe('the thickness of a wall', () => {
   test('is that of a tube, of its floor, and of a shaft across its axis', () => {
     const cup = turned(onAxis(0), at(0, 30), at(80, 30), at(80, 26), at(5, 26), onAxis(5))
@@ -137,6 +171,13 @@ describe('the thickness of a wall', () => {
     const along = thicknessAlong(shaft, 4).flat()
     along.filter((t) => t.at.y === 12).forEach((t) => expect(t.value).toBeCloseTo(24, 9))
     along.filter((t) => t.at.x === 0).forEach((t) => expect(t.value).toBeCloseTo(100, 9))
+    // As many places as the spacing asks for, within bounds, in the order of the outline.
+    expect(
+      thicknessAlong(shaft, 4)
+        .map((r) => r.length)
+        .sort((a, b) => a - b),
+    ).toEqual([3, 3, 25])
+    expect(Math.max(...thicknessAlong(shaft, 0.1).map((r) => r.length))).toBe(60)
   })
 
   test('property: of a cone’s shell it is what its two faces are apart, square to them', () => {
@@ -192,6 +233,10 @@ describe('draw angles', () => {
     expect(halves.steep).toBeCloseTo(30, 9)
     expect(halves.undercut).toBe(0)
     expect(halves.fine).toBeCloseTo(cones[0] + cones[1] + 18 + 17, 9)
+    // Each is drawn away from the parting.
+    drawn
+      .filter((d) => Math.abs(d.piece.from.x - d.piece.to.x) > 1)
+      .forEach((d) => expect(d.way).toBe((d.piece.from.x + d.piece.to.x) / 2 > 40 ? 1 : -1))
     // With the parting at its end the first cone is held back.
     expect(told(bud, 0).undercut).toBeCloseTo(cones[0], 9)
   })
