@@ -1,6 +1,6 @@
 import type { Cubic } from './cubic'
-import { cubicsOver, frameOver, type Spline } from './spline'
-import { distance, mix, norm, scale, subtract, add, type Vec } from './vector'
+import { cubicsOver, frameOver, polarOf, type Spline } from './spline'
+import { distance, norm, scale, subtract, add, type Vec } from './vector'
 
 /** Some cubics end to end that are one curve over a frame, and how many they are. */
 export interface Joined {
@@ -20,6 +20,12 @@ interface Whole {
  */
 export function joinedCubics(cubics: readonly Cubic[], tolerance: number): readonly Joined[] {
   const whole = wholeCubics(cubics, tolerance)
+  // Most are one curve: then nothing is tried piece by piece.
+  const all = asOne(
+    whole.map((w) => w.on),
+    tolerance,
+  )
+  if (all && whole.length > 0) return [{ frame: all, count: cubics.length }]
   const found: Joined[] = []
   let first = 0
   while (first < whole.length) {
@@ -67,14 +73,12 @@ function throughBoth(a: Cubic, b: Cubic, tolerance: number): Cubic | undefined {
 }
 
 /** A stretch of a cubic, or of what it goes on as, from one parameter to another. */
-function stretchOf(on: Cubic, from: number, to: number): Cubic {
-  const polar = (x: number, y: number, z: number): Vec => {
-    let row: readonly Vec[] = on
-    for (const t of [x, y, z]) row = row.slice(1).map((p, i) => mix(row[i] ?? p, p, t))
-    return row[0] ?? NOWHERE
-  }
-  return [polar(from, from, from), polar(from, from, to), polar(from, to, to), polar(to, to, to)]
-}
+const stretchOf = (on: Cubic, from: number, to: number): Cubic => [
+  polarOf(on, from, from, from),
+  polarOf(on, from, from, to),
+  polarOf(on, from, to, to),
+  polarOf(on, to, to, to),
+]
 
 /** The curve over a frame that some cubics are, if they are one. */
 function asOne(cubics: readonly Cubic[], tolerance: number): Spline | undefined {

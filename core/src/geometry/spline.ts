@@ -208,7 +208,7 @@ function over(spline: Spline): Stretch[] {
 }
 
 /** What lies at three parameters of a cubic, each counted from 0 to 1 along it. */
-function polarOf(on: Cubic, x: number, y: number, z: number): Vec {
+export function polarOf(on: Cubic, x: number, y: number, z: number): Vec {
   let row: readonly Vec[] = on
   for (const t of [x, y, z]) row = row.slice(1).map((p, i) => mix(at(row, i), p, t))
   return at(row, 0)

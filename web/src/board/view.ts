@@ -60,6 +60,20 @@ export interface Margins {
   readonly mirror: number
 }
 
+/** A line square to the axis through a place along it, from one side of the pane to the other. */
+export function acrossPane(view: View, place: number, width: number, height: number): [Px, Px] {
+  const { x, y } = toScreen(view, { x: place, y: 0 })
+  return view.lie === 'lying'
+    ? [
+        { x, y: 0 },
+        { x, y: height },
+      ]
+    : [
+        { x: 0, y },
+        { x: width, y },
+      ]
+}
+
 /** What is shown while nothing is drawn, in mm. */
 const EMPTY_BOX: Box = { min: { x: 0, y: 0 }, max: { x: 160, y: 40 } }
 

@@ -1,4 +1,4 @@
-import type { Apart, Vec } from '@lathica/core/geometry'
+import type { Apart } from '@lathica/core/geometry'
 import { edgesOf, type Section } from '@lathica/core/section'
 import type { Colours } from '../board/colours'
 import { paintPlate, plateFor } from '../board/paint/plate'
@@ -6,7 +6,7 @@ import { areaPath, mirroredPath, paintRefs, paintSections } from '../board/paint
 import { paintAxis } from '../board/paint/sketch'
 import type { Scene } from '../board/paint/scene'
 import type { SectionRef } from '../board/refs'
-import { toScreen, type Px, type View } from '../board/view'
+import { acrossPane, toScreen, type Px, type View } from '../board/view'
 
 /** A measure as it is drawn: from where to where, and its words. */
 export interface ShownMeasure {
@@ -127,16 +127,11 @@ function paintCursor(
   { view, colours, width, height }: SectionPicture,
   cursor: number,
 ): void {
-  const at = toScreen(view, { x: cursor, y: 0 } satisfies Vec)
+  const [a, b] = acrossPane(view, cursor, width, height)
   ctx.strokeStyle = colours.halo
   ctx.lineWidth = 1.2
   ctx.beginPath()
-  if (view.lie === 'lying') {
-    ctx.moveTo(at.x, 0)
-    ctx.lineTo(at.x, height)
-  } else {
-    ctx.moveTo(0, at.y)
-    ctx.lineTo(width, at.y)
-  }
+  ctx.moveTo(a.x, a.y)
+  ctx.lineTo(b.x, b.y)
   ctx.stroke()
 }

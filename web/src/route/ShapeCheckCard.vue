@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Problem } from '@lathica/core/result'
-import { formatAngle, formatLength } from '@lathica/core/units'
+import { formatAngle, formatLength, unitScale } from '@lathica/core/units'
 import { lengthOf, type Vec } from '@lathica/core/geometry'
 import type { DrawVerdict, Joint } from '@lathica/core/inspect'
 import { entityName } from '@lathica/core/sketch'
@@ -44,7 +44,7 @@ function jumpOf(joint: Joint) {
   const names = joint.entities.map((id) => entityName(board.sketch, id))
   const words = isCorner
     ? `a corner of ${formatAngle(joint.turn, parts.units)}`
-    : `a jump of curvature by ${joint.jump.toPrecision(2)}/mm`
+    : `a jump of curvature by ${(joint.jump * unitScale('length', parts.units)).toPrecision(2)}/${parts.units.length}`
   const curve = board.sketch.entities.find(
     (e) => joint.entities.includes(e.id) && e.kind === 'spline',
   )

@@ -49,7 +49,7 @@ export function offeredGroove(
   }
 }
 
-/** Ridges on a face as they are offered first: round, a dozen of them. */
+/** Ridges on a face as they are offered first: a dozen waves. */
 export function offeredRidges(
   body: string,
   edge: SectionEdge,

@@ -2,7 +2,6 @@ import {
   curvatureAt,
   dot,
   leftNormal,
-  lengthOf,
   pointAt,
   scale,
   simplePieces,
@@ -19,6 +18,7 @@ import {
   type Entity,
   type Sketch,
 } from '../../sketch'
+import { partsOf } from './places'
 
 /** A place of an outline, with what is told there. */
 export interface Told {
@@ -29,9 +29,8 @@ export interface Told {
   readonly value: number
 }
 
-/** So many places of one piece a comb has at least and at most. */
-const FEWEST = 4
-const MOST = 80
+/** Into so many parts a comb divides a piece at least and at most. */
+const PLACES = [4, 80] as const
 
 /** The curvature along pieces, a run of places for each of them. @param spacing in mm */
 export function curvatureComb(
@@ -40,7 +39,7 @@ export function curvatureComb(
 ): readonly (readonly Told[])[] {
   return pieces.flatMap((piece): Told[][] => {
     if (piece.kind === 'line') return []
-    const count = Math.min(MOST, Math.max(FEWEST, Math.ceil(lengthOf(piece) / spacing)))
+    const count = partsOf(piece, spacing, PLACES)
     const run = Array.from({ length: count + 1 }, (_, i): Told => {
       const t = i / count
       return { at: pointAt(piece, t), left: leftNormal(piece, t), value: curvatureAt(piece, t) }

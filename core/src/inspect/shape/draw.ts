@@ -1,15 +1,7 @@
-import {
-  add,
-  leftNormal,
-  lengthOf,
-  pointAt,
-  scale,
-  stretch,
-  type Piece,
-  type Vec,
-} from '../../geometry'
+import { add, leftNormal, pointAt, scale, stretch, type Piece, type Vec } from '../../geometry'
 import type { Section } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
+import { partsOf } from './places'
 import { facesOf, wallsOf, wayTo } from './ray'
 
 /** What can be said of a face that is to be drawn out of a mould along the axis. */
@@ -26,8 +18,7 @@ export interface Drawn {
 }
 
 /** So many stretches one edge is parted into, at least and at most. */
-const LEAST_COUNT = 8
-const MOST = 40
+const PARTS = [8, 40] as const
 
 /**
  * The draw angles of a section's faces when it is made in a mould that opens along the axis. What is seen from outside
@@ -78,7 +69,7 @@ const clamped = (v: number): number => Math.min(1, Math.max(-1, v))
 function stretchesOf(piece: Piece, parting: number): readonly Piece[] {
   const [a, b] = [piece.from, piece.to]
   // Of a straight face a part may stand in another's way, of a curved one the angle changes.
-  const count = Math.min(MOST, Math.max(LEAST_COUNT, Math.ceil(lengthOf(piece))))
+  const count = partsOf(piece, 1, PARTS)
   const shares = Array.from({ length: count + 1 }, (_, i) => i / count)
   if (piece.kind === 'line' && (a.x - parting) * (b.x - parting) < 0) {
     shares.push((parting - a.x) / (b.x - a.x))

@@ -1,5 +1,6 @@
-import { leftNormal, lengthOf, mapped, pointAt, type Vec } from '../../geometry'
+import { leftNormal, mapped, pointAt, type Vec } from '../../geometry'
 import type { Section } from '../../section'
+import { partsOf } from './places'
 import { facesOf, wallsOf, wayTo } from './ray'
 
 /** A place of a body's outline, with how thick its material is there, square to the face. */
@@ -12,8 +13,7 @@ export interface Thickness {
 }
 
 /** So many places of one edge are looked at, at least and at most. */
-const FEWEST = 3
-const MOST = 60
+const PLACES = [3, 60] as const
 
 /**
  * How thick a section's material is along its faces, square to each of them: to where a straight way into it comes out
@@ -30,7 +30,7 @@ export function thicknessAlong(
   const walls = wallsOf([...faces, ...images])
   const reach = 2 * Math.max(1, ...faces.map((p) => Math.abs(p.from.x) + Math.abs(p.from.y)))
   return faces.map((piece) => {
-    const count = Math.min(MOST, Math.max(FEWEST, Math.ceil(lengthOf(piece) / spacing)))
+    const count = partsOf(piece, spacing, PLACES)
     return Array.from({ length: count }, (_, i): Thickness => {
       // Between its corners, where it is not told what is square to the outline.
       const t = (i + 0.5) / count

@@ -1,5 +1,5 @@
 import type { Vec } from '@lathica/core/geometry'
-import { toScreen, type Px } from '../view'
+import { acrossPane, toScreen, type Px } from '../view'
 import { addPiece } from './curve'
 import type { Scene } from './scene'
 
@@ -67,30 +67,32 @@ function paintDraw(
   { drawn, parting }: Of<'draw'>,
 ): void {
   const { colours, view, width, height } = scene
-  const tones = { fine: colours.accent, steep: colours.halo, undercut: colours.conflict }
-  ctx.lineCap = 'butt'
-  for (const verdict of ['fine', 'steep', 'undercut'] as const) {
+  // What is fine stays as it is; what is too steep is beaded, what is held back barred.
+  for (const [verdict, tone, weight, dash] of [
+    ['steep', colours.halo, 5, [1, 8]],
+    ['undercut', colours.conflict, 11, [2, 4]],
+  ] as const) {
     const path = new Path2D()
-    for (const d of drawn) if (d.verdict === verdict) addPiece(path, d.piece, view)
-    ctx.strokeStyle = tones[verdict]
-    ctx.globalAlpha = 0.75
-    ctx.lineWidth = 6
+    drawn.forEach((d, i) => {
+      const before = drawn[i - 1]
+      const goesOn = before?.verdict === verdict && before.piece.to === d.piece.from
+      if (d.verdict === verdict) addPiece(path, d.piece, view, 1, goesOn)
+    })
+    ctx.strokeStyle = tone
+    ctx.lineCap = verdict === 'steep' ? 'round' : 'butt'
+    ctx.lineWidth = weight
+    ctx.setLineDash([...dash])
     ctx.stroke(path)
   }
-  ctx.globalAlpha = 1
-  const at = toScreen(view, { x: parting, y: 0 })
+  ctx.lineCap = 'butt'
+  const [a, b] = acrossPane(view, parting, width, height)
   ctx.strokeStyle = colours.inkSoft
   ctx.lineWidth = 1
   // A chain line with two dots tells a plane that is no edge (ISO 128-2, type 05).
   ctx.setLineDash([14, 3, 2, 3, 2, 3])
   ctx.beginPath()
-  if (view.lie === 'lying') {
-    ctx.moveTo(at.x, 0)
-    ctx.lineTo(at.x, height)
-  } else {
-    ctx.moveTo(0, at.y)
-    ctx.lineTo(width, at.y)
-  }
+  ctx.moveTo(a.x, a.y)
+  ctx.lineTo(b.x, b.y)
   ctx.stroke()
   ctx.setLineDash([])
 }

@@ -23,6 +23,7 @@ import {
 } from '../../../sketch'
 import type { NewConstraint } from '../../../constraints'
 import type { Part } from '../../../part'
+import { once } from '../../../once'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { Command } from '../../command'
 import { placeDraft, type Draft } from '../draft'
@@ -79,9 +80,13 @@ export function bridgeEnds(bridge: Bridge): Command {
   }
 }
 
-/** Points at which one piece ends and no other. */
-export const openEnds = (sketch: Sketch): readonly string[] =>
-  sketch.points.map((p) => p.id).filter((p) => openEnd(sketch, p) !== undefined)
+/** Points at which one piece ends and no other; asked for at every move of the pointer. */
+export const openEnds = once((sketch: Sketch): readonly string[] => {
+  const often = new Map<string, number>()
+  for (const p of sketch.entities.flatMap(endsOf)) often.set(p, (often.get(p) ?? 0) + 1)
+  const single = [...often].flatMap(([p, n]) => (n === 1 ? [p] : []))
+  return single.filter((p) => openEnd(sketch, p) !== undefined)
+})
 
 interface OpenEnd {
   readonly point: string
