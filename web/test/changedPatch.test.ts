@@ -36,7 +36,15 @@ function sceneOf(part: Part, more: Partial<Scene> = {}): Scene {
   return {
     ...{ view: VIEW, width: 700, unit: 1, height: 560, colours: COLOURS, end: undefined },
     ...{ sections: sketchState ? [sketchState.profile.section] : [], drawnSteps: new Set() },
-    ...{ receding: false, sketch, sketchState, sizes: [], picks: new Set(), hover: undefined },
+    ...{
+      receding: false,
+      sketch,
+      sketchState,
+      behind: [],
+      sizes: [],
+      picks: new Set(),
+      hover: undefined,
+    },
     ...{ troubled: new Set(), overlay: undefined, marked: [], hoverRef: undefined, areas: [] },
     ...{ marks: [], tool: undefined, grid: undefined },
     ...more,
@@ -115,6 +123,7 @@ describe('what of the board a drag has changed', () => {
       { colours: {} as Scene['colours'] },
       { sections: [] },
       { sketch: undefined },
+      { behind: [part.sketches[0]].flatMap((s) => s ?? []) },
     ] as Partial<Scene>[]) {
       expect(changedPatch(plain, sceneOf(part, other))).toBe('all')
       expect(changedPatch(sceneOf(part, other), plain)).toBe('all')

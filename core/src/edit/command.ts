@@ -2,6 +2,7 @@ import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
 import type { Part } from '../part'
 import type { Sketch } from '../sketch'
+import { VERTEX_TOLERANCE } from '../tolerances'
 
 /**
  * An edit of a part: a pure function from part to part with a name for undo and redo. Its inverse is
@@ -16,7 +17,46 @@ export interface Command {
 /** Runs a command and brings every sketch to rest. */
 export function perform(part: Part, command: Command): Result<Part> {
   const edited = command.run(part)
-  return edited.ok ? succeed(settle(edited.value)) : edited
+  if (!edited.ok) return edited
+  const settled = settle(edited.value)
+  return refuseLocked(part, settled) ?? succeed(settled)
+}
+
+/** Refuses an edit that changes a locked profile otherwise than by what it follows. */
+export function refuseLocked(before: Part, after: Part): Result<never> | undefined {
+  for (const sketch of before.sketches) {
+    if (sketch.locked !== true) continue
+    const now = after.sketches.find((s) => s.id === sketch.id)
+    if (now && isHeld(sketch, now) && isLedThere(sketch, now, after)) continue
+    return fail(
+      'profile.locked',
+      `Profile ${sketch.name} is locked.`,
+      'Unlock it in the list of profiles.',
+    )
+  }
+  return undefined
+}
+
+/** Whether the same things are drawn, with the same constraints and sizes on them. */
+const isHeld = (a: Sketch, b: Sketch): boolean =>
+  a.entities === b.entities && a.sizes === b.sizes && areAlike(a.constraints, b.constraints)
+
+/** Links are told anew where they lead; what they link stays. */
+const areAlike = (a: Sketch['constraints'], b: Sketch['constraints']): boolean =>
+  a === b ||
+  (a.length === b.length &&
+    a.every((c, i) => c === b[i] || (c.kind === 'linked' && c.id === b[i]?.id)))
+
+/** Whether its points stand where values and links lead them from where they stood. */
+function isLedThere(sketch: Sketch, now: Sketch, after: Part): boolean {
+  if (sketch.points === now.points) return true
+  const led = settle(withSketch(after, { ...now, points: sketch.points }))
+  const places = led.sketches.find((s) => s.id === sketch.id)?.points ?? []
+  return now.points.every(({ id, x, y }, i) => {
+    const place = places[i]
+    if (place?.id !== id) return false
+    return Math.hypot(place.x - x, place.y - y) < VERTEX_TOLERANCE
+  })
 }
 
 /** A command that changes one sketch. */

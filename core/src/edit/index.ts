@@ -1,4 +1,4 @@
-export { perform, type Command } from './command'
+export { perform, refuseLocked, type Command } from './command'
 export { createHistory, edit, record, redo, undo, type History } from './history'
 export { drawDraft, type Draft, type DraftSize } from './sketch/draft'
 export type { End, Link } from './sketch/ends'
@@ -64,14 +64,7 @@ export {
   turnWay,
 } from './sketch/curves/shape'
 export { missingItems, proposalKey, withProposals, type Proposal } from './sketch/missing'
-export {
-  addSketch,
-  changeMaterial,
-  removeValue,
-  renamePart,
-  setMaterial,
-  setValue,
-} from './partEdits'
+export { changeMaterial, removeValue, renamePart, setMaterial, setValue } from './partEdits'
 export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './sheet/checkEdits'
 export {
   FULL_WALL,
@@ -110,6 +103,7 @@ export {
   offeredSlotAcross,
   offeredSweep,
 } from './route/newSolidSteps'
+export { addSketch, changeSketch, isSketchShown, moveSketch, removeSketch } from './profileEdits'
 export {
   changePicture,
   layPictureOnAxis,

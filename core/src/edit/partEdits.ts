@@ -1,6 +1,5 @@
 import { isReservedName } from '../formula'
 import { fail, succeed, type Result } from '../result'
-import { emptySketch, type SketchPlane } from '../sketch'
 import { refuseMaterial, valuesOf, type Material, type NamedValue, type Part } from '../part'
 import type { Command } from './command'
 
@@ -92,24 +91,4 @@ export function removeValue(name: string): Command {
     label: `delete ${name}`,
     run: (part) => succeed({ ...part, values: part.values.filter((v) => v.name !== name) }),
   }
-}
-
-/** Adds an empty profile, named with the next free letter. */
-export function addSketch(plane: SketchPlane = 'half'): Command {
-  return {
-    label: plane === 'half' ? 'new profile' : 'new end sketch',
-    run: (part) => {
-      const names = new Set(part.sketches.map((s) => s.name))
-      let n = 0
-      while (names.has(letters(n))) n++
-      const sketch = emptySketch(`sketch${part.nextId}`, letters(n), plane)
-      return succeed({ ...part, nextId: part.nextId + 1, sketches: [...part.sketches, sketch] })
-    },
-  }
-}
-
-/** A, B … Z, AA, AB … */
-function letters(n: number): string {
-  const last = String.fromCharCode(65 + (n % 26))
-  return n < 26 ? last : letters(Math.floor(n / 26) - 1) + last
 }

@@ -37,6 +37,8 @@ const MIGRATIONS: Migrations = new Map([
   [10, (document) => document],
   // Version 12 knows curves that go on without a jump of curvature.
   [11, (document) => document],
+  // Version 13 knows profiles that are hidden, shown or locked, and sizes of free curves.
+  [12, (document) => document],
 ])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */

@@ -79,6 +79,8 @@ const sketch = record({
   ),
   constraints: list(constraint),
   sizes: list(size),
+  shown: optional(flag),
+  locked: optional(flag),
 })
 
 const anyStep = { id, number: count, aside: flag }

@@ -5,7 +5,7 @@ import type { BoardPicture } from './picture'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 12
+export const PART_VERSION = 13
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,

@@ -1,4 +1,5 @@
 import { idsInName } from '../names'
+import { once } from '../once'
 import { usesSketch, type Part, type Step } from '../part'
 import type { Sketch } from '../sketch'
 
@@ -22,6 +23,17 @@ export function dependenceOf(part: Part, stepId: string): Dependence {
     carries: part.route.flatMap((s) => (needed.get(s.id)?.has(stepId) === true ? [s.id] : [])),
   }
 }
+
+/** The steps that are made from each profile, by its id. */
+export const stepsFrom = once((route: readonly Step[]): ReadonlyMap<string, readonly Step[]> => {
+  const found = new Map<string, Step[]>()
+  for (const step of route) {
+    const { sketch: _, ...rest } = { sketch: '', ...step }
+    const words = new Set([...wordsIn(rest), ...(usesSketch(step) ? [step.sketch] : [])])
+    for (const word of words) found.set(word, [...(found.get(word) ?? []), step])
+  }
+  return found
+})
 
 function neededBy(step: Step, part: Part): ReadonlySet<string> {
   const { id: _, ...rest } = step

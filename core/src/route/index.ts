@@ -1,4 +1,4 @@
-export { dependenceOf, type Dependence } from './depends'
+export { dependenceOf, stepsFrom, type Dependence } from './depends'
 export { DEFECT_CODE, evaluate } from './evaluate'
 export { sketchStates } from './sketches'
 export { threadArc, threadsOf } from './threads'

@@ -298,6 +298,10 @@ interface SketchData {
   readonly entities: readonly Entity[]
   readonly constraints: readonly Constraint[]
   readonly sizes: readonly Size[]
+  /** Whether it is drawn behind the one in hand; left out for: as long as no step is made from it. */
+  readonly shown?: boolean
+  /** Whether nothing in it is changed by hand; left out for no. */
+  readonly locked?: boolean
 }
 
 /** A profile: x runs along the axis, y is the radius. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatLength, unitScale } from '@lathica/core/units'
-import { isEndSketch } from '@lathica/core/sketch'
+import { isAcross } from '@lathica/core/sketch'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -36,21 +36,23 @@ const blank = computed(
 const shows = computed(
   () => !board.looksAtEnd && board.sections.some(({ regions }) => regions.length > 0),
 )
-const many = computed(() => (parts.part?.sketches.length ?? 0) > 1)
+const many = computed(() => parts.profiles.length > 1)
+/** The profiles at hand; one that is hidden is in the list of profiles alone. */
+const tabs = computed(() => parts.profiles.filter((p) => !p.putAway || p.id === board.sketch.id))
 </script>
 
 <template>
   <div class="profiles" data-floats>
     <template v-if="many">
       <button
-        v-for="s in parts.part?.sketches"
+        v-for="s in tabs"
         :key="s.id"
         type="button"
         class="plain"
         :class="{ current: s.id === board.sketch.id }"
         @click="board.sketchId = s.id"
       >
-        {{ isEndSketch(s) ? 'end sketch' : 'profile' }} {{ s.name }}
+        {{ isAcross(s.plane) ? 'end sketch' : 'profile' }} {{ s.name }}
       </button>
     </template>
     <span v-else class="soft">profile {{ board.sketch.name }}</span>

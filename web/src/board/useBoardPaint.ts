@@ -97,6 +97,14 @@ export function useBoardPaint(
     return endPicture(lines.value, circles.value, parts.lie, sketch.plane)
   })
 
+  const behind = computed(() => {
+    const shown = new Set(parts.profiles.filter((p) => p.shown).map((p) => p.id))
+    const { id, plane } = board.sketch
+    return (parts.part?.sketches ?? []).filter(
+      (s) => shown.has(s.id) && s.id !== id && s.plane === plane,
+    )
+  })
+
   const scene = computed<Scene | undefined>(() =>
     board.view && width.value > 0
       ? {
@@ -109,6 +117,7 @@ export function useBoardPaint(
           drawnSteps: drawnSteps.value,
           receding: receding.value,
           sketch: board.sketch,
+          behind: behind.value,
           sketchState: board.sketchState,
           unit: unitScale('length', parts.units),
           sizes: drawings.value,

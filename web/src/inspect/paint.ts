@@ -41,6 +41,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
     drawnSteps: new Set(),
     receding: true,
     sketch: undefined,
+    behind: [],
     sketchState: undefined,
     sizes: [],
     picks: new Set(picture.axisPicked ? ['axis'] : []),

@@ -120,15 +120,3 @@ function rename(event: Event): void {
 </template>
 
 <style scoped src="./card.css"></style>
-
-<style scoped>
-.text {
-  width: 100%;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--paper);
-  color: var(--ink);
-}
-</style>

@@ -18,7 +18,7 @@ const stateOf = ({ reference, locked }: Body): string =>
 <template>
   <template v-if="parts.bodies.length > 1">
     <h3>Bodies</h3>
-    <ul class="bodies">
+    <ul aria-label="Bodies">
       <li v-for="b in parts.bodies" :key="b.id" :class="{ hidden: !b.visible }">
         <button
           type="button"
@@ -70,51 +70,11 @@ const stateOf = ({ reference, locked }: Body): string =>
   </button>
 </template>
 
+<style scoped src="./nameList.css"></style>
 <style scoped>
-h3 {
-  padding: 9px 14px 3px;
-  font-size: 12px;
-}
-
-.bodies {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
-.bodies li {
-  display: flex;
-  justify-content: space-between;
-  padding: 1px 12px;
-  font-size: 12px;
-}
-
-.name {
-  flex: 1;
-  text-align: left;
-}
-
-.way {
-  color: var(--ink-soft);
-}
-
-.way[aria-pressed='true'] {
-  background: var(--halo-wash);
-  color: var(--ink);
-}
-
-.bodies .hidden .name {
-  color: var(--ink-soft);
-  text-decoration: line-through;
-}
-
 .only {
   margin: 6px 10px;
   color: var(--ink-soft);
   font-size: 12px;
-}
-
-.soft {
-  color: var(--ink-soft);
 }
 </style>

@@ -14,6 +14,7 @@ import { usePartStore } from '../store/part'
 import FaultList from './FaultList.vue'
 import ItemRow from './ItemRow.vue'
 import MissingList from './MissingList.vue'
+import ProfileFields from './ProfileFields.vue'
 import PictureFields from './PictureFields.vue'
 import SizeTable from './SizeTable.vue'
 import ValueTable from './ValueTable.vue'
@@ -117,6 +118,7 @@ function pickAll(ids: readonly string[] | undefined): void {
   <div v-else-if="!turned && regions > 0" class="buttons">
     <Button type="primary" @click="makeStep('revolve')">Revolve <kbd>4 R</kbd></Button>
   </div>
+  <ProfileFields />
   <MissingList />
   <SizeTable />
   <PictureFields />

@@ -10,6 +10,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import BodyList from './BodyList.vue'
+import ProfileList from './ProfileList.vue'
 import { useOpening } from './opening'
 import ReportButton from './ReportButton.vue'
 import RunBar from './RunBar.vue'
@@ -194,6 +195,7 @@ function onKey(event: KeyboardEvent): void {
         </div>
       </li>
     </ol>
+    <ProfileList />
     <BodyList v-if="rows.length > 0" @open="openBody" />
     <button
       type="button"

@@ -2,10 +2,11 @@ import type { Step } from '@lathica/core/part'
 import { useBoardStore } from '../store/board'
 import { useRouteStore } from '../store/route'
 
-/** Opens the card of a step or a body, whatever is at hand. */
+/** Opens the card of a step, a body or a profile, whatever is at hand. */
 export function useOpening(): {
   readonly openStep: (step: Step) => void
   readonly openBody: (id: string) => void
+  readonly openProfile: (id: string) => void
 } {
   const board = useBoardStore()
   const route = useRouteStore()
@@ -24,6 +25,12 @@ export function useOpening(): {
       letGo()
       board.stepId = undefined
       route.bodyId = id
+    },
+    openProfile(id) {
+      letGo()
+      route.bodyId = undefined
+      board.stepId = undefined
+      board.sketchId = id
     },
   }
 }

@@ -1,16 +1,20 @@
 import type { Problem, Result } from '@lathica/core/result'
 import { METRIC } from '@lathica/core/units'
 import type { Part } from '@lathica/core/part'
+import { stepsFrom } from '@lathica/core/route'
 import {
   createHistory,
   edit,
+  isSketchShown,
   record,
   redo,
+  refuseLocked,
   undo,
   type Command,
   type History,
 } from '@lathica/core/edit'
 import { readPart, toDocument } from '@lathica/core/formats'
+import type { SketchPlane } from '@lathica/core/sketch'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { ApiError, api } from '../api/client'
@@ -51,6 +55,9 @@ export const usePartStore = defineStore('part', () => {
   const bodies = computed(() => part.value?.bodies ?? [])
   const units = computed(() => part.value?.units ?? METRIC)
   const route = computed(() => part.value?.route ?? [])
+  const profiles = computed<readonly ListedProfile[]>((before) =>
+    unlessAlike(before, part.value ? listed(part.value) : []),
+  )
   const name = computed(() => part.value?.name ?? '')
   const lie = computed(() => part.value?.lie ?? 'lying')
   const state = computed(() => part.value && findings.stateOf(part.value))
@@ -162,7 +169,9 @@ export const usePartStore = defineStore('part', () => {
 
   /** Takes a part that came about by dragging as one edit. */
   function take(label: string, dragged: Part): void {
-    if (history.value) become(record(history.value, label, dragged))
+    const refused = history.value && refuseLocked(history.value.part, dragged)
+    if (refused && !refused.ok) tellProblem(refused.problem)
+    else if (history.value) become(record(history.value, label, dragged))
   }
 
   function stepBack(): void {
@@ -236,6 +245,7 @@ export const usePartStore = defineStore('part', () => {
     bodies,
     units,
     route,
+    profiles,
     name,
     lie,
     state,
@@ -258,6 +268,34 @@ export const usePartStore = defineStore('part', () => {
     saveNow: () => saver.flush(),
   }
 })
+
+/** A profile as it is listed. */
+export interface ListedProfile {
+  readonly id: string
+  readonly name: string
+  readonly plane: SketchPlane
+  readonly shown: boolean
+  /** Hidden by hand, not because a step shows what it has become. */
+  readonly putAway: boolean
+  readonly locked: boolean
+  /** Numbers of the steps that are made from it. */
+  readonly steps: string
+}
+
+const listed = (part: Part): ListedProfile[] =>
+  part.sketches.map((s) => ({
+    ...{ id: s.id, name: s.name, plane: s.plane },
+    ...{ shown: isSketchShown(part, s), putAway: s.shown === false, locked: s.locked === true },
+    steps: (stepsFrom(part.route).get(s.id) ?? []).map((step) => step.number).join(', '),
+  }))
+
+/** What was there before, where the list has not changed: every move of a drag makes a new part. */
+function unlessAlike(
+  before: readonly ListedProfile[] | undefined,
+  now: readonly ListedProfile[],
+): readonly ListedProfile[] {
+  return before && JSON.stringify(before) === JSON.stringify(now) ? before : now
+}
 
 const NOTHING_OPEN: Problem = {
   code: 'part.none',

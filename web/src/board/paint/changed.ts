@@ -42,6 +42,7 @@ function isAlike(a: Scene, b: Scene): boolean {
     a.picture?.image === b.picture?.image &&
     a.check === undefined &&
     b.check === undefined &&
+    isSame(a.behind, b.behind) &&
     isSame(a.areas, b.areas) &&
     isSame(a.marked, b.marked) &&
     isSame(a.marks, b.marks) &&

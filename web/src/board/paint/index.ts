@@ -7,7 +7,7 @@ import { paintMarks } from './marks'
 import { paintPicture } from './picture'
 import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
-import { paintAxis, paintFaults, paintOverlay, paintSketch } from './sketch'
+import { paintAxis, paintBehind, paintFaults, paintOverlay, paintSketch } from './sketch'
 
 export { changedPatch } from './changed'
 export type { Scene } from './scene'
@@ -23,6 +23,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintGrid(ctx, scene)
   if (scene.end) paintEnd(ctx, scene, scene.end)
   else paintSections(ctx, scene)
+  paintBehind(ctx, scene)
   paintTool(ctx, scene)
   paintAxis(ctx, scene)
   paintAreas(ctx, scene)

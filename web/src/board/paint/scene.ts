@@ -38,6 +38,8 @@ export interface Scene {
   /** True while later steps have changed what the sketch drew: it then stands back behind the part. */
   readonly receding: boolean
   readonly sketch: Sketch | undefined
+  /** Other profiles that stand behind it. */
+  readonly behind: readonly Sketch[]
   readonly sketchState: SketchState | undefined
   readonly sizes: readonly SizeDrawing[]
   readonly picks: ReadonlySet<string>

@@ -85,6 +85,26 @@ export function paintSketch(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintPoints(ctx, scene, sketch)
 }
 
+/** Other profiles that are shown, as fine lines without points. */
+export function paintBehind(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  ctx.strokeStyle = scene.colours.pencil
+  ctx.lineWidth = 0.8
+  for (const sketch of scene.behind) {
+    const locate = locator(sketch)
+    const [outline, guides] = [new Path2D(), new Path2D()]
+    for (const e of sketch.entities) {
+      for (const piece of piecesOf(e, locate)) {
+        if (!isPieceClear(scene, piece))
+          addPiece(e.role === 'outline' ? outline : guides, piece, scene.view)
+      }
+    }
+    ctx.stroke(outline)
+    ctx.setLineDash([4, 4])
+    ctx.stroke(guides)
+    ctx.setLineDash([])
+  }
+}
+
 /** Fine dotted lines from the ends of a free curve to its handles, which tell its directions, and along its frame. */
 function paintHandles(ctx: CanvasRenderingContext2D, scene: Scene, sketch: Sketch): void {
   if (scene.receding) return

@@ -15,7 +15,7 @@ export function snapAt(board: Board, at: PointerAt, from?: End, straight = true)
         0,
         sketches.findIndex((s) => s.id === sketch.id),
       )
-      .filter((s) => s.plane === sketch.plane),
+      .filter((s) => s.plane === sketch.plane && s.shown !== false),
     standing: board.standing(),
     endMarks: board.endMarks(),
     view: board.view(),

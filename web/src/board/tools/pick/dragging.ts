@@ -10,6 +10,10 @@ import type { Board, ToolState } from '../tool'
 export function dragging(board: Board, start: Px, id: string, after: () => ToolState): ToolState {
   const part = board.part()
   const sketch = board.sketch()
+  if (sketch.locked === true) {
+    board.tell(`Profile ${sketch.name} is locked.`, 'Unlock it in the list of profiles.')
+    return held(after)
+  }
   const ids = board.picks().includes(id) ? board.picks() : [id]
   const points = moving(sketch, ids)
   const { values } = valuesOf(part).sizesOf(sketch.id)
