@@ -1,4 +1,4 @@
-import { WIDEST } from '../core/src/equations/equations'
+import { gradientFor } from '../core/src/equations/equations'
 import {
   buildSystem,
   initialUnknowns,
@@ -21,7 +21,7 @@ export function solveDense(
   const system = unmergedSystem(buildSystem(sketch, values))
   const n = system.unknowns
   const coordinates = new Float64Array(system.start.length)
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(system.equations)
   let unknowns: Float64Array = initialUnknowns(system)
   const normal = new Float64Array(n * n)
   const slope = new Float64Array(n)

@@ -18,7 +18,7 @@ import {
 } from '../src'
 import {
   angleEquation,
-  WIDEST,
+  gradientFor,
   advance,
   arcLength,
   offset,
@@ -365,7 +365,7 @@ describe('equations', () => {
       fc.property(place, (numbers) => {
         const at = Float64Array.from(numbers, (v, i) => v + 3 * i)
         for (const equation of equations) {
-          const gradient = new Float64Array(WIDEST)
+          const gradient = gradientFor(equations)
           equation.evaluate(at, gradient)
           const slopes = new Map<number, number>()
           equation.coordinates.forEach((c, k) => {
@@ -375,7 +375,7 @@ describe('equations', () => {
             const value = (by: number): number => {
               const moved = at.slice()
               moved[c] = (moved[c] ?? 0) + by
-              return equation.evaluate(moved, new Float64Array(WIDEST))
+              return equation.evaluate(moved, gradientFor(equations))
             }
             const slope = (value(1e-6) - value(-1e-6)) / 2e-6
             // A step across the cut of the angle function shows as a jump, not a slope.

@@ -15,13 +15,20 @@ export interface Equation {
   /**
    * The residual in mm where the coordinates stand.
    * @param at all coordinates in mm
-   * @param gradient receives one derivative per coordinate read, `WIDEST` at most
+   * @param gradient receives one derivative per coordinate read; see {@link gradientFor}
    */
   evaluate(at: Float64Array, gradient: Float64Array): number
 }
 
-/** The most coordinates one equation reads. */
-export const WIDEST = 16
+/** The most coordinates that an equation reads, but those of free curves of many places. */
+const USUALLY_READ = 16
+
+/** Room for the derivatives of any one of some equations. */
+export function gradientFor(equations: readonly Equation[]): Float64Array {
+  let most = USUALLY_READ
+  for (const { coordinates } of equations) most = Math.max(most, coordinates.length)
+  return new Float64Array(most)
+}
 
 const value = (array: Float64Array, i: number): number => array[i] ?? 0
 

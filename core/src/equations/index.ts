@@ -1,10 +1,10 @@
 export {
-  WIDEST,
   advance,
   angleEquation,
   arcLength,
   composed,
   coordinate,
+  gradientFor,
   offCubic,
   offset,
   separation,
@@ -24,5 +24,6 @@ export {
   type Demand,
   type Setting,
 } from './relations'
+export { onFreeCurve, type ReadCurve } from './freeCurve'
 export { createLinearGraph, type Circle } from './linearGraph'
 export { createTies, reduceDemands, type Reducible, type Ties } from './ties'

@@ -2,6 +2,8 @@ export * from './vector'
 export * from './space'
 export * from './piece'
 export { breaksOf, controlOf, cubic, type Cubic, type CubicPiece } from './cubic'
+export { bendRead, lengthRead, placeRead, radiusRead, type Reading } from './readings'
+export { byPoints } from './sway'
 export { PARALLEL_TOLERANCE, parallelsTo, turnsBeside, type Parallel } from './parallels'
 export { INTEGRAL_NAMES, areaBeside, integrate, type Integrals } from './integrals'
 export type { Meeting } from './lying'
@@ -20,6 +22,7 @@ export {
 export {
   asFrame,
   asThrough,
+  cubicsOf,
   evenSpline,
   spanCount,
   splinePieces,

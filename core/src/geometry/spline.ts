@@ -52,29 +52,52 @@ export function splinePieces(spline: Spline): Piece[] {
 const isEven = ([a, b, c, d]: Cubic): boolean =>
   distance(b, mix(a, d, 1 / 3)) + distance(c, mix(a, d, 2 / 3)) <= 1e-12 * distance(a, d)
 
+/** The curve as cubics, lines too; nothing where all places are one. */
+export const cubicsOf = (spline: Spline): readonly Cubic[] => stretchesOf(spline).map((s) => s.on)
+
 const stretchesOf = (spline: Spline): Stretch[] =>
   spline.way === 'through' ? through(spline) : over(spline)
 
-/** The places that are apart from the one before, and the shares between them. */
-function apart({ places, spans }: Spline): { places: Vec[]; spans: number[] } {
+/** The places that are apart from the one before, their numbers, and the shares between them. */
+function apart({ places, spans }: Spline): { places: Vec[]; spans: number[]; kept: number[] } {
   const [first, ...rest] = places
-  if (!first) return { places: [], spans: [] }
+  if (!first) return { places: [], spans: [], kept: [] }
   const kept = [first]
+  const numbers = [0]
   const shares: number[] = []
   rest.forEach((p, i) => {
     if (distance(p, kept.at(-1) ?? first) > VERTEX_TOLERANCE) {
       kept.push(p)
+      numbers.push(i + 1)
       shares.push(spans[i] ?? 1)
-    } else if (i === rest.length - 1 && kept.length > 1) kept[kept.length - 1] = p
+    } else if (i === rest.length - 1 && kept.length > 1) {
+      kept[kept.length - 1] = p
+      numbers[numbers.length - 1] = i + 1
+    }
   })
-  return { places: kept, spans: shares }
+  return { places: kept, spans: shares, kept: numbers }
+}
+
+/** What leads a curve through places that are apart: see the functions below. */
+export interface Through {
+  readonly places: readonly Vec[]
+  /** Their numbers among all of the curve's places. */
+  readonly kept: readonly number[]
+  /** For how long the parameter of each stretch runs. */
+  readonly h: readonly number[]
+  readonly rows: readonly Row[]
+  readonly slopes: readonly Vec[]
+}
+
+export function throughOf(spline: Spline): Through {
+  const { places, spans, kept } = apart(spline)
+  const h = spans.map((share, i) => share * Math.sqrt(distance(at(places, i), at(places, i + 1))))
+  const rows = h.length === 0 ? [] : rowsThrough(places, h, spline.ends)
+  return { places, kept, h, rows, slopes: solved(rows) }
 }
 
 function through(spline: Spline): Stretch[] {
-  const { places, spans } = apart(spline)
-  const h = spans.map((share, i) => share * Math.sqrt(distance(at(places, i), at(places, i + 1))))
-  if (h.length === 0) return []
-  const slopes = slopesThrough(places, h, spline.ends)
+  const { places, h, slopes } = throughOf(spline)
   return h.map((length, i) => {
     const [a, d] = [at(places, i), at(places, i + 1)]
     const b = add(a, scale(at(slopes, i), length / 3))
@@ -84,14 +107,14 @@ function through(spline: Spline): Stretch[] {
 }
 
 /**
- * The derivatives at places for which the second derivative goes on without a jump. At a free end it is that of the
+ * The system whose solution are the derivatives at places for which the second derivative goes on without a jump. At a free end it is that of the
  * other end of the stretch; between two free ends it is nought.
  */
-function slopesThrough(
+function rowsThrough(
   places: readonly Vec[],
   h: readonly number[],
   [start, end]: Spline['ends'],
-): Vec[] {
+): Row[] {
   const last = h.length
   const chord = (i: number): Vec => subtract(at(places, i + 1), at(places, i))
   const span = (i: number): number => h[i] ?? 1
@@ -116,11 +139,11 @@ function slopesThrough(
       ? { below: 0, own: 1, above: 0, right: scale(subtract(at(places, last), end), 3 / q) }
       : { below: 1, own: bent, above: 0, right: scale(chord(last - 1), (bent + 1) / q) },
   )
-  return solved(rows)
+  return rows
 }
 
 /** One row of a system of three bands. */
-interface Row {
+export interface Row {
   readonly below: number
   readonly own: number
   readonly above: number

@@ -25,6 +25,8 @@ export {
   roundOf,
   signedAngle,
   splineOf,
+  cubicsIn,
+  curvePoints,
   withPoints,
   type Bend,
   type Entities,

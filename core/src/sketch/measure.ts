@@ -3,6 +3,7 @@ import {
   arc,
   cross,
   cubic,
+  cubicsOf,
   distance,
   dot,
   lengthOf,
@@ -14,6 +15,7 @@ import {
   subtract,
   tangentAt,
   vec,
+  type Cubic,
   type Piece,
   type Spline,
   type Vec,
@@ -186,6 +188,19 @@ export const splineOf = (entity: SketchSpline, locate: Locate): Spline => ({
     entity.toHandle === '' ? undefined : locate(entity.toHandle),
   ],
 })
+
+/** The points of a free curve in order: its places from end to end, then its handles. */
+export const curvePoints = (curve: FreeCurve): readonly string[] => {
+  const places = curve.kind === 'curve' ? [] : curve.by
+  const handles = [curve.fromHandle, curve.toHandle].filter((id) => id !== '')
+  return [curve.from, ...places, curve.to, ...handles]
+}
+
+/** A free curve as cubics, where its points stand; none where its places are one. */
+export const cubicsIn = (curve: FreeCurve, locate: Locate): readonly Cubic[] =>
+  curve.kind === 'spline'
+    ? cubicsOf(splineOf(curve, locate))
+    : [[curve.from, curve.fromHandle, curve.toHandle, curve.to].map(locate) as unknown as Cubic]
 
 /** An entity as pieces of geometry, end to end, where its points stand; none for a curve whose places are one. */
 export const piecesOf = (entity: Entity, locate: Locate): readonly Piece[] =>

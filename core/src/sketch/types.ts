@@ -263,9 +263,19 @@ export interface GapSize extends Sized {
   readonly to: string
 }
 
-/** The radius of an arc or circle, twice it, or the length of an arc along its curve. */
+/** The radius of an arc or circle, twice it, or the length of an arc or a free curve along it. */
 export interface CurveSize extends Sized {
   readonly kind: 'radius' | 'curveDiameter' | 'arcLength'
+  readonly curve: string
+}
+
+/**
+ * The greatest or least diameter of a free curve, where along the axis it is, or the least radius to which the curve
+ * bends.
+ */
+export interface FreeSize extends Sized {
+  readonly kind: 'greatestDiameter' | 'leastDiameter' | 'greatestAt' | 'leastAt' | 'leastRadius'
+  /** A free curve. */
   readonly curve: string
 }
 
@@ -281,7 +291,7 @@ export interface AngleSize extends Sized {
 }
 
 export type Size =
-  LengthSize | DistanceSize | DiameterSize | SpanSize | GapSize | CurveSize | AngleSize
+  LengthSize | DistanceSize | DiameterSize | SpanSize | GapSize | CurveSize | FreeSize | AngleSize
 
 /** Square to the axis, as the part is seen from its greater end, or from its lesser one. */
 export type EndPlane = 'end' | 'lesserEnd'

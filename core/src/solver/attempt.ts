@@ -1,5 +1,5 @@
 import { withPositions } from './positions'
-import { WIDEST, type Equation } from '../equations'
+import { gradientFor, type Equation } from '../equations'
 import { settle, toleranceOf, type Effort, type Settled } from './settle'
 import { buildSystem, unmergedSystem, type SizeValues, type System } from './system'
 import type { Vec } from '../geometry'
@@ -77,7 +77,7 @@ function offAt(
   coordinates: Float64Array,
   tolerance: number,
 ): Equation[] {
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(equations)
   return equations.filter((e) => !(Math.abs(e.evaluate(coordinates, gradient)) <= tolerance))
 }
 

@@ -4,7 +4,7 @@ import { analyseRank, type SparseRow } from './rank'
 import { restrictedTo } from './restricted'
 import { rowsAt } from './witness'
 import { unmergedSystem, writeCoordinates, type System } from './system'
-import { WIDEST, type Equation } from '../equations'
+import { gradientFor, type Equation } from '../equations'
 import type { Sketch } from '../sketch'
 
 /** Constraints and sizes that say the same, or that cannot all hold. */
@@ -114,7 +114,7 @@ function supportsOf(
   equations: readonly Equation[],
   coordinates: Float64Array,
 ): string[] {
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(equations)
   const reasons = new Set<string>()
   for (const equation of equations) {
     equation.evaluate(coordinates, gradient)
@@ -184,7 +184,7 @@ const isIdle = (matrix: Matrix, owner: string, rank: number, width: number): boo
 function inTension(system: System, unknowns: Float64Array, off: readonly Equation[]): string[] {
   const coordinates = new Float64Array(system.start.length)
   writeCoordinates(system, unknowns, coordinates)
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(system.equations)
   const size = (e: Equation): number => Math.abs(e.evaluate(coordinates, gradient))
   const most = Math.max(...off.map(size))
   const pulling = system.equations.filter((e) => size(e) > 1e-5 * most)

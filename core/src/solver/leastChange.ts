@@ -1,6 +1,6 @@
 import { SOLVE_GOAL, SOLVE_TOLERANCE } from '../tolerances'
 import { createSkyline } from './skyline'
-import { WIDEST, type Equation } from '../equations'
+import { gradientFor, type Equation } from '../equations'
 import type { System } from './system'
 
 /** More rounds than this are never taken; a solvable block needs a handful. */
@@ -56,7 +56,7 @@ export function prepareBlock(
   const width = blockUnknowns.length
   const residual = new Float64Array(count)
   const jacobian = rows.map((row) => new Float64Array(row.columns.length))
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(equations)
   const z = new Float64Array(count)
   const step = new Float64Array(width)
   const saved = new Float64Array(width)

@@ -1,7 +1,7 @@
 import { SOLVE_TOLERANCE } from '../tolerances'
 import { componentsOf, incidenceOf, type Component } from './components'
 import { decompose, type Block } from './decompose'
-import { WIDEST, type Equation } from '../equations'
+import { gradientFor, type Equation } from '../equations'
 import { prepareBlock, type BlockSolver } from './leastChange'
 import { LARGEST_SMALL_BLOCK, createSmallSolver } from './smallBlock'
 import { initialUnknowns, writeCoordinates, type System } from './system'
@@ -50,7 +50,7 @@ export function settle(system: System, effort: Effort): Settled {
   const weights = weightsOf(system)
   const off: Equation[] = []
   const farther = new Map<string, number>()
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(system.equations)
   const tolerance = toleranceOf(system)
   const holds = (e: Equation): boolean => Math.abs(e.evaluate(coordinates, gradient)) <= tolerance
   for (const component of componentsOf(system)) {

@@ -1,5 +1,5 @@
 import { SOLVE_GOAL, SOLVE_TOLERANCE } from '../tolerances'
-import { WIDEST, type Equation } from '../equations'
+import { gradientFor, type Equation } from '../equations'
 import type { System } from './system'
 
 /** Blocks up to this size are solved here; most determined blocks have one or two unknowns. */
@@ -23,7 +23,7 @@ export function createSmallSolver(
   const n = LARGEST_SMALL_BLOCK
   const matrix = new Float64Array(n * (n + 1))
   const saved = new Float64Array(n)
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(system.equations)
   const scale = Math.max(1, system.extent / 1000)
   const { unknownOf, offsetOf } = system
 

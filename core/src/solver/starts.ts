@@ -1,6 +1,6 @@
 import { attempt, attemptUnmerged, placesAt, type Attempt } from './attempt'
 import { ownersTogether } from './components'
-import { WIDEST } from '../equations'
+import { gradientFor } from '../equations'
 import { withPositions } from './positions'
 import { createRandom } from './random'
 import { restrictedTo } from './restricted'
@@ -239,8 +239,8 @@ function startsNear(
 
 /** Whether more than a few typed values are off where the points stand at the start. */
 export function isLoose(system: System): boolean {
-  const gradient = new Float64Array(WIDEST)
   const equations = system.unmerged()
+  const gradient = gradientFor(equations)
   const tolerance = 100 * toleranceOf(system)
   const off = equations.filter((e) => Math.abs(e.evaluate(system.start, gradient)) > tolerance)
   return off.length > LOOSE * equations.length
@@ -248,9 +248,9 @@ export function isLoose(system: System): boolean {
 
 /** How far points are from what is asked, on average, where they stand at the start: in mm. */
 function usualMisfit(system: System): number {
-  const gradient = new Float64Array(WIDEST)
   let sum = 0
   const equations = system.unmerged()
+  const gradient = gradientFor(equations)
   for (const e of equations) {
     const residual = Math.abs(e.evaluate(system.start, gradient))
     let slope = 0
@@ -262,7 +262,7 @@ function usualMisfit(system: System): number {
 
 /** By how much what does not hold is off where an attempt ended, in mm. */
 function shortOf({ settled }: Attempt): number {
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(settled.off)
   return Math.hypot(...settled.off.map((e) => e.evaluate(settled.coordinates, gradient)))
 }
 

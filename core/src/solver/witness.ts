@@ -1,5 +1,5 @@
 import { SOLVE_TOLERANCE } from '../tolerances'
-import { WIDEST, type Equation } from '../equations'
+import { gradientFor, type Equation } from '../equations'
 import { prepareBlock } from './leastChange'
 import { createRandom } from './random'
 import type { SparseRow } from './rank'
@@ -30,7 +30,7 @@ export function witnessNear(
   const spansHere = spanLengths(system, here)
   const coordinates = new Float64Array(system.start.length)
   const random = createRandom(seed)
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(system.equations)
   const tolerance = SOLVE_TOLERANCE * Math.max(1, system.extent / 1000)
   const block = geometric.length > 0 ? prepareBlock(system, geometric, all, coordinates) : undefined
   for (const share of SHARES) {
@@ -76,7 +76,7 @@ export function rowsAt(
   equations: readonly Equation[],
   coordinates: Float64Array,
 ): SparseRow[] {
-  const gradient = new Float64Array(WIDEST)
+  const gradient = gradientFor(equations)
   return equations.map((equation) => {
     equation.evaluate(coordinates, gradient)
     const sums = new Map<number, number>()

@@ -2,6 +2,7 @@ import type { SizeKinds } from '../kind'
 import { angle } from './angle'
 import { diameter } from './diameter'
 import { axialDistance, distance, radialDistance } from './distance'
+import { greatestAt, greatestDiameter, leastAt, leastDiameter, leastRadius } from './free'
 import { gap } from './gap'
 import { length } from './length'
 import { arcLength, curveDiameter, radius } from './round'
@@ -19,5 +20,10 @@ export const SIZE_KINDS: SizeKinds = {
   radius,
   curveDiameter,
   arcLength,
+  greatestDiameter,
+  leastDiameter,
+  greatestAt,
+  leastAt,
+  leastRadius,
   angle,
 }

@@ -1,7 +1,8 @@
-import { distance, lengthOf } from '../../geometry'
-import { piecesOf, roundOf, type CurveSize } from '../../sketch'
+import { distance, lengthOf, lengthRead } from '../../geometry'
+import { isPlain, pieceOf, roundOf, type CurveSize } from '../../sketch'
 import { apart, arcLength as lengthOfArc, roundPoints, sumEquation } from '../../equations'
 import type { SizeKind } from '../kind'
+import { demandFree, readFree } from './free'
 
 const fields = { curve: 'id' } as const
 
@@ -36,15 +37,19 @@ export const arcLength: SizeKind<CurveSize> = {
   measures: 'length',
   sign: '⌒',
   prefix: 'arc',
-  noun: () => 'arc length',
+  noun: () => 'length along the curve',
   words: (s, { name }) => `length of ${name(s.curve)}`,
   measure: (s, entities, locate) => {
     const entity = entities.get(s.curve)
-    return entity ? piecesOf(entity, locate).reduce((sum, p) => sum + lengthOf(p), 0) : 0
+    if (!entity) return 0
+    return isPlain(entity) && entity.kind !== 'curve'
+      ? lengthOf(pieceOf(entity, locate))
+      : readFree(s, entities, locate, lengthRead)
   },
-  demands: ({ index, entities }, s, target) => {
+  demands: (setting, s, target) => {
+    const { index, entities } = setting
     const arc = entities.get(s.curve)
-    if (arc?.kind !== 'arc') return []
+    if (arc?.kind !== 'arc') return demandFree(setting, s, target, lengthRead)
     const [from, to, centre] = [index(arc.from), index(arc.to), index(arc.centre)]
     return [sumEquation(s.id, [[1, lengthOfArc(from, to, centre, arc.counterClockwise)]], target)]
   },

@@ -211,6 +211,17 @@ function trimCircle(
   })
 }
 
+/** Whether a size is of all of a curve, so that it goes when the curve is no more what it was. */
+const ofWhole = (item: Constraint | Size): item is Extract<Size, { curve: string }> =>
+  [
+    'arcLength',
+    'greatestDiameter',
+    'leastDiameter',
+    'greatestAt',
+    'leastAt',
+    'leastRadius',
+  ].includes(item.kind)
+
 /** Puts pieces in the place of an entity; what measured its former ends and length goes. */
 function replaced(sketch: Sketch, old: Entity, pieces: readonly Entity[]): Sketch {
   const entities = sketch.entities.flatMap((e) => (e.id === old.id ? pieces : [e]))
@@ -223,7 +234,7 @@ function replaced(sketch: Sketch, old: Entity, pieces: readonly Entity[]): Sketc
       const lines = first?.kind === 'line'
       return !lines || (item.curve !== old.id && item.to !== old.id)
     }
-    return item.kind !== 'arcLength' || item.curve !== old.id
+    return !ofWhole(item) || item.curve !== old.id
   }
   const extra = pieces
     .slice(1)

@@ -64,8 +64,19 @@ function alone(sketch: Sketch, id: string): SizeOffer[] {
       { kind: 'arcLength', curve: id },
     ]
   }
-  // A free curve is told by the places of its points.
-  if (isFree(entity)) return []
+  if (isFree(entity)) {
+    const length: SizeOffer = { kind: 'arcLength', curve: id }
+    const radius: SizeOffer = { kind: 'leastRadius', curve: id }
+    if (isEnd) return [length, radius]
+    return [
+      { kind: 'greatestDiameter', curve: id },
+      { kind: 'leastDiameter', curve: id },
+      { kind: 'greatestAt', curve: id },
+      { kind: 'leastAt', curve: id },
+      length,
+      radius,
+    ]
+  }
   const [from, to] = lineEnds(entityMap(sketch), locator(sketch), id)
   const length: SizeOffer = { kind: 'length', line: id }
   if (Math.abs(to.y - from.y) < VERTEX_TOLERANCE) {

@@ -2,6 +2,7 @@ import type { Vec } from '@lathica/core/geometry'
 import { linesOf, type Locate, type Size, type Sketch } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame, type Place } from './frame'
+import { measured } from './measured'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'
 
 /** A diameter and where it is measured. */
@@ -28,10 +29,10 @@ export function landsOf(sketch: Sketch, locate: Locate): ReadonlyMap<string, rea
 }
 
 /** A diameter stands in the middle of its land where there is one, else at its point. */
-export function acrossItem(setting: Setting, size: Size & { kind: 'diameter' }): AcrossItem {
-  const { frame, locate } = setting
-  const at = locate(size.point)
-  const land = setting.lands.get(size.point)
+export function acrossItem(setting: Setting, size: Size): AcrossItem {
+  const { frame, entities, locate } = setting
+  const [at] = measured(size, entities, locate).ends
+  const land = size.kind === 'diameter' ? setting.lands.get(size.point) : undefined
   const x = land ? (land[0].x + land[1].x) / 2 : at.x
   return {
     size,

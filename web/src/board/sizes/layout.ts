@@ -64,7 +64,7 @@ export function layoutSizes(
     }
     const { way } = measured(size, entities, locate)
     if (way === 'axial') axial.push(axialItem(setting, size))
-    else if (size.kind === 'diameter') across.push(acrossItem(setting, size))
+    else if (way === 'across') across.push(acrossItem(setting, size))
     else if (size.kind === 'angle') drawings.push(angleDrawing(setting, size, undefined))
     else beside.push(size)
   }
@@ -95,8 +95,8 @@ function labelPlace({ entities, locate, frame }: Setting, size: Size): Place {
 
 function drawnAt(setting: Setting, size: Size, place: Place): SizeDrawing {
   const { ends, way } = measured(size, setting.entities, setting.locate)
-  if (size.kind === 'diameter') return acrossAt(setting, acrossItem(setting, size), place)
-  if ('curve' in size) return roundDrawing(setting, size, place)
+  if (way === 'across') return acrossAt(setting, acrossItem(setting, size), place)
+  if ('curve' in size && way === 'round') return roundDrawing(setting, size, place)
   if (size.kind === 'angle') return angleDrawing(setting, size, place)
   const s = setting.frame.scale
   const [p, q] = ends.map((v) => ({ a: v.x * s, r: v.y * s }))

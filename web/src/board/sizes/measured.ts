@@ -1,7 +1,20 @@
-import { cross, dot, pointAt, scale, subtract, add, unit, type Vec } from '@lathica/core/geometry'
+import {
+  cross,
+  dot,
+  bendRead,
+  pointAt,
+  scale,
+  radiusRead,
+  subtract,
+  add,
+  unit,
+  type Vec,
+} from '@lathica/core/geometry'
 import {
   lineEnds,
   pieceOf,
+  cubicsIn,
+  isFree,
   roundOf,
   type Entities,
   type Locate,
@@ -58,7 +71,19 @@ export function measured(size: Size, entities: Entities, locate: Locate): Measur
           ? pointAt(pieceOf(entity, locate), 0.125)
           : middleOf(entity, locate)
         : centre
-      return { ends: [centre, middle], way: 'round' }
+      return { ends: [round ? centre : middle, middle], way: 'round' }
+    }
+    case 'greatestDiameter':
+    case 'leastDiameter': {
+      const p = extremeOf(size, entities, locate)
+      return { ends: [p, { x: p.x, y: -p.y }], way: 'across' }
+    }
+    case 'greatestAt':
+    case 'leastAt':
+      return { ends: [{ x: 0, y: 0 }, extremeOf(size, entities, locate)], way: 'axial' }
+    case 'leastRadius': {
+      const at = readAt(size.curve, entities, locate, bendRead)
+      return { ends: [at, at], way: 'round' }
     }
     case 'angle': {
       const [p, q] = lineEnds(entities, locate, size.line)
@@ -67,6 +92,22 @@ export function measured(size: Size, entities: Entities, locate: Locate): Measur
       return { ends: [vertex, vertex], way: 'angle' }
     }
   }
+}
+
+/** Where a free curve is farthest out or nearest to the axis. */
+function extremeOf(
+  { kind, curve }: Extract<Size, { curve: string }>,
+  entities: Entities,
+  locate: Locate,
+): Vec {
+  const which = kind === 'leastDiameter' || kind === 'leastAt' ? 'least' : 'greatest'
+  return readAt(curve, entities, locate, (cubics) => radiusRead(cubics, which))
+}
+
+/** Where on a free curve something is read off. */
+function readAt(id: string, entities: Entities, locate: Locate, read: typeof bendRead): Vec {
+  const curve = entities.get(id)
+  return read(curve && isFree(curve) ? cubicsIn(curve, locate) : []).at
 }
 
 function gapEnds(size: Size & { kind: 'gap' }, entities: Entities, locate: Locate): Measured {

@@ -24,7 +24,7 @@ export function roundDrawing(setting: Setting, size: RoundSize, label: Place): S
   const { ends } = measured(size, entities, locate)
   const [centre] = ends
   const piece = entity && isPlain(entity) ? pieceOf(entity, locate) : undefined
-  if (piece?.kind !== 'arc') return { ...plain, lines: [], witnesses: [], arrows: [] }
+  if (piece?.kind !== 'arc') return leaderDrawing(setting, plain, ends[1])
   const radius = radiusOf(piece) * s
   const [ca, cr] = [centre.x * s, centre.y * s]
   if (size.kind === 'arcLength') return arcDrawing(setting, plain, piece, label)
@@ -48,6 +48,16 @@ export function roundDrawing(setting: Setting, size: RoundSize, label: Place): S
       [opposite, tip],
     ],
   }
+}
+
+/** What is read off a free curve: a leader to the place of it. */
+function leaderDrawing(
+  { frame }: Setting,
+  plain: Pick<SizeDrawing, 'id' | 'text' | 'reference' | 'label' | 'width'>,
+  place: Vec,
+): SizeDrawing {
+  const tip = frame.toPane(place.x * frame.scale, place.y * frame.scale)
+  return { ...plain, lines: [[tip, plain.label]], witnesses: [], arrows: [[tip, plain.label]] }
 }
 
 /** The length of an arc: an arc beside it, with witness lines at its ends. */
@@ -87,8 +97,21 @@ export function roundPlaces(setting: Setting, size: RoundSize): Place[] {
   const { entities, locate, frame } = setting
   const entity = entities.get(size.curve)
   const piece = entity && isPlain(entity) ? pieceOf(entity, locate) : undefined
-  if (piece?.kind !== 'arc') return [{ a: 0, r: 0 }]
   const s = frame.scale
+  if (piece?.kind !== 'arc') {
+    const [, { x, y }] = measured(size, entities, locate).ends
+    const { along, across } = frame.extent(labelWidth(setting.text(size)))
+    const away = { a: 20 + along / 2, r: 14 + across / 2 }
+    const ways = [
+      [1, 1],
+      [-1, 1],
+      [1, 0],
+      [-1, 0],
+      [1, -1],
+      [-1, -1],
+    ] as const
+    return ways.map(([a, r]) => ({ a: x * s + a * away.a, r: y * s + r * away.r }))
+  }
   const radius = radiusOf(piece) * s
   const { along, across } = frame.extent(labelWidth(setting.text(size)))
   const full = entity?.kind === 'circle'
