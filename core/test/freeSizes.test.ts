@@ -3,6 +3,9 @@ import { describe, expect, test } from 'vitest'
 import {
   addReference,
   addSize,
+  constrain,
+  drawChain,
+  fittingConstraints,
   changeSize,
   drawCurve,
   fittingSizes,
@@ -153,6 +156,46 @@ describe.each(['through', 'frame'] as const)('sizes of a free curve %s', (way) =
     expect(read(fewer, 'greatestDiameter')).toBeCloseTo(90, 4)
   })
 })
+
+describe.each(['through', 'frame'] as const)('a point held on a free curve %s', (way) => {
+  const curve = splineIn(belly(way)).id
+  const ends = [{ at: { x: 52, y: 60 } }, { at: { x: 52, y: 44 } }]
+  const part = must(belly(way), drawChain(SKETCH, ends, []))
+  const point = sketchOf(part).points.at(-1)?.id ?? ''
+  const held = must(part, constrain(SKETCH, 'pointOn', [curve, point]))
+  const off = (p: Part): number => {
+    const at = placeIn(p, point)
+    return Math.min(...along(p).map((q) => distance(at, q)))
+  }
+
+  test('comes to lie on it, with one freedom less', () => {
+    expect(off(part)).toBeGreaterThan(1)
+    expect(off(held)).toBeLessThan(0.02)
+    const freedoms = (p: Part) => sketchStates(p).get(SKETCH)?.solution.freedoms
+    expect(freedoms(held)).toBe((freedoms(part) ?? 0) - 1)
+  })
+
+  test('goes along when the curve is pulled, and pulls it', () => {
+    const [, , third] = curvePointsIn(held)
+    const pulled = must(held, nudgePoints(SKETCH, [third ?? ''], { x: 2, y: 9 }))
+    expect(placeIn(pulled, third ?? '').y).toBeCloseTo(placeIn(held, third ?? '').y + 9, 6)
+    expect(off(pulled)).toBeLessThan(0.02)
+    const lifted = must(held, nudgePoints(SKETCH, [point], { x: 0, y: 6 }))
+    expect(placeIn(lifted, point).y).toBeCloseTo(placeIn(held, point).y + 6, 6)
+    expect(off(lifted)).toBeLessThan(0.02)
+  })
+
+  test('is not offered to one of its own points', () => {
+    const [own] = curvePointsIn(part)
+    expect(fittingConstraints(sketchOf(part), [curve, own ?? ''])).not.toContain('pointOn')
+    expect(fittingConstraints(sketchOf(part), [curve, point])).toContain('pointOn')
+  })
+})
+
+const curvePointsIn = (part: Part): readonly string[] => {
+  const { from, by, to } = splineIn(part)
+  return [from, ...by, to]
+}
 
 const READ: Readonly<Record<string, (cubics: readonly Cubic[]) => Reading>> = {
   'greatest radius': (c) => radiusRead(c, 'greatest'),

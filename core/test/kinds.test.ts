@@ -442,7 +442,7 @@ describe('what is picked', () => {
     [['axis', 'large'], ['tangent']],
     [['axis', 'slanted'], ['pointOn']],
     [['free', 'slanted'], ['pointOn']],
-    [['free', 'i'], ['pointOn']],
+    [['free', 'i'], []],
     [['large', 'slanted', 'a'], []],
     [['large'], []],
     [[], []],

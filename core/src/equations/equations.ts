@@ -1,5 +1,3 @@
-import { cubic, nearestOn, pointAt, subtract, tangentAt, type Vec } from '../geometry'
-
 /**
  * The equations that are not mere ties between coordinates. Coordinates are numbered 2·i for x and
  * 2·i + 1 for y of point i. Residuals are in mm: angles are multiplied by a length, so that one
@@ -156,34 +154,6 @@ export function arcLength(a: number, b: number, c: number, counterClockwise: boo
       gradient[slot + 4] = -gax - gbx
       gradient[slot + 5] = -gay - gby
       return radius * sweep
-    },
-  }
-}
-
-/**
- * The distance of p from the cubic curve of four control points, positive on the left of its
- * direction. As the foot is square across from p, moving it along the curve changes nothing: a
- * control point counts by its weight there, across the curve.
- */
-export function offCubic(p: number, control: readonly number[]): Measure {
-  return {
-    coordinates: coordinatesOf(p, ...control),
-    evaluate(at, gradient, slot, weight) {
-      const place = (i: number): Vec => ({ x: value(at, 2 * i), y: value(at, 2 * i + 1) })
-      const [a = 0, b = 0, c = 0, d = 0] = control
-      const curve = cubic(place(a), place(b), place(c), place(d))
-      const { t } = nearestOn(curve, place(p))
-      const tangent = tangentAt(curve, t)
-      const foot = pointAt(curve, t)
-      const across = { x: -tangent.y, y: tangent.x }
-      const r = 1 - t
-      const shares = [-1, r * r * r, 3 * r * r * t, 3 * r * t * t, t * t * t]
-      shares.forEach((share, i) => {
-        gradient[slot + 2 * i] = -weight * share * across.x
-        gradient[slot + 2 * i + 1] = -weight * share * across.y
-      })
-      const off = subtract(place(p), foot)
-      return across.x * off.x + across.y * off.y
     },
   }
 }

@@ -1,4 +1,4 @@
-import { byPoints, type Cubic, type Reading, type Vec } from '../geometry'
+import { byPoints, nearestRead, type Cubic, type Reading, type Vec } from '../geometry'
 import { cubicsIn, curvePoints, splineOf, type FreeCurve } from '../sketch'
 
 import type { Measure } from './equations'
@@ -28,6 +28,33 @@ export function onFreeCurve(
         gradient[slot + 2 * i + 1] = weight * (told[i]?.y ?? 0)
       })
       return reading.value
+    },
+  }
+}
+
+/**
+ * The distance of p from a free curve, positive on the left of its direction. As the foot is square across from p,
+ * moving it along the curve changes nothing: the curve counts where it is, across.
+ */
+export function offFree(p: number, curve: FreeCurve, index: (pointId: string) => number): Measure {
+  const nearest: ReadCurve = (cubics) => nearestRead(cubics, at)
+  let at: Vec = { x: 0, y: 0 }
+  const own = onFreeCurve(curve, index, nearest)
+  return {
+    coordinates: [2 * p, 2 * p + 1, ...own.coordinates],
+    evaluate(places, gradient, slot, weight) {
+      at = { x: places[2 * p] ?? 0, y: places[2 * p + 1] ?? 0 }
+      const off = own.evaluate(places, gradient, slot + 2, weight)
+      // As far as all of the curve goes one way with it, the point goes the other.
+      let [x, y] = [0, 0]
+      own.coordinates.forEach((_, k) => {
+        const by = gradient[slot + 2 + k] ?? 0
+        if (k % 2 === 0) x -= by
+        else y -= by
+      })
+      gradient[slot] = x
+      gradient[slot + 1] = y
+      return off
     },
   }
 }

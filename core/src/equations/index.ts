@@ -5,7 +5,6 @@ export {
   composed,
   coordinate,
   gradientFor,
-  offCubic,
   offset,
   separation,
   sumEquation,
@@ -24,6 +23,6 @@ export {
   type Demand,
   type Setting,
 } from './relations'
-export { onFreeCurve, type ReadCurve } from './freeCurve'
+export { offFree, onFreeCurve, type ReadCurve } from './freeCurve'
 export { createLinearGraph, type Circle } from './linearGraph'
 export { createTies, reduceDemands, type Reducible, type Ties } from './ties'

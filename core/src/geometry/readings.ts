@@ -1,4 +1,5 @@
-import { cubicAt, cubicBend, cubicSlope, type Cubic } from './cubic'
+import { cubic, cubicAt, cubicBend, cubicSlope, type Cubic } from './cubic'
+import { nearestOn, tangentAt } from './piece'
 import { gauss } from './gauss'
 import type { ByControl } from './sway'
 import type { Vec } from './vector'
@@ -206,6 +207,32 @@ export function bendRead(cubics: readonly Cubic[]): Reading {
         }),
       )
     },
+  }
+}
+
+/** How far a place lies from a curve, positive on the left of its direction. */
+export function nearestRead(cubics: readonly Cubic[], place: Vec): Reading {
+  let best: { readonly index: number; readonly t: number; readonly far: number } | undefined
+  cubics.forEach((on, index) => {
+    const { distance: far, t } = nearestOn(cubic(...on), place)
+    if (!best || far < best.far) best = { index, t, far }
+  })
+  const found = best
+  const on = found && cubics[found.index]
+  if (!found || !on) return NOTHING
+  const { t, index } = found
+  const foot = cubicAt(on, t)
+  const way = tangentAt(cubic(...on), t)
+  const across = { x: -way.y, y: way.x }
+  return {
+    value: across.x * (place.x - foot.x) + across.y * (place.y - foot.y),
+    at: foot,
+    by: () =>
+      only(
+        cubics,
+        index,
+        shares(t).map((s) => ({ x: -s * across.x, y: -s * across.y })),
+      ),
   }
 }
 

@@ -1,5 +1,5 @@
-import { AXIS_ID, type PointOn } from '../../sketch'
-import { offCubic, onLine, roundPoints, separation, sumEquation } from '../../equations'
+import { AXIS_ID, curvePoints, isFree, type PointOn } from '../../sketch'
+import { offFree, onLine, roundPoints, separation, sumEquation } from '../../equations'
 import type { ConstraintKind } from '../kind'
 import { endsIn, entityOf, isLine, isRound, ownPointsIn } from '../picks'
 
@@ -10,13 +10,7 @@ export const pointOn: ConstraintKind<PointOn> = {
     const { index, entities, line } = setting
     const p = index(c.point)
     const curve = entities.get(c.curve)
-    if (curve?.kind === 'curve') {
-      const { from, fromHandle, toHandle, to } = curve
-      const control = [from, fromHandle, toHandle, to].map(index)
-      return [sumEquation(c.id, [[1, offCubic(p, control)]])]
-    }
-    // A point of a free curve of many places is one of its own.
-    if (curve?.kind === 'spline') return []
+    if (curve && isFree(curve)) return [sumEquation(c.id, [[1, offFree(p, curve, index)]])]
     const round = roundPoints(setting, c.curve)
     if (!round) return [onLine(c.id, p, line(c.curve))]
     const [centre, rim] = round
@@ -34,8 +28,9 @@ export const pointOn: ConstraintKind<PointOn> = {
       )
       const points = ownPointsIn(sketch, picks)
       if (curve === undefined || picks.length < 2) return []
-      if (entityOf(sketch, curve)?.kind === 'spline') return []
       if (points.length + 1 + others.length !== picks.length) return []
+      const free = entityOf(sketch, curve)
+      if (free && isFree(free) && points.some((p) => curvePoints(free).includes(p))) return []
       if (others.some((id) => !isLine(sketch, id) || isRound(sketch, curve))) return []
       // Lines put onto a line become collinear with it: both their ends lie on it.
       const own = new Set(endsIn(sketch, curve))

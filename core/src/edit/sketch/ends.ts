@@ -61,15 +61,17 @@ export function placeEnd(part: Part, sketch: Sketch, end: End): PlacedEnd {
     return { id: end.point, sketch, ties: [] }
   }
   const { id, sketch: placed } = newPoint(sketch, end)
-  const isMany = (curve: string): boolean =>
-    sketch.entities.some((e) => e.id === curve && e.kind === 'spline')
   const ties: NewConstraint[] = (end.on ?? [])
-    .filter((curve) => !isMany(curve))
+    .filter((curve) => !isPlaceOf(placed, curve, id))
     .map((curve) => ({ kind: 'pointOn', point: id, curve }))
   if (end.point === ORIGIN_ID) ties.push({ kind: 'coincident', a: id, b: ORIGIN_ID })
   if (end.middle !== undefined) ties.push({ kind: 'midpoint', point: id, line: end.middle })
   return { id, sketch: placed, ties }
 }
+
+/** Whether a point is one of the places that a free curve is led through. */
+const isPlaceOf = (sketch: Sketch, curve: string, point: string): boolean =>
+  sketch.entities.some((e) => e.id === curve && e.kind === 'spline' && pointsOf(e).includes(point))
 
 /** A point at a place; on a free curve through many places it is one of them, and the curve keeps its shape. */
 function newPoint(
