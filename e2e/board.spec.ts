@@ -98,7 +98,7 @@ test('a standing part is drawn with its axis upright', async ({ page }) => {
   const solid = await page.getByRole('region', { name: 'Solid' }).boundingBox()
   expect((solid?.x ?? 0) >= (board?.x ?? 0) + (board?.width ?? 0)).toBe(true)
   await expect(page.getByRole('region', { name: 'End view' })).toContainText('from above')
-  await shop.label('⌀46').click()
+  await shop.label('⌀48').click()
   await shop.type('50')
   await expect(shop.figure('size')).toHaveText('⌀50 × 78')
 })

@@ -1,16 +1,15 @@
-import { AXIS_ID, ORIGIN_ID, type SketchSpline } from '@lathica/core/sketch'
+import { AXIS_ID, ORIGIN_ID } from '@lathica/core/sketch'
 import { createPart, type Material, type Part } from '@lathica/core/part'
 import {
   FULL_WALL,
   addRevolve,
-  addSize,
   addSketch,
   changeBody,
   drawChain,
-  drawCurve,
   intoNewBody,
   setMaterial,
 } from '@lathica/core/edit'
+import { curveOf, curved, sized, type Places } from './curves'
 import { withSteps } from './finishing'
 import { material, run } from './outline'
 
@@ -18,9 +17,6 @@ import { material, run } from './outline'
 const PAPER: Material = {
   ...{ id: 'paper', name: 'shade paper', density: 0.0008, colour: '#efe3c4', look: 'fabric' },
 }
-
-/** Places of an outline: axial position and diameter in mm. */
-type Places = readonly (readonly [x: number, diameter: number])[]
 
 const FOOT: Places = [
   [5, 96],
@@ -81,44 +77,4 @@ export function gaugeLamp(): Part {
     changeBody(body, { name: 'shade' }),
     setMaterial(body, PAPER),
   )
-}
-
-/** Draws a curve through places, from a point that is there or a new one. */
-function curved(part: Part, sketch: string, places: Places, from?: string): Part {
-  return run(
-    part,
-    drawCurve({
-      ...{ sketch, way: 'through', role: 'outline', square: false },
-      places: places.map(([x, diameter], i) => ({
-        at: { x, y: diameter / 2 },
-        ...(i === 0 && from !== undefined ? { point: from } : {}),
-      })),
-    }),
-  )
-}
-
-function curveOf(part: Part, number: number): SketchSpline {
-  const found = part.sketches[number]?.entities.find((e) => e.kind === 'spline')
-  if (found?.kind !== 'spline') throw new Error('the curve is drawn')
-  return found
-}
-
-/** Puts sizes on every place of a curve: how far along from the one before it stands, and its diameter. */
-function sized(part: Part, number: number, places: Places): Part {
-  const { from, by, to } = curveOf(part, number)
-  const sketch = part.sketches[number]?.id ?? ''
-  const points = [from, ...by, to]
-  return points.reduce((here, point, i) => {
-    const [x = 0, diameter = 0] = places[i] ?? []
-    const [before = 0] = places[i - 1] ?? []
-    return run(
-      here,
-      addSize(
-        sketch,
-        { kind: 'axialDistance', a: points[i - 1] ?? ORIGIN_ID, b: point },
-        String(x - before),
-      ),
-      addSize(sketch, { kind: 'diameter', point }, String(diameter)),
-    )
-  }, part)
 }

@@ -26,9 +26,10 @@ import {
   windingSpindle,
 } from './milled'
 import { gaugeCover } from './cover'
+import { inkFlask } from './flask'
 import { inkFunnel } from './funnel'
 import { gaugeLamp } from './lamp'
-import { counterweight, float, inkFlask } from './standing'
+import { counterweight, float } from './standing'
 
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
 function spindle(): Part {

@@ -10,9 +10,8 @@ import {
   drawDraft,
   rectangle,
   setMaterial,
-  setValue,
 } from '@lathica/core/edit'
-import { face, fillet, groove, withSteps } from './finishing'
+import { groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, material, profile, run, sizeAndTurn } from './outline'
 
 /** A counterweight of lead with an eye turned on its top. */
@@ -55,54 +54,6 @@ export function counterweight(): Part {
       place: { from: 'start', second: '', to: 'middle', distance: '20' },
       sizes: { angle: '90', flat: '', depth: '1', bottom: '' },
       ...{ count: '5', pitch: '14' },
-    }),
-  )
-}
-
-/**
- * The body of the flask that feeds the pen: turned full, rounded, and hollowed out after the fillets,
- * so that the inside carries their radii less the wall.
- */
-export function inkFlask(): Part {
-  const start = createPart({ name: 'Ink flask', lie: 'standing', material: material('glass') })
-  const wall = run(start, setValue({ name: 'wall', measure: 'length', formula: '2.5' }))
-  const rough = draw(wall, [
-    [0, 0],
-    [0, 46],
-    [38, 46],
-    [60, 22],
-    [78, 22],
-    [78, 0],
-  ])
-  const turned = sizeAndTurn(rough, [
-    ['⌀', 1, '46'],
-    ['length', 1, '38'],
-    ['⌀', 3, '22'],
-    ['along', 2, 3, '22'],
-    ['length', 3, '18'],
-  ])
-  return withSteps(
-    turned,
-    fillet('6', [[0, 46]]),
-    fillet('8', [
-      [38, 46],
-      [60, 22],
-    ]),
-    (part) => ({
-      ...{
-        kind: 'shell',
-        body: 'body1',
-        side: 'inside',
-        thickness: 'wall',
-        corners: 'sharp',
-        follow: 'turn',
-      },
-      ...{ open: [face(part, 'face at 78')], faces: [] },
-    }),
-    groove('cylinder ⌀22', {
-      form: 'round',
-      place: { from: 'end', second: '', to: 'middle', distance: '4' },
-      sizes: { radius: '1.5', depth: '0.8', bottom: '' },
     }),
   )
 }
