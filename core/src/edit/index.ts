@@ -50,6 +50,7 @@ export { MOST_COPIES, repeatItems, setRepeatCount, type RepeatPlan } from './ske
 export { cutAtAxis, extend, split, trim, trimmedStretch } from './sketch/modify'
 export { chamferCorner, filletCorner, isCorner } from './sketch/corner'
 export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './sketch/heal'
+export { drawOutline } from './sketch/outline'
 export { besideFits, offsetChain, type Beside, type CurveBeside } from './sketch/offset'
 export { bridgeEnds, openEnds, type Bridge, type BridgeShape } from './sketch/curves/bridge'
 export { drawCurve, type NewCurve } from './sketch/curves/draw'

@@ -1,3 +1,5 @@
+export { readOutlineSvg, type ReadOutline } from './outlineSvg'
+export { writeProfileSvg } from './profileSvg'
 export { readSheet, writeCsv, writeSheet } from './csv'
 export { lightOf } from './colours'
 export { EXPORTERS, type Exporter, type ExportSettings } from './exporters'

@@ -1,4 +1,4 @@
-import { controlOf, pointAt, radiusOf, sweepOf, type Vec } from '../geometry'
+import type { Vec } from '../geometry'
 import type { Part } from '../part'
 import type { PartState } from '../route'
 import {
@@ -10,6 +10,7 @@ import {
   type SectionEdge,
 } from '../section'
 import { needsKernel } from './solids'
+import { escaped, num, pathOf } from './svg'
 
 /** Room round the picture, and between its two views, in mm; widths of lines as ISO 128-2 has them in a group of 0.5. */
 const MARGIN = 5
@@ -98,24 +99,11 @@ function openRuns(loop: Loop): Loop[] {
   return runs
 }
 
-/** Edges that follow one another as a path. @param side −1 above the axis, 1 below it */
-function runOf(edges: Loop, side: 1 | -1): string {
-  const [first] = edges
-  if (!first) return ''
-  const at = ({ x, y }: Vec): string => `${num(x)} ${num(side * y)}`
-  const drawn = edges.map(({ piece }): string => {
-    if (piece.kind === 'line') return `L${at(piece.to)}`
-    if (piece.kind === 'cubic') return `C${controlOf(piece).slice(1).map(at).join(' ')}`
-    // Of a picture's y downwards, what runs counter-clockwise above the axis runs clockwise below it.
-    const turn = piece.counterClockwise === side < 0 ? 0 : 1
-    const r = num(radiusOf(piece))
-    const large = Math.abs(sweepOf(piece)) / 2 > Math.PI ? 1 : 0
-    // Half by half, so that even a full circle has two ends.
-    const halves = [pointAt(piece, 0.5), piece.to]
-    return halves.map((to) => `A${r} ${r} 0 ${large} ${turn} ${at(to)}`).join('')
-  })
-  return `M${at(first.piece.from)}${drawn.join('')}`
-}
+const runOf = (edges: Loop, side: 1 | -1): string =>
+  pathOf(
+    edges.map((e) => e.piece),
+    side,
+  )
 
 const circlesOf = (section: Section, middle: number): string =>
   endCircles(section, 'right')
@@ -128,9 +116,3 @@ const circlesOf = (section: Section, middle: number): string =>
 /** A centre line: long dashes and dots (ISO 128-2, line type 04.1). */
 const line = (a: Vec, b: Vec): string =>
   `<path fill="none" stroke-width="${NARROW}" stroke-dasharray="6 0.75 0.25 0.75" d="M${num(a.x)} ${num(a.y)}L${num(b.x)} ${num(b.y)}"/>`
-
-/** To a nanometre. */
-const num = (value: number): string => String(Number(value.toFixed(6)) + 0)
-
-const escaped = (text: string): string =>
-  text.replace(/[<>&"]/g, (c) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;' })[c] ?? '&quot;')

@@ -14,6 +14,7 @@ import SizeLabels from './SizeLabels.vue'
 import SuggestionMenu from './SuggestionMenu.vue'
 import TakenList from './TakenList.vue'
 import { isPictureFile } from '../files/readPicture'
+import { isOutlineFile, takeOutline } from './boardOutline'
 import { takePicture } from './boardPicture'
 import { seenFrom } from './endPicture'
 import { useBoardPaint } from './useBoardPaint'
@@ -57,10 +58,11 @@ const wordsAt = computed(() => {
   }
 })
 
-/** A picture is laid behind the board, other files are brought in. */
+/** A picture is laid behind the board, a drawing is drawn, other files are brought in. */
 async function drop(event: DragEvent): Promise<void> {
   for (const file of event.dataTransfer?.files ?? []) {
-    await (isPictureFile(file) ? takePicture(file) : bringIntoPart(file))
+    if (isPictureFile(file)) await takePicture(file)
+    else await (isOutlineFile(file) ? takeOutline(file) : bringIntoPart(file))
   }
 }
 

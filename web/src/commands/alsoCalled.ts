@@ -8,6 +8,8 @@ export const ALSO_CALLED: Readonly<Record<string, string>> = {
   size: 'dimension measure diameter length driving',
   curve: 'spline bezier vase belly freeform wave',
   curvePoint: 'insert point spline',
+  takeOutline: 'import vector drawing path file open',
+  saveOutline: 'export vector drawing path file download',
   bridge: 'join close rim lip connect blend',
   circle: 'ring hole round',
   rectangle: 'square box',

@@ -8,6 +8,7 @@ import {
   setReference,
   setRole,
 } from '@lathica/core/edit'
+import { chooseOutline, saveOutline } from '../board/boardOutline'
 import { choosePicture } from '../board/boardPicture'
 import { chooseFiles } from '../files/bringIn'
 import type { IconName } from '../icons/paths'
@@ -156,6 +157,19 @@ function sketchActions(): Action[] {
       key: 'Alt+b',
       enabled: () => parts.part?.picture !== undefined,
       run: () => void parts.run(changePicture({ shown: parts.part?.picture?.shown === false })),
+    },
+    {
+      id: 'takeOutline',
+      label: 'Draw an outline from SVG',
+      help: 'Lines, arcs and curves of an SVG drawing become pieces of the profile; it can be dropped on the board too.',
+      run: chooseOutline,
+    },
+    {
+      id: 'saveOutline',
+      label: 'Save the profile as SVG',
+      help: 'The profile in hand as a drawing in mm, its guides in dashes.',
+      enabled: () => !board.isBlank,
+      run: () => void saveOutline(),
     },
     {
       id: 'bringIn',
