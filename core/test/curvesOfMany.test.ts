@@ -22,6 +22,7 @@ import {
   movePoints,
   nearestOn,
   pencilled,
+  takenBy,
   perform,
   piecesOf,
   placePoints,
@@ -421,6 +422,31 @@ describe('a profile that is not made yet', () => {
     ])
     expect(closed?.isClosed).toBe(true)
     expect(closed?.volume).toBeCloseTo(((Math.PI * 20) / 3) * (25 + 40 + 64), 8)
+  })
+
+  test('tells what a cut would take from what stands there', () => {
+    const empty = createPart({ name: 'Cup' })
+    const box = (x: number, to: number, r: number, out: number): readonly Piece[] => [
+      line({ x, y: r }, { x, y: out }),
+      line({ x, y: out }, { x: to, y: out }),
+      line({ x: to, y: out }, { x: to, y: r }),
+      line({ x: to, y: r }, { x, y: r }),
+    ]
+    const of = (pieces: readonly Piece[]) => pencilled(drawn(empty), pieces)
+    const [body, groove] = [of(box(0, 40, 0, 20)), of(box(10, 16, 15, 30))]
+    if (!body || !groove) throw new Error('both are closed')
+    const taken = takenBy(groove, [body.section])
+    expect(taken?.sections).toHaveLength(1)
+    expect(taken?.volume).toBeCloseTo(Math.PI * (400 - 225) * 6, 8)
+    const twice = takenBy(groove, [body.section, body.section])
+    expect(twice?.volume).toBeCloseTo(2 * (taken?.volume ?? 0), 8)
+    // What lies beside it, only touches it, or is open takes nothing.
+    for (const other of [box(50, 60, 0, 5), box(40, 60, 0, 5)]) {
+      const beside = of(other)
+      expect(beside && takenBy(beside, [body.section])).toBeUndefined()
+    }
+    const skin = of([line({ x: 5, y: 5 }, { x: 20, y: 8 })])
+    expect(skin && takenBy(skin, [body.section])).toBeUndefined()
   })
 })
 

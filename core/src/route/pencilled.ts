@@ -1,6 +1,7 @@
 import { boundsOf, simplePieces, type Piece } from '../geometry'
 import {
   EMPTY_SECTION,
+  combine,
   profileOf,
   solidProperties,
   type Section,
@@ -39,6 +40,22 @@ export function pencilled(sketch: HalfSketch, more: readonly Piece[]): Pencilled
   }
   const skin = { ...EMPTY_SECTION, regions: [{ outer: edges, holes: [] }] }
   return { section: skin, isClosed: false, volume: 0 }
+}
+
+/** What a closed profile would take away from bodies if it were cut from them. */
+export interface Taken {
+  readonly sections: readonly Section[]
+  /** in mm³ */
+  readonly volume: number
+}
+
+/** @returns undefined for a skin, and where nothing would be taken */
+export function takenBy(found: Pencilled, bodies: readonly Section[]): Taken | undefined {
+  if (!found.isClosed) return undefined
+  const all = bodies.flatMap((body) => combine(body, found.section, 'common') ?? [])
+  const sections = all.filter((s) => s.regions.length > 0)
+  const volume = sections.reduce((sum, s) => sum + (solidProperties(s)?.volume ?? 0), 0)
+  return volume > 0 ? { sections, volume } : undefined
 }
 
 /** Whether an edge turns to a surface: it has a length, lies above the axis, and not along it. */

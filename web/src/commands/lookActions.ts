@@ -57,6 +57,14 @@ export function lookActions(): Action[] {
       run: () => (look.spinning = !look.spinning),
     },
     {
+      id: 'points',
+      label: 'Points on the solid',
+      help: 'Shows the points of the profile in hand on the solid, in their plane, to be pulled there.',
+      key: 'Alt+p',
+      icon: 'pointsInSpace',
+      run: () => (look.points = !look.points),
+    },
+    {
       id: 'square',
       label: 'Square to the face',
       help: 'Looks square onto the face of the solid under the pointer, or the one picked.',

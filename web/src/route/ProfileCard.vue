@@ -7,7 +7,7 @@ import { disagreementProblem } from '@lathica/core/route'
 import { changeSize, fittingValue } from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
-import { makeStep } from '../commands/makeStep'
+import { makeStep, revolveCut } from '../commands/makeStep'
 import { drillHoles, extrude } from '../commands/millActions'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
@@ -58,6 +58,7 @@ const isEnd = computed(() => isEndSketch(board.sketch))
 /** Where an end sketch would have holes. */
 const places = computed(() => (isEnd.value ? holePlaces(board.sketch).length : 0))
 const turned = computed(() => own.value.length > 0)
+const stands = computed(() => board.sections.some((s) => s.regions.length > 0))
 const walled = computed(() => own.value.some(usesChain))
 const standing = computed(() => {
   const free = board.freedoms
@@ -117,6 +118,7 @@ function pickAll(ids: readonly string[] | undefined): void {
   </div>
   <div v-else-if="!turned && regions > 0" class="buttons">
     <Button type="primary" @click="makeStep('revolve')">Revolve <kbd>4 R</kbd></Button>
+    <Button v-if="stands" @click="revolveCut()">Revolve cut <kbd>4 E</kbd></Button>
   </div>
   <ProfileFields />
   <MissingList />

@@ -23,6 +23,7 @@ import { usePointing } from './usePointing'
 import { usePencilled } from './usePencilled'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
+import SolidPoints from './SolidPoints.vue'
 import SolidTools from './SolidTools.vue'
 import SolidWords from './SolidWords.vue'
 import { spreadLabels, type Label } from './spreadLabels'
@@ -66,8 +67,11 @@ const bodies = computed<ShownBody[]>(() =>
 const pencil = usePencilled()
 /** What stands in the pane: the bodies, and what is drawn and not made yet. */
 const shown = computed(() =>
-  pencil.body.value && look.alone === undefined
-    ? [...bodies.value, pencil.body.value]
+  look.alone === undefined && pencil.bodies.value.length > 0
+    ? [
+        ...bodies.value.map((b) => (pencil.isInside.value ? { ...b, glassy: true } : b)),
+        ...pencil.bodies.value,
+      ]
     : bodies.value,
 )
 const isEmpty = (all: readonly ShownBody[] | undefined): boolean =>
@@ -143,7 +147,7 @@ onMounted(() => {
       const isNew = (isEmpty(before) && !isEmpty(now)) || (isBuilt && fitsAnew)
       if (isNew) scene?.fit('threeQuarter', false)
       // While there is nothing but what is drawn, it stays in view as it grows.
-      else if (isEmpty(bodies.value) && !isEmpty(now)) scene?.hold()
+      else if (isEmpty(bodies.value) && !isEmpty(now) && !pulling.value) scene?.hold()
       if (now.some((b) => b.mesh)) fitsAnew = false
     },
     { immediate: true },
@@ -245,9 +249,14 @@ async function savePicture(wide: number, high: number, background: boolean): Pro
 
 /** The sizes of the step that is looked at, beside its faces as they are seen. */
 const labels = ref<readonly Label[]>([])
+/** While a point is pulled in the pane, what is under the pointer stays there. */
+const pulling = ref(false)
+/** How many pictures there were, while points are seen in them. */
+const pictures = ref(0)
 /** From where one looks, and how much there is to see: what a test and the bench go by. */
 function onPicture(): void {
   placeLabels()
+  if (look.points) pictures.value++
   const { azimuth, polar } = scene?.eye() ?? { azimuth: 0, polar: 0 }
   pane.value?.setAttribute('data-eye', `${azimuth.toFixed(4)} ${polar.toFixed(4)}`)
   pane.value?.setAttribute('data-triangles', String(scene?.triangles() ?? 0))
@@ -286,6 +295,13 @@ onBeforeUnmount(() => scene?.dispose())
     />
     <SolidTools v-if="!noWebGl" @picture="asksPicture = true" />
 
+    <SolidPoints
+      v-if="look.points && !look.spinning && !noWebGl"
+      :pictures="pictures"
+      :project="(at) => scene?.project(at)"
+      :place-on="(frame, x, y) => scene?.placeOn(frame, x, y)"
+      @pulling="pulling = $event"
+    />
     <SolidWords :labels="labels" :pointed="words" :style-of-pointed="wordsStyle" />
     <p v-if="noWebGl" class="note">
       This browser shows no 3D pictures. Board, figures and files work all the same.
@@ -297,8 +313,10 @@ onBeforeUnmount(() => scene?.dispose())
     <p v-else-if="solids.slow" class="building" role="status">building the solid …</p>
     <p v-else-if="pencil.words.value" class="pencilled" role="status">
       {{ pencil.words.value }}
-      <span v-if="pencil.body.value?.glassy === false" class="keys">
-        <kbd>4</kbd> <kbd>R</kbd> makes it
+      <span v-if="pencil.isClosed.value" class="keys">
+        <kbd>4</kbd> <kbd>R</kbd> makes it<template v-if="pencil.isInside.value"
+          >, <kbd>4</kbd> <kbd>E</kbd> cuts it</template
+        >
       </span>
     </p>
     <p v-else-if="isEmpty(shown)" class="note">

@@ -67,6 +67,13 @@ const views = computed(() =>
         :pressed="look.spinning"
         @click="look.spinning = !look.spinning"
       />
+      <TurnButton
+        icon="pointsInSpace"
+        label="Points of the profile"
+        title="Points of the profile in hand, to be pulled here (Alt+P)"
+        :pressed="look.points"
+        @click="look.points = !look.points"
+      />
       <TurnButton icon="picture" label="Save a picture" @click="$emit('picture')" />
     </div>
     <label

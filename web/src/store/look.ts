@@ -49,6 +49,8 @@ export const useLookStore = defineStore('look', () => {
   const leastDraw = ref(Math.PI / 180)
   const perspective = useStorage('lathica.perspective', false)
   const spinning = ref(false)
+  /** Whether the points of the profile in hand are seen on the solid. */
+  const points = ref(false)
   /** A view that is asked for; counts up so that one can be asked for twice. */
   const viewAsked = ref<{ readonly view: ViewName | 'square'; readonly count: number }>()
   /** Bodies that are seen through, and the one that is shown alone. */
@@ -105,6 +107,7 @@ export const useLookStore = defineStore('look', () => {
     leastDraw,
     perspective,
     spinning,
+    points,
     viewAsked,
     glassy,
     alone,
