@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  emptyBox,
   fittedView,
   pannedBy,
   roundLength,
@@ -93,9 +94,14 @@ describe('the board’s view', () => {
   })
 
   it('shows a usual length while nothing is drawn', () => {
-    const v = fittedView('lying', undefined, 800, 400, MARGINS)
+    const v = fittedView('lying', emptyBox('mm'), 800, 400, MARGINS)
     expect(toScreen(v, { x: 0, y: 0 }).x).toBeGreaterThan(0)
     expect(toPlane(v, { x: 800, y: 0 }).x).toBeGreaterThan(100)
+    // Of inches a round number of them, about as large.
+    const { max } = emptyBox('in')
+    expect(max.x).toBeCloseTo(6 * 25.4, 9)
+    expect(max.y).toBeCloseTo(1.5 * 25.4, 9)
+    expect(emptyBox('m').max.x).toBeCloseTo(emptyBox('cm').max.x * 10, 9)
   })
 
   it('measures out scale bars of 1, 2 or 5 times a power of ten', () => {

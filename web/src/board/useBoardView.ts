@@ -9,7 +9,7 @@ import { usePartStore } from '../store/part'
 import { legible } from './sizes/crowd'
 import { layoutSizes, reachOf, type SizeDrawing } from './sizes/layout'
 import { labelExtent } from './sizes/setting'
-import { fittedView, toScreen, type Margins, type Px, type View } from './view'
+import { emptyBox, fittedView, toScreen, type Margins, type Px, type View } from './view'
 
 const PENDING = 'pending'
 /** Room for the tabs over an end sketch, whose sizes stand right below them, in pixels. */
@@ -132,7 +132,13 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
   const fit = (): void => {
     if (!parts.history || width.value < 10 || height.value < 10) return
     const fitted = (margins: Margins): View =>
-      fittedView(lie.value, box.value, width.value, height.value, margins)
+      fittedView(
+        lie.value,
+        box.value ?? emptyBox(parts.units.length),
+        width.value,
+        height.value,
+        margins,
+      )
     let found = fitted(ROOMY)
     const room = lie.value === 'lying' ? height.value : width.value
     const length = lie.value === 'lying' ? width.value : height.value

@@ -1,5 +1,6 @@
 import type { Box, Vec } from '@lathica/core/geometry'
 import type { Part } from '@lathica/core/part'
+import { METRIC, unitScale, type LengthUnit } from '@lathica/core/units'
 
 /** A place on the screen in CSS pixels, from the pane's upper left corner. */
 export interface Px {
@@ -74,21 +75,26 @@ export function acrossPane(view: View, place: number, width: number, height: num
       ]
 }
 
-/** What is shown while nothing is drawn, in mm. */
-const EMPTY_BOX: Box = { min: { x: 0, y: 0 }, max: { x: 160, y: 40 } }
+/** So many units along the axis are shown while nothing is drawn, and a quarter as many to either side of it. */
+const EMPTY_LENGTH: Readonly<Record<LengthUnit, number>> = { mm: 160, cm: 16, m: 1.6, in: 6 }
+
+/** What is shown while nothing is drawn: a round length of the part's own unit. */
+export function emptyBox(unit: LengthUnit): Box {
+  const length = EMPTY_LENGTH[unit] * unitScale('length', { ...METRIC, length: unit })
+  return { min: { x: 0, y: 0 }, max: { x: length, y: length / 4 } }
+}
 
 /**
  * The view in which a half-section, its mirror image and its sizes fill a pane.
- * @param box bounds of the half-section in mm; undefined while nothing is drawn
+ * @param box bounds of the half-section in mm
  */
 export function fittedView(
   lie: Part['lie'],
-  box: Box | undefined,
+  { min, max }: Box,
   width: number,
   height: number,
   margins: Margins,
 ): View {
-  const { min, max } = box ?? EMPTY_BOX
   const radius = Math.max(max.y, -min.y, 1e-3)
   const length = Math.max(max.x - min.x, 1e-3)
   const [along, across] = lie === 'lying' ? [width, height] : [height, width]

@@ -15,6 +15,7 @@ import type { IconName } from '../icons/paths'
 import { PAD_CONSTRAINTS } from '../constraints/kinds'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { counted } from './known'
 import { createClipboard } from './clipboard'
 import { lookActions } from './lookActions'
 import { nudgeActions } from './nudgeActions'
@@ -35,7 +36,7 @@ export function createActions(): readonly Action[] {
     ...lookActions(),
     ...viewActions('model'),
     ...screenActions(),
-  ]
+  ].map(counted)
 }
 
 function toolActions(): Action[] {

@@ -10,7 +10,7 @@ export interface EndLines {
   readonly reach: number
 }
 
-type Edged = Pick<SolidMesh, 'positions' | 'indices' | 'edges'>
+type Edged = Pick<SolidMesh, 'positions' | 'normals' | 'indices' | 'edges'>
 
 /** Long edges are looked at in pieces of this share of the part's size. */
 const PIECE = 1 / 40
@@ -37,7 +37,8 @@ export function endLines(bodies: readonly Edged[], from: 'right' | 'left'): EndL
     const ray = new Ray(at, way)
     return trees.every((tree) => !tree.raycastFirst(ray, DoubleSide))
   }
-  for (const { edges } of bodies) {
+  for (const body of bodies) {
+    const edges = [...body.edges, ...silhouette(body, way.z)]
     for (let i = 0; i < edges.length; i += 6) {
       const a = new Vector3(edges[i], edges[i + 1], edges[i + 2])
       const b = new Vector3(edges[i + 3], edges[i + 4], edges[i + 5])
@@ -57,6 +58,36 @@ export function endLines(bodies: readonly Edged[], from: 'right' | 'left'): EndL
     }
   }
   return { seen, hidden, reach }
+}
+
+/** A surface along the axis does not turn away yet: normals nearer to square than this count as facing the eye. */
+const ALONG = 1e-4
+
+/**
+ * Where a surface turns away from the eye within its faces: segments through the triangles whose normals look to both
+ * sides, x, y, z by pairs.
+ */
+function silhouette({ positions, normals, indices }: Edged, way: number): number[] {
+  const out: number[] = []
+  const facing = (vertex: number): number => way * (normals[3 * vertex + 2] ?? 0)
+  for (let i = 0; i < indices.length; i += 3) {
+    const corners = [0, 1, 2].map((k) => indices[i + k] ?? 0)
+    const away = corners.filter((v) => facing(v) < -ALONG).length
+    if (away === 0 || away === 3) continue
+    const ends: number[] = []
+    corners.forEach((a, k) => {
+      const b = corners[(k + 1) % 3] ?? a
+      const [p, q] = [facing(a), facing(b)]
+      if (p < -ALONG === q < -ALONG) return
+      const share = Math.min(1, Math.max(0, p / (p - q)))
+      for (let axis = 0; axis < 3; axis++) {
+        const [from, to] = [positions[3 * a + axis] ?? 0, positions[3 * b + axis] ?? 0]
+        ends.push(from + share * (to - from))
+      }
+    })
+    if (ends.length === 6) out.push(...ends)
+  }
+  return out
 }
 
 const known = new WeakMap<Edged['positions'], MeshBVH>()

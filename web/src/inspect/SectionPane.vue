@@ -8,7 +8,7 @@ import { computed, inject, onBeforeUnmount, ref, useTemplateRef, watch } from 'v
 import { readColours } from '../board/colours'
 import { refAt, refsCalled, wholeAt, wholeBody, type SectionRef } from '../board/refs'
 import { REF_REACH } from '../board/tools'
-import { fittedView, pannedBy, toPlane, zoomedAt, type Px } from '../board/view'
+import { emptyBox, fittedView, pannedBy, toPlane, zoomedAt, type Px } from '../board/view'
 import { refWords } from '../solid/words'
 import { useBoardStore } from '../store/board'
 import { useInspectStore } from '../store/inspect'
@@ -48,7 +48,13 @@ const box = computed(() =>
 function fit(): void {
   if (width.value < 10 || height.value < 10) return
   const margins = MARGINS[parts.lie]
-  inspect.view = fittedView(parts.lie, box.value, width.value, height.value, margins)
+  inspect.view = fittedView(
+    parts.lie,
+    box.value ?? emptyBox(parts.units.length),
+    width.value,
+    height.value,
+    margins,
+  )
 }
 watch([width, height, () => parts.id, () => parts.lie, () => box.value === undefined], fit, {
   immediate: true,

@@ -95,7 +95,7 @@ const layout = computed(() => ({
   grid-template:
     'board board end' minmax(0, var(--board))
     'pad solid solid' minmax(0, var(--rest))
-    / 236px minmax(0, 1fr) 22%;
+    / 284px minmax(0, 1fr) 22%;
 }
 
 .panes.standing {

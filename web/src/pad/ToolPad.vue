@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, watch } from 'vue'
 import { PAD_KEYS, type Action, type Page } from '../commands/registry'
+import { NAMES, isNamed, names, shortName, type Names } from '../commands/known'
 import TurnIcon from '../icons/TurnIcon.vue'
 import { prepareKernel } from '../kernel/client'
 import { useBoardStore } from '../store/board'
@@ -28,6 +29,9 @@ const places = computed(() =>
     action: props.actions.find((a) => a.key === key && a.pages?.includes(page.value)),
   })),
 )
+const NAME_WORDS: Readonly<Record<Names, string>> = {
+  ...{ new: 'until known', always: 'always', never: 'never' },
+}
 const inHand = computed(() => props.actions.find((a) => a.tool === board.toolId))
 const isOff = (action: Action): boolean => action.enabled?.() === false
 </script>
@@ -62,12 +66,25 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
         >
           <span class="key figure" aria-hidden="true">{{ key.toUpperCase() }}</span>
           <TurnIcon v-if="action.icon" :name="action.icon" />
+          <span v-if="isNamed(action)" class="name" aria-hidden="true" lang="en">{{
+            shortName(action)
+          }}</span>
         </button>
         <span v-else class="tool vacant" aria-hidden="true" />
       </template>
     </div>
-    <p v-if="inHand" class="about">
-      <strong>{{ inHand.label }}</strong> · {{ inHand.help }}
+    <p class="about">
+      <template v-if="inHand">
+        <strong>{{ inHand.label }}</strong> · {{ inHand.help }}
+      </template>
+      <button
+        type="button"
+        class="plain names"
+        title="Names under the icons: until a tool has been used three times, always, or never"
+        @click="names = NAMES[(NAMES.indexOf(names) + 1) % NAMES.length] ?? 'new'"
+      >
+        names: {{ NAME_WORDS[names] }}
+      </button>
     </p>
   </section>
 </template>
@@ -116,8 +133,8 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
   position: relative;
   display: grid;
   place-items: center;
-  height: 44px;
-  padding: 8px 0 0;
+  min-height: 44px;
+  padding: 8px 1px 0;
   border: 1px solid var(--rule);
   border-radius: 3px;
   background: var(--paper);
@@ -158,6 +175,20 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
   font-size: 11px;
   line-height: 1.2;
   opacity: 0.75;
+}
+
+.name {
+  align-self: start;
+  padding-bottom: 3px;
+  font-size: 10px;
+  line-height: 1.05;
+  text-align: center;
+}
+
+.names {
+  padding: 0;
+  color: var(--ink-soft);
+  font-size: 11px;
 }
 
 .about {
