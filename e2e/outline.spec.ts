@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { Workshop, press } from './support/board'
+import { Workshop, press, search } from './support/board'
 
 const NOZZLE = `<svg xmlns="http://www.w3.org/2000/svg" width="100mm" height="60mm" viewBox="0 0 100 60">
   <path d="M10 50 V30 H40 A10 10 0 0 1 50 40 C60 40 70 44 80 44 V50 Z" fill="none" stroke="black"/>
@@ -12,9 +12,7 @@ test.describe('an outline as an SVG drawing', () => {
     await shop.newPart('Well nozzle')
     const choose = async (name: string, text: string) => {
       const chooser = page.waitForEvent('filechooser')
-      await press(page, '/')
-      await page.keyboard.type('outline from svg')
-      await page.keyboard.press('Enter')
+      await search(page, 'outline from svg')
       await (await chooser).setFiles({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) })
     }
     // What is none says so and leaves the part as it was.
@@ -29,9 +27,7 @@ test.describe('an outline as an SVG drawing', () => {
     await expect(shop.figure('size')).toHaveText('⌀40 × 70')
 
     const download = page.waitForEvent('download')
-    await press(page, '/')
-    await page.keyboard.type('profile as svg')
-    await page.keyboard.press('Enter')
+    await search(page, 'profile as svg')
     const file = await download
     expect(file.suggestedFilename()).toBe('Well nozzle A.svg')
     const text = await readFile(await file.path(), 'utf8')

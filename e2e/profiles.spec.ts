@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { Workshop, press } from './support/board'
+import { Workshop, press, search } from './support/board'
 
 test.describe('profiles in order', () => {
   test('are named, hidden, locked, put in order and deleted, and come back by undo and reload', async ({
@@ -15,9 +15,7 @@ test.describe('profiles in order', () => {
       [40, 0],
     ])
     await press(page, 'Escape', 'Escape')
-    await page.keyboard.press('/')
-    await page.keyboard.type('new profile')
-    await page.keyboard.press('Enter')
+    await search(page, 'new profile')
     await shop.line([60, 5], [80, 12])
     await press(page, 'Escape', 'Escape')
     const list = page.getByRole('list', { name: 'Profiles' })

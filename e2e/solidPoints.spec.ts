@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { Workshop, press } from './support/board'
+import { Workshop, press, search } from './support/board'
 
 /** Where a point of the profile is seen on the solid. */
 async function dotAt(page: Page, id: string): Promise<{ x: number; y: number }> {
@@ -66,9 +66,7 @@ test.describe('what is not made yet', () => {
   test('a profile in the part shows what a cut would take', async ({ page }) => {
     const shop = new Workshop(page)
     await shop.openDemo('spindle')
-    await press(page, '/')
-    await page.keyboard.type('new profile')
-    await page.keyboard.press('Enter')
+    await search(page, 'new profile')
     await press(page, '1', 'r')
     await shop.click(50, 12)
     await shop.click(70, 26)

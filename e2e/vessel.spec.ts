@@ -1,12 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { Workshop, press } from './support/board'
-
-/** Takes a command from the search by its name. */
-async function search(page: Page, words: string): Promise<void> {
-  await page.keyboard.press('/')
-  await page.keyboard.type(words)
-  await page.keyboard.press('Enter')
-}
+import { expect, test } from '@playwright/test'
+import { Workshop, press, search } from './support/board'
 
 async function pickAll(
   shop: Workshop,

@@ -20,6 +20,13 @@ export async function press(page: Page, ...keys: readonly string[]): Promise<voi
   for (const key of keys) await page.keyboard.press(key)
 }
 
+/** Takes a command from the search by its name. */
+export async function search(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('/')
+  await page.keyboard.type(words)
+  await page.keyboard.press('Enter')
+}
+
 /** Works the modelling screen as a designer does: by pointer and keys, in mm of the part. */
 export class Workshop {
   readonly board: Locator

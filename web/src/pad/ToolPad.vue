@@ -186,6 +186,7 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
 }
 
 .names {
+  margin-left: 6px;
   padding: 0;
   color: var(--ink-soft);
   font-size: 11px;

@@ -59,7 +59,12 @@ const isEnd = computed(() => isEndSketch(board.sketch))
 const places = computed(() => (isEnd.value ? holePlaces(board.sketch).length : 0))
 const turned = computed(() => own.value.length > 0)
 const stands = computed(() => board.sections.some((s) => s.regions.length > 0))
-const walled = computed(() => own.value.some(usesChain))
+/** What a chain that need not close has become. */
+const chained = computed(() => {
+  const step = own.value.find(usesChain)
+  if (!step) return undefined
+  return step.kind === 'sweep' ? 'a chain that a rod runs along' : 'a chain that has a wall'
+})
 const standing = computed(() => {
   const free = board.freedoms
   if (board.isBlank) return 'empty'
@@ -79,7 +84,7 @@ function pickAll(ids: readonly string[] | undefined): void {
     <dd>{{ standing }}</dd>
     <dt>Encloses</dt>
     <dd>
-      {{ walled ? 'a chain that has a wall' : enclosed }}
+      {{ chained ?? enclosed }}
     </dd>
   </dl>
 

@@ -1,11 +1,17 @@
 import { fail, succeed, type Result } from '../../../result'
 import {
+  add,
   boundsOf,
+  cross,
   distance,
   inFrame,
+  line,
   meetingsOf,
+  nearestOn,
   place,
   pointAt,
+  scale,
+  tangentAt,
   vec,
   type Piece,
   type Vec,
@@ -13,7 +19,14 @@ import {
   leastRadius,
   reversed,
 } from '../../../geometry'
-import { EMPTY_SECTION, combine, edgesOf, extentOf, type Section } from '../../../section'
+import {
+  EMPTY_SECTION,
+  combine,
+  edgesOf,
+  extentOf,
+  regionAround,
+  type Section,
+} from '../../../section'
 import { barOf, circleOf, halfPlane, rectangleOf, type SolidTool } from '../../../solid'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import type { SweepStep } from '../../../part'
@@ -32,13 +45,14 @@ export function carried(
   }
   const outline = step.form === 'sketch' ? drawnRod(step, context) : plainRod(step, context)
   if (!outline.ok) return outline
-  const path = step.side === 'mirrored' ? mirroredPath(drawn) : succeed(drawn)
+  const section = context.sectionOf(step.body)
+  const rooted = step.effect === 'add' ? rootedIn(section, drawn, outline.value) : drawn
+  const path = step.side === 'mirrored' ? mirroredPath(rooted) : succeed(rooted)
   if (!path.ok) return path
   const fits = pathFits(context, path.value, outline.value.half)
   if (!fits.ok) return fits
   const plane = angleOr(context, step.plane, 0, 'angle of the plane')
   if (!plane.ok) return plane
-  const section = context.sectionOf(step.body)
   const tool: SolidTool = {
     ...{ kind: 'swept', path: path.value, outline: outline.value.section, mark: '' },
     frame: halfPlane(plane.value),
@@ -156,6 +170,41 @@ function pathFits(context: StepContext, path: readonly Piece[], half: number): R
     }
   }
   return succeed(true)
+}
+
+/** An end this near to a face stands on it, in mm. */
+const ON_FACE = 1e-4
+/** What runs more nearly along a face than this, as the cosine of the angle to its normal, does not go into it. */
+const LEAST_SLANT = 0.3
+
+/**
+ * A path whose ends go on into the faces they stand on, straight, so far that all of the rod's end is in the material:
+ * what ends just on a curved or slanting face would touch it in a line.
+ */
+function rootedIn(section: Section, path: readonly Piece[], rod: Rod): readonly Piece[] {
+  const boxes = rod.section.regions.flatMap((r) => r.outer.map((e) => boundsOf(e.piece)))
+  const reach = Math.max(
+    ...boxes.flatMap(({ min, max }) => [-min.x, max.x, -min.y, max.y].map(Math.abs)),
+  )
+  const root = (end: Vec, onward: Vec): Piece[] => {
+    const near = edgesOf(section)
+      .map((e) => ({ ...nearestOn(e.piece, end), piece: e.piece }))
+      .reduce<{ distance: number; t: number; piece: Piece } | undefined>(
+        (best, e) => (best && best.distance <= e.distance ? best : e),
+        undefined,
+      )
+    if (!near || near.distance > ON_FACE) return []
+    const along = tangentAt(near.piece, near.t)
+    const slant = Math.abs(cross(along, onward))
+    const step = (by: number): Vec => add(end, scale(onward, by))
+    if (slant < LEAST_SLANT || regionAround(section, step(0.01 * reach)) < 0) return []
+    const sideways = Math.sqrt(1 - slant * slant) / slant
+    return [line(end, step(reach * (1 + sideways)))]
+  }
+  const [first, last] = [path[0], path.at(-1)]
+  if (!first || !last) return path
+  const start = root(first.from, scale(tangentAt(first, 0), -1)).map(reversed)
+  return [...start, ...path, ...root(last.to, tangentAt(last, 1))]
 }
 
 /** What lies within a vessel, between its ends: nothing of a handle goes there. */
