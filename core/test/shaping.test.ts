@@ -132,7 +132,7 @@ describe('what lies beside a free curve', () => {
 
   test('is one chain with what lies beside lines, smooth where that is, and one size moves those', () => {
     const part = cup()
-    const wall = must(part, offsetChain(beside(part)))
+    const wall = must(part, offsetChain(beside(part, { count: 6 })))
     expect(evaluate(wall).sketches.get(SKETCH)?.solution.disagreements).toEqual([])
     const [outer, inner] = [0, 1].map((n) => splineIn(wall, n))
     if (!outer || !inner) throw new Error('there are two')

@@ -91,6 +91,26 @@ describe('sizes on the drawing', () => {
     )
   })
 
+  it('of a ring whose axis lies beyond the pane are half lines up to the break, with one arrow each', () => {
+    const part = demo('spindle')
+    const view: View = { lie: 'lying', scale: 3.9, origin: { x: 36, y: 600 } }
+    const [sketch] = part.sketches
+    if (!sketch) throw new Error('the spindle is drawn')
+    const edge = 20
+    const drawings = layoutSizes(sketch, sketch.sizes, view, 22, part.units, edge)
+    const across = drawings.filter((d) => d.text.startsWith('⌀'))
+    expect(across.length).toBeGreaterThan(4)
+    for (const { label, arrows, lines } of across) {
+      expect(arrows).toHaveLength(1)
+      const outs = [label, ...lines.flat()].map(({ y }) => view.origin.y - y)
+      expect(Math.min(...outs)).toBeGreaterThan(edge)
+    }
+    const pairs = across.flatMap((a, i) => across.slice(i + 1).map((b) => [a, b] as const))
+    expect(pairs.filter(([a, b]) => overlaps(a, b)).map(([a, b]) => `${a.text} ${b.text}`)).toEqual(
+      [],
+    )
+  })
+
   it('of random shafts never lie on one another either', () => {
     const random = createRandom(11)
     for (let round = 0; round < 25; round++) {

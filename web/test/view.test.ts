@@ -10,6 +10,7 @@ import {
   zoomedAt,
   type View,
 } from '../src/board/view'
+import { besideAxis, edgeOut } from '../src/board/beyond'
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true })
 const view = fc.record({
@@ -91,6 +92,35 @@ describe('the board’s view', () => {
         },
       ),
     )
+  })
+
+  it('brings a thin ring up by itself where its axis and the empty middle would leave it small', () => {
+    const ring = { min: { x: 0, y: 190 }, max: { x: 30, y: 214 } }
+    for (const lie of ['lying', 'standing'] as const) {
+      const whole = fittedView(lie, ring, 740, 400, MARGINS)
+      expect(edgeOut(whole, 400)).toBe(0)
+      const near = besideAxis(ring, whole, 740, 400, MARGINS)
+      if (!near) throw new Error('it is a thin ring')
+      expect(near.scale).toBeGreaterThan(5 * whole.scale)
+      const corners = [ring.min, ring.max].map((c) => toScreen(near, c))
+      for (const { x, y } of corners) {
+        expect(x).toBeGreaterThan(0)
+        expect(x).toBeLessThan(740)
+        expect(y).toBeGreaterThan(0)
+        expect(y).toBeLessThan(400)
+      }
+      // The axis lies beyond the pane, as far as told.
+      const edge = edgeOut(near, 400)
+      expect(edge).toBeGreaterThan(100)
+      const axis = toScreen(near, { x: 15, y: 0 })
+      expect(lie === 'lying' ? axis.y - 400 : -axis.x).toBeCloseTo(edge, 9)
+      // Thick ones, and those that gain little by it, stay as they are.
+      const thick = { ...ring, min: { x: 0, y: 100 } }
+      expect(besideAxis(thick, whole, 740, 400, MARGINS)).toBeUndefined()
+      const long = { min: { x: 0, y: 190 }, max: { x: 900, y: 214 } }
+      const fitted = fittedView(lie, long, 740, 400, MARGINS)
+      expect(besideAxis(long, fitted, 740, 400, MARGINS)).toBeUndefined()
+    }
   })
 
   it('shows a usual length while nothing is drawn', () => {

@@ -1,4 +1,4 @@
-export { arcByNature, readConstraint, readSize, sizedArc } from './demands'
+export { byNature, readConstraint, readSize, sizedArc } from './demands'
 export {
   constraintKind,
   describeItem,

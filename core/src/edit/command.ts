@@ -1,7 +1,7 @@
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
 import type { Part } from '../part'
-import type { Sketch } from '../sketch'
+import { withParallels, type Sketch } from '../sketch'
 import { VERTEX_TOLERANCE } from '../tolerances'
 
 /**
@@ -18,8 +18,14 @@ export interface Command {
 export function perform(part: Part, command: Command): Result<Part> {
   const edited = command.run(part)
   if (!edited.ok) return edited
-  const settled = settle(edited.value)
+  const settled = settle(besideCurves(edited.value))
   return refuseLocked(part, settled) ?? succeed(settled)
+}
+
+/** The part with what lies beside curves beside them as the edit has left them. */
+function besideCurves(part: Part): Part {
+  const sketches = part.sketches.map(withParallels)
+  return sketches.every((s, i) => s === part.sketches[i]) ? part : { ...part, sketches }
 }
 
 /** Refuses an edit that changes a locked profile otherwise than by what it follows. */

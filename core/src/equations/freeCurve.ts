@@ -1,4 +1,4 @@
-import { byPoints, nearestRead, type Cubic, type Reading, type Vec } from '../geometry'
+import { byPoints, endRead, nearestRead, type Cubic, type Reading, type Vec } from '../geometry'
 import { cubicsIn, curvePoints, splineOf, type FreeCurve } from '../sketch'
 
 import type { Measure } from './equations'
@@ -36,15 +36,32 @@ export function onFreeCurve(
  * The distance of p from a free curve, positive on the left of its direction. As the foot is square across from p,
  * moving it along the curve changes nothing: the curve counts where it is, across.
  */
-export function offFree(p: number, curve: FreeCurve, index: (pointId: string) => number): Measure {
-  const nearest: ReadCurve = (cubics) => nearestRead(cubics, at)
+export const offFree = (p: number, curve: FreeCurve, index: (pointId: string) => number): Measure =>
+  placeBy(p, curve, index, nearestRead)
+
+/** How far p lies on from an end of a free curve in its direction there, or to the left of it. */
+export const besideEnd = (
+  p: number,
+  curve: FreeCurve,
+  end: 0 | 1,
+  index: (pointId: string) => number,
+  what: 'along' | 'left',
+): Measure => placeBy(p, curve, index, (cubics, place) => endRead(cubics, end, place, what))
+
+/** Something read off a free curve and a place, which stays the same where both are moved together. */
+function placeBy(
+  p: number,
+  curve: FreeCurve,
+  index: (pointId: string) => number,
+  read: (cubics: readonly Cubic[], place: Vec) => Reading,
+): Measure {
   let at: Vec = { x: 0, y: 0 }
-  const own = onFreeCurve(curve, index, nearest)
+  const own = onFreeCurve(curve, index, (cubics) => read(cubics, at))
   return {
     coordinates: [2 * p, 2 * p + 1, ...own.coordinates],
     evaluate(places, gradient, slot, weight) {
       at = { x: places[2 * p] ?? 0, y: places[2 * p + 1] ?? 0 }
-      const off = own.evaluate(places, gradient, slot + 2, weight)
+      const value = own.evaluate(places, gradient, slot + 2, weight)
       // As far as all of the curve goes one way with it, the point goes the other.
       let [x, y] = [0, 0]
       own.coordinates.forEach((_, k) => {
@@ -54,7 +71,7 @@ export function offFree(p: number, curve: FreeCurve, index: (pointId: string) =>
       })
       gradient[slot] = x
       gradient[slot + 1] = y
-      return off
+      return value
     },
   }
 }

@@ -23,6 +23,6 @@ export {
   type Demand,
   type Setting,
 } from './relations'
-export { offFree, onFreeCurve, type ReadCurve } from './freeCurve'
+export { besideEnd, offFree, onFreeCurve, type ReadCurve } from './freeCurve'
 export { createLinearGraph, type Circle } from './linearGraph'
 export { createTies, reduceDemands, type Reducible, type Ties } from './ties'

@@ -3,7 +3,7 @@ import { ValidationError } from 'yup'
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
 import { spanCount } from '../geometry'
-import { pointsOf } from '../sketch'
+import { pointsOf, withParallels, withoutCurves } from '../sketch'
 import { PART_VERSION, STOCK_MATERIALS, type Look, type Part, type Step } from '../part'
 import { KNOWN_STEPS, partSchema } from './partSchema'
 
@@ -37,7 +37,7 @@ const MIGRATIONS: Migrations = new Map([
   [10, (document) => document],
   // Version 12 knows curves that go on without a jump of curvature.
   [11, (document) => document],
-  // Version 13 knows profiles that are hidden, shown or locked, and sizes of free curves.
+  // Version 13 knows profiles that are hidden, shown or locked, sizes of free curves, and what lies beside them.
   [12, (document) => document],
 ])
 
@@ -150,6 +150,7 @@ function withSteps(document: Json, change: (step: Json) => Json): Json {
 export function toDocument(part: Part): object {
   return {
     ...part,
+    sketches: part.sketches.map(withoutCurves),
     route: part.route.map((step) => (step.kind === 'unknown' ? step.kept : step)),
   }
 }
@@ -213,7 +214,12 @@ export function storedPart(document: unknown): Result<Part> {
       'Mend it there, or use an older copy.',
     )
   }
-  const part = prepared as unknown as Part
+  const stored = prepared as unknown as Part
+  const part = { ...stored, sketches: stored.sketches.map(withParallels) }
+  if (part.sketches.some((s, i) => s.entities.length !== stored.sketches[i]?.entities.length)) {
+    const told = 'What lies beside a free curve names no curve that is there.'
+    return fail('file.reference', told, 'Mend it there, or use an older copy.')
+  }
   const broken = brokenReference(part)
   if (broken !== undefined)
     return fail('file.reference', broken, 'Mend it there, or use an older copy.')

@@ -70,6 +70,7 @@ const sketch = record({
       line: { id, from: id, to: id, role },
       arc: { id, from: id, to: id, centre: id, counterClockwise: flag, role },
       circle: { id, centre: id, rim: id, role },
+      parallel: { id, of: id, from: id, to: id, role },
       curve: { id, from: id, to: id, fromHandle: id, toHandle: id, role },
       spline: {
         ...{ id, way: exactly('through', 'frame'), from: id, to: id, by: list(id), role },

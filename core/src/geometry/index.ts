@@ -2,7 +2,15 @@ export * from './vector'
 export * from './space'
 export * from './piece'
 export { breaksOf, controlOf, cubic, type Cubic, type CubicPiece } from './cubic'
-export { bendRead, lengthRead, nearestRead, placeRead, radiusRead, type Reading } from './readings'
+export {
+  bendRead,
+  endRead,
+  lengthRead,
+  nearestRead,
+  placeRead,
+  radiusRead,
+  type Reading,
+} from './readings'
 export { byPoints } from './sway'
 export { PARALLEL_TOLERANCE, parallelsTo, turnsBeside, type Parallel } from './parallels'
 export { INTEGRAL_NAMES, areaBeside, integrate, type Integrals } from './integrals'

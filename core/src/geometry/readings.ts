@@ -2,7 +2,7 @@ import { cubic, cubicAt, cubicBend, cubicSlope, type Cubic } from './cubic'
 import { nearestOn, tangentAt } from './piece'
 import { gauss } from './gauss'
 import type { ByControl } from './sway'
-import type { Vec } from './vector'
+import { distance, dot, scale, subtract, type Vec } from './vector'
 
 /** Something read off a curve of cubics: its value, where on it, and its derivatives by every control point. */
 export interface Reading {
@@ -207,6 +207,47 @@ export function bendRead(cubics: readonly Cubic[]): Reading {
         }),
       )
     },
+  }
+}
+
+/**
+ * How far a place lies on from one end of a curve in its direction there, or to the left of it.
+ * @param end 0 for its start, 1 for its end
+ */
+export function endRead(
+  cubics: readonly Cubic[],
+  end: 0 | 1,
+  place: Vec,
+  what: 'along' | 'left',
+): Reading {
+  const index = end === 0 ? 0 : cubics.length - 1
+  const on = cubics[index]
+  if (!on) return NOTHING
+  // The direction is that of the leg at the end; a leg of no length gives way to the next one.
+  const order = end === 0 ? [0, 1, 2, 3] : [3, 2, 1, 0]
+  const [at = 0, ...rest] = order
+  const foot = on[at as 0]
+  const leg = rest.find((k) => distance(on[k as 0], foot) > 0) ?? at
+  const side = end === 0 ? 1 : -1
+  const u = scale(subtract(on[leg as 0], foot), side)
+  const size = Math.hypot(u.x, u.y) || 1
+  const way = scale(u, 1 / size)
+  const w = subtract(place, foot)
+  const pull = what === 'along' ? w : { x: w.y, y: -w.x }
+  const value = dot(way, pull)
+  const byWay = scale(subtract(pull, scale(way, value)), side / size)
+  const byFoot = what === 'along' ? scale(way, -1) : { x: way.y, y: -way.x }
+  return {
+    ...{ value, at: foot },
+    by: () =>
+      only(
+        cubics,
+        index,
+        [0, 1, 2, 3].map((k) => {
+          if (k === at) return subtract(byFoot, byWay)
+          return k === leg ? byWay : NOUGHT
+        }),
+      ),
   }
 }
 

@@ -1,4 +1,5 @@
 export * from './types'
+export { withParallels, withoutCurves } from './beside'
 export { chainOf, holePlaces, type ChainLink, type Ended } from './chain'
 export { entityName, kindWord, planeWords, type PlaneWords } from './words'
 export {
@@ -22,9 +23,11 @@ export {
   middleOf,
   nearestOf,
   pointsOf,
+  standsOn,
   roundOf,
   signedAngle,
   splineOf,
+  besideBy,
   cubicsIn,
   curvePoints,
   withPoints,

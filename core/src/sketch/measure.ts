@@ -9,7 +9,9 @@ import {
   lengthOf,
   line,
   nearestOn,
+  parallelsTo,
   pointAt,
+  simplePieces,
   scale,
   splinePieces,
   subtract,
@@ -28,9 +30,11 @@ import {
   type Sketch,
   type SketchCurve,
   type SketchLine,
+  type SketchParallel,
   type SketchSpline,
 } from './types'
 import { once } from '../once'
+import { VERTEX_TOLERANCE } from '../tolerances'
 
 /** Finds positions of points by id, in mm. */
 export type Locate = (pointId: string) => Vec
@@ -69,14 +73,21 @@ export function endsOf(entity: Entity): readonly string[] {
 
 /** Every point an entity stands on: ends, centre, rim, handles, places between. */
 export function pointsOf(entity: Entity): readonly string[] {
+  if (entity.kind === 'parallel') {
+    return [entity.from, entity.to, ...pointsOf(entity.along)]
+  }
   const fields: Readonly<Record<string, unknown>> = { ...entity }
   return POINT_FIELDS[entity.kind]
     .flatMap((field) => fields[field] as string | readonly string[])
     .filter((id) => id !== '')
 }
 
+/** The points that a piece cannot do without: what lies beside a curve goes with that, not with its points. */
+export const standsOn = (entity: Entity): readonly string[] =>
+  entity.kind === 'parallel' ? [entity.from, entity.to] : pointsOf(entity)
+
 /** The fields of each kind of entity that name points, in the order in which they are told. */
-const POINT_FIELDS: { readonly [K in Entity['kind']]: readonly PointField<K>[] } = {
+const POINT_FIELDS: { readonly [K in Drawn]: readonly PointField<K>[] } = {
   line: ['from', 'to'],
   arc: ['from', 'to', 'centre'],
   circle: ['centre', 'rim'],
@@ -84,13 +95,21 @@ const POINT_FIELDS: { readonly [K in Entity['kind']]: readonly PointField<K>[] }
   spline: ['from', 'to', 'by', 'fromHandle', 'toHandle'],
 }
 
+/** Kinds of entities that stand on their own. */
+type Drawn = Exclude<Entity['kind'], 'parallel'>
+
 type PointField<K> = Exclude<
   keyof Extract<Entity, { kind: K }>,
   'id' | 'kind' | 'role' | 'way' | 'spans'
 >
 
-/** The same entity between other points. */
-export function withPoints<E extends Entity>(entity: E, rename: (pointId: string) => string): E {
+/** The same entity between other points, and beside another curve. */
+export function withPoints<E extends Entity>(entity: E, rename: (id: string) => string): E {
+  if (entity.kind === 'parallel') {
+    const { of, along, from, to } = entity
+    const own = { ...withPoints(along, rename), id: rename(of) }
+    return { ...entity, of: rename(of), along: own, from: rename(from), to: rename(to) }
+  }
   const fields: readonly string[] = POINT_FIELDS[entity.kind]
   const named = (value: unknown): unknown => {
     if (Array.isArray(value)) return value.map((id) => rename(id as string))
@@ -177,7 +196,8 @@ export const isFree = (entity: Entity): entity is FreeCurve =>
   entity.kind === 'curve' || entity.kind === 'spline'
 
 /** Whether an entity is one piece of geometry, not several. */
-export const isPlain = (entity: Entity): entity is PlainEntity => entity.kind !== 'spline'
+export const isPlain = (entity: Entity): entity is PlainEntity =>
+  entity.kind !== 'spline' && entity.kind !== 'parallel'
 
 /** A free curve of many places as geometry, where its points stand. */
 export const splineOf = (entity: SketchSpline, locate: Locate): Spline => ({
@@ -208,8 +228,25 @@ export const piecesOf = (entity: Entity, locate: Locate): readonly Piece[] =>
 
 /** Asked for at every move of the pointer, by painting, picking and snapping. */
 const splinesIn = once((locate: Locate) =>
-  once((entity: SketchSpline): readonly Piece[] => splinePieces(splineOf(entity, locate))),
+  once((entity: SketchSpline | SketchParallel): readonly Piece[] =>
+    entity.kind === 'spline'
+      ? splinePieces(splineOf(entity, locate))
+      : besidePieces(piecesOf(entity.along, locate), besideBy(entity, locate)),
+  ),
 )
+
+/** How far to the left of its curve a parallel lies, in mm. */
+export function besideBy({ along, from }: SketchParallel, locate: Locate): number {
+  const [first] = piecesOf(along, locate)
+  if (!first) return 0
+  return cross(tangentAt(first, 0), subtract(locate(from), first.from))
+}
+
+/** What lies beside pieces that go on from one another, end to end. */
+function besidePieces(pieces: readonly Piece[], by: number): readonly Piece[] {
+  if (Math.abs(by) <= VERTEX_TOLERANCE) return pieces
+  return pieces.flatMap(simplePieces).flatMap((p) => parallelsTo(p, by).map(({ piece }) => piece))
+}
 
 /** An entity as a piece of geometry, where its points stand. */
 export function pieceOf(entity: PlainEntity, locate: Locate): Piece {

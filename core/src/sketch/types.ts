@@ -79,11 +79,27 @@ export interface SketchSpline {
   readonly role: Role
 }
 
+/**
+ * What lies exactly beside a free curve, as far from all of it as its ends are: they lie square beside the curve's own.
+ * It is told by the curve, and follows it.
+ */
+export interface SketchParallel {
+  readonly id: string
+  readonly kind: 'parallel'
+  /** The id of the curve. */
+  readonly of: string
+  /** The curve, as it is drawn: the same as the one of that id. */
+  readonly along: SketchCurve | SketchSpline
+  readonly from: string
+  readonly to: string
+  readonly role: Role
+}
+
 /** What is drawn as one piece of geometry. */
 export type PlainEntity = SketchLine | SketchArc | SketchCircle | SketchCurve
 
 /** Everything drawn between points. */
-export type Entity = PlainEntity | SketchSpline
+export type Entity = PlainEntity | SketchSpline | SketchParallel
 
 /** The part's axis: a line every sketch has, along y = 0. */
 export const AXIS_ID = 'axis'
@@ -255,10 +271,10 @@ export interface SpanSize extends Sized {
   readonly about: string
 }
 
-/** The distance of a point or of a parallel line from a line, or of two concentric arcs or circles. */
+/** The distance of a point or of a parallel line from a line, of two concentric arcs or circles, or of what lies beside a curve from it. */
 export interface GapSize extends Sized {
   readonly kind: 'gap'
-  /** A point, a line, an arc or a circle. */
+  /** A point, a line, an arc, a circle, or what lies beside a free curve. */
   readonly item: string
   readonly to: string
 }

@@ -10,7 +10,7 @@ import {
   type Size,
   type Sketch,
 } from '../sketch'
-import { arcByNature, constraintKind, readConstraint, readSize, sizedArc } from '../constraints'
+import { byNature, constraintKind, readConstraint, readSize, sizedArc } from '../constraints'
 import {
   coordinate,
   createLinearGraph,
@@ -178,6 +178,8 @@ function spansOf(e: Entity): readonly (readonly [string, string])[] {
         [e.from, e.fromHandle],
         [e.to, e.toHandle],
       ]
+    case 'parallel':
+      return [[e.from, e.to]]
     case 'spline': {
       const places = [e.from, ...e.by, e.to]
       return places.slice(1).map((p, i) => [places[i] ?? e.from, p] as const)
@@ -220,7 +222,8 @@ function demandsOf(sketch: Sketch, values: SizeValues, setting: Setting): Demand
     for (const copy of c.copies) {
       const points = new Set(copy)
       for (const e of sketch.entities) {
-        if (e.kind === 'arc' && pointsOf(e).every((p) => points.has(p))) copied.add(e.id)
+        if ((e.kind === 'arc' || e.kind === 'parallel') && pointsOf(e).every((p) => points.has(p)))
+          copied.add(e.id)
       }
     }
   }
@@ -232,7 +235,7 @@ function demandsOf(sketch: Sketch, values: SizeValues, setting: Setting): Demand
   }
   const demands: Demand[] = []
   for (const e of sketch.entities) {
-    if (!copied.has(e.id) && !radii.has(e.id)) demands.push(...arcByNature(setting, e))
+    if (!copied.has(e.id) && !radii.has(e.id)) demands.push(...byNature(setting, e))
   }
   // What makes points one is read first: whether two curves share an end must not hang on the order.
   const joins = (c: Constraint): boolean => constraintKind(c).joins ?? false

@@ -4,6 +4,7 @@ import { isAcross } from '@lathica/core/sketch'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { edgeOut } from './beyond'
 import { roundLength } from './view'
 
 defineProps<{ hiddenSizes: number }>()
@@ -36,6 +37,14 @@ const blank = computed(
 const shows = computed(
   () => !board.looksAtEnd && board.sections.some(({ regions }) => regions.length > 0),
 )
+/** How far beyond the pane's edge the axis lies, where it is not seen. */
+const beyond = computed(() => {
+  const { view, pane } = board
+  const edge = view ? edgeOut(view, pane.height) : 0
+  return view && edge > 0
+    ? `the axis lies ${formatLength(Number((edge / view.scale).toPrecision(3)), parts.units)} ${parts.units.length} beyond`
+    : ''
+})
 const many = computed(() => parts.profiles.length > 1)
 /** The profiles at hand; one that is hidden is in the list of profiles alone. */
 const tabs = computed(() => parts.profiles.filter((p) => !p.putAway || p.id === board.sketch.id))
@@ -65,6 +74,7 @@ const tabs = computed(() => parts.profiles.filter((p) => !p.putAway || p.id === 
     Draw half of the section above the axis. <kbd>A</kbd> takes the chain in hand, <kbd>G</kbd> lays
     a stepped shaft.
   </p>
+  <span v-if="beyond" class="beyond figure" :class="parts.lie">{{ beyond }}</span>
   <span
     v-if="scaleBar"
     class="scale figure"
@@ -88,6 +98,11 @@ const tabs = computed(() => parts.profiles.filter((p) => !p.putAway || p.id === 
   font-size: 12px;
 }
 
+/* The break line of a thin ring runs behind it. */
+.profiles {
+  background: var(--paper);
+}
+
 .profiles .soft {
   padding: 4px 6px;
 }
@@ -108,6 +123,23 @@ const tabs = computed(() => parts.profiles.filter((p) => !p.putAway || p.id === 
   font-size: 14px;
   white-space: nowrap;
   pointer-events: none;
+}
+
+.beyond {
+  position: absolute;
+  right: 10px;
+  bottom: 4px;
+  color: var(--pencil);
+  font-size: 11px;
+  pointer-events: none;
+}
+
+.beyond.standing {
+  right: auto;
+  left: 4px;
+  bottom: 50%;
+  writing-mode: vertical-rl;
+  transform: rotate(180deg);
 }
 
 .scale {

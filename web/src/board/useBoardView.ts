@@ -6,6 +6,7 @@ import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { following } from '../store/follow'
 import { usePartStore } from '../store/part'
+import { besideAxis, edgeOut } from './beyond'
 import { legible } from './sizes/crowd'
 import { layoutSizes, reachOf, type SizeDrawing } from './sizes/layout'
 import { labelExtent } from './sizes/setting'
@@ -112,7 +113,7 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
         (field?.kind === 'size' && field.id === size.id),
     )
     const all = pending.value ? [...sizes, pending.value] : sizes
-    return layoutSizes(sketch, all, view, top, parts.units)
+    return layoutSizes(sketch, all, view, top, parts.units, edgeOut(view, height.value))
   }
   const drawings = computed(() => (board.view ? drawingsIn(board.view) : []))
 
@@ -142,20 +143,22 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
     let found = fitted(ROOMY)
     const room = lie.value === 'lying' ? height.value : width.value
     const length = lie.value === 'lying' ? width.value : height.value
+    const marginsOf = (view: View): Margins =>
+      box.value ? marginsFor(drawingsIn(view), view, box.value) : ROOMY
     // Sizes are laid out anew at each scale, so the room they need is found in two rounds.
     for (let round = 0; round < 2 && box.value; round++) {
-      const { outer, ...rest } = capped(
-        marginsFor(drawingsIn(found), found, box.value),
-        length,
-        room,
-      )
+      const { outer, ...rest } = capped(marginsOf(found), length, room)
       const beside = lie.value === 'standing' ? BESIDE * room : 0
       found = fitted({
         ...rest,
         outer: Math.max(outer, beside) + (board.looksAtEnd ? TABS : 0),
       })
     }
-    board.view = found
+    const margins = capped(marginsOf(found), length, room)
+    const ring = board.looksAtEnd
+      ? undefined
+      : box.value && besideAxis(box.value, found, width.value, height.value, margins)
+    board.view = ring ?? found
   }
 
   watch(

@@ -16,7 +16,8 @@ import {
   entityName,
   isEndSketch,
   locator,
-  pointsOf,
+  standsOn,
+  besideBy,
   type Constraint,
   type Repeat,
   type Size,
@@ -85,6 +86,14 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
       ? [a, b].map((p) => `${formatLength(p.x, units)}, ${out(p.y)}`).join(' – ')
       : `${out(a.y)}, ${out(b.y)}`,
   ] as const
+  if (entity.kind === 'parallel') {
+    return [
+      ['Lies', `${mm(Math.abs(besideBy(entity, locate)))} beside ${entityName(sketch, entity.of)}`],
+      ['Length', mm(pieces.reduce((sum, p) => sum + lengthOf(p), 0))],
+      ends,
+      role,
+    ]
+  }
   if (isFree(entity)) {
     const least = Math.min(...pieces.flatMap(simplePieces).map(leastRadius))
     const length = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
@@ -125,7 +134,7 @@ function extremesOf(pieces: readonly Piece[]): (readonly [string, string])[] {
 /** Constraints and sizes that stand on what is picked, or are picked themselves. */
 const items = computed<(Constraint | Size)[]>(() => {
   const { sketch, picks } = board
-  const points = sketch.entities.filter((e) => picks.includes(e.id)).flatMap(pointsOf)
+  const points = sketch.entities.filter((e) => picks.includes(e.id)).flatMap(standsOn)
   const near = new Set([...picks, ...points])
   return [...sketch.constraints, ...sketch.sizes].filter(
     (item) => picks.includes(item.id) || referencesOf(item).some((id) => near.has(id)),

@@ -43,7 +43,8 @@ function bendsIn(sketch: Sketch, id: string, toId: string): boolean {
 }
 
 const knowsBend = (entity: Entity, end: string): boolean =>
-  !isFree(entity) || bendOf(entity, entity.from === end) !== undefined
+  (!isFree(entity) && entity.kind !== 'parallel') ||
+  (isFree(entity) && bendOf(entity, entity.from === end) !== undefined)
 
 function bendingOn(setting: Setting, c: CurvePair): Demand {
   const { entities, index, ties } = setting

@@ -1,5 +1,5 @@
-import { AXIS_ID, curvePoints, isFree, type PointOn } from '../../sketch'
-import { offFree, onLine, roundPoints, separation, sumEquation } from '../../equations'
+import { AXIS_ID, isFree, pointsOf, type PointOn } from '../../sketch'
+import { besideEnd, offFree, onLine, roundPoints, separation, sumEquation } from '../../equations'
 import type { ConstraintKind } from '../kind'
 import { endsIn, entityOf, isLine, isRound, ownPointsIn } from '../picks'
 
@@ -11,6 +11,15 @@ export const pointOn: ConstraintKind<PointOn> = {
     const p = index(c.point)
     const curve = entities.get(c.curve)
     if (curve && isFree(curve)) return [sumEquation(c.id, [[1, offFree(p, curve, index)]])]
+    if (curve?.kind === 'parallel') {
+      const { along, from } = curve
+      return [
+        sumEquation(c.id, [
+          [1, offFree(p, along, index)],
+          [-1, besideEnd(index(from), along, 0, index, 'left')],
+        ]),
+      ]
+    }
     const round = roundPoints(setting, c.curve)
     if (!round) return [onLine(c.id, p, line(c.curve))]
     const [centre, rim] = round
@@ -30,7 +39,8 @@ export const pointOn: ConstraintKind<PointOn> = {
       if (curve === undefined || picks.length < 2) return []
       if (points.length + 1 + others.length !== picks.length) return []
       const free = entityOf(sketch, curve)
-      if (free && isFree(free) && points.some((p) => curvePoints(free).includes(p))) return []
+      const isOf = free && (isFree(free) || free.kind === 'parallel')
+      if (isOf && points.some((p) => pointsOf(free).includes(p))) return []
       if (others.some((id) => !isLine(sketch, id) || isRound(sketch, curve))) return []
       // Lines put onto a line become collinear with it: both their ends lie on it.
       const own = new Set(endsIn(sketch, curve))

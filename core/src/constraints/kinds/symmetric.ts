@@ -96,6 +96,7 @@ export function symmetricEntities(
     return [...pair(first.centre, second.centre), radii]
   }
   if (first.kind === 'circle' || second.kind === 'circle' || first.kind !== second.kind) return []
+  if (first.kind === 'parallel') return []
   // Ends are paired so that they lie across from one another.
   const locate = locator(sketch)
   const [a, b, c, d] = [first.from, first.to, second.from, second.to].map(locate)

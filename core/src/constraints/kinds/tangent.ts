@@ -48,8 +48,9 @@ const isFreeIn = (sketch: Sketch, id: string): boolean => {
   return found !== undefined && isFree(found)
 }
 
+/** What lies beside a curve goes on as that does. */
 const isCurve = (sketch: Sketch, id: string): boolean =>
-  id === AXIS_ID || entityOf(sketch, id) !== undefined
+  id === AXIS_ID || (entityOf(sketch, id) ?? { kind: 'parallel' }).kind !== 'parallel'
 
 /** Whether one of two that share an end is a free curve, which can leave it in any direction. */
 function goOnFreely(sketch: Sketch, a: string, b: string): boolean {

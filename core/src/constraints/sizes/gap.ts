@@ -1,6 +1,6 @@
 import { distance } from '../../geometry'
-import { offLine, roundOf, type Entity, type GapSize } from '../../sketch'
-import { besides, roundPoints, separation, sumEquation } from '../../equations'
+import { besideBy, offLine, roundOf, type Entity, type GapSize } from '../../sketch'
+import { besideEnd, besides, roundPoints, separation, sumEquation } from '../../equations'
 import { span, type SizeKind } from '../kind'
 
 export const gap: SizeKind<GapSize> = {
@@ -11,6 +11,8 @@ export const gap: SizeKind<GapSize> = {
   noun: () => 'distance',
   words: (s, { name }) => `distance of ${name(s.item)} from ${name(s.to)}`,
   measure: (s, entities, locate) => {
+    const beside = entities.get(s.item)
+    if (beside?.kind === 'parallel') return Math.abs(besideBy(beside, locate))
     const [one, two] = [roundOf(entities.get(s.item)), roundOf(entities.get(s.to))]
     if (one && two) {
       const radius = ({ centre, rim }: typeof one): number => distance(locate(centre), locate(rim))
@@ -20,6 +22,12 @@ export const gap: SizeKind<GapSize> = {
   },
   demands: (setting, s, target) => {
     const { index, entities, ties, side } = setting
+    const beside = entities.get(s.item)
+    if (beside?.kind === 'parallel') {
+      const sign = side(s.id, besideBy(beside, setting.locate), target)
+      const left = besideEnd(index(beside.from), beside.along, 0, index, 'left')
+      return [sumEquation(s.id, [[sign, left]], target)]
+    }
     const [one, two] = [roundPoints(setting, s.item), roundPoints(setting, s.to)]
     if (!one || !two) {
       return [besides(setting, s.id, index(pointOf(s, entities.get(s.item))), s.to, target)]

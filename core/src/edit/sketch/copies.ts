@@ -48,7 +48,10 @@ export function reflect(a: Vec, b: Vec): Motion {
 /** Entities of a sketch with what stands on them alone: what a clipboard holds. */
 export function excerpt(sketch: Sketch, ids: readonly string[]): Draft {
   const picked = new Set(ids)
-  const entities = sketch.entities.filter((e) => picked.has(e.id))
+  // What follows a curve is copied with that curve alone.
+  const entities = sketch.entities.filter(
+    (e) => picked.has(e.id) && (e.kind !== 'parallel' || picked.has(e.of)),
+  )
   const held = new Set([
     ...entities.flatMap(pointsOf),
     ...sketch.points.filter((p) => picked.has(p.id)).map((p) => p.id),
@@ -129,6 +132,15 @@ export function copyItems(
       return placed.ok ? succeed(placed.value.part) : placed
     },
   }
+}
+
+/** What follows a curve is told by the curve: an image of it would follow another. */
+export function followsAlone(what: 'mirror' | 'repeat'): Result<never> {
+  return fail(
+    'copy.parallel',
+    'What follows a curve goes with that curve alone.',
+    `Leave it out, ${what} the curve, and take what is beside each.`,
+  )
 }
 
 export function nothingPicked(): Result<never> {

@@ -28,6 +28,7 @@ import {
   isFree,
   type Ended,
   type FreeCurve,
+  type SketchParallel,
 } from '../../sketch'
 import { valuesOf, type Part } from '../../part'
 import { formatLength, type UnitSettings } from '../../units'
@@ -39,7 +40,7 @@ import { without } from './remove'
 
 /** The two curves of an outline that meet in a corner. */
 /** A line or an arc. */
-type PlainEnded = Exclude<Ended, FreeCurve>
+type PlainEnded = Exclude<Ended, FreeCurve | SketchParallel>
 
 function cornerOf(sketch: Sketch, point: string): readonly [Ended, Ended] | undefined {
   const ended = sketch.entities.filter((e) => e.kind !== 'circle')
@@ -136,7 +137,7 @@ function cornerCommand(
         return fail('corner.none', 'No two lines meet here.', 'Pick a corner between two lines.')
       }
       const [one, two] = curves
-      if (isFree(one) || isFree(two)) {
+      if (isFree(one) || isFree(two) || one.kind === 'parallel' || two.kind === 'parallel') {
         const mend = 'Turn the profile, and put the round or bevel on as a step.'
         return fail('corner.free', 'A corner of a free curve is not worked on here.', mend)
       }

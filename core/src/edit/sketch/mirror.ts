@@ -11,7 +11,7 @@ import {
   type Entity,
   isFree,
 } from '../../sketch'
-import { nothingPicked, reflect } from './copies'
+import { followsAlone, nothingPicked, reflect } from './copies'
 import { placeDraft, withTiesThatFit, type Draft } from './draft'
 import { symmetricEntities, type NewConstraint } from '../../constraints'
 import type { End } from './ends'
@@ -31,6 +31,7 @@ export function mirrorItems(sketchId: string, ids: readonly string[], about: str
       const picked = sketch.entities.filter((e) => ids.includes(e.id) && e.id !== about)
       const loose = sketch.points.filter((p) => ids.includes(p.id))
       if (picked.length === 0 && loose.length === 0) return nothingPicked()
+      if (picked.some((e) => e.kind === 'parallel')) return followsAlone('mirror')
       const [a, b] = lineEnds(entityMap(sketch), locator(sketch), about)
       const motion = reflect(a, b)
       const locate = locator(sketch)

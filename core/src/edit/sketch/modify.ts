@@ -108,7 +108,7 @@ function pointFor(
 
 /** What holds a point on a curve; on a free curve of many places it only stands. */
 function onCurve(sketch: Sketch, point: string, curve: string): readonly NewConstraint[] {
-  const isMany = sketch.entities.some((e) => e.id === curve && !isPlain(e))
+  const isMany = sketch.entities.some((e) => e.id === curve && e.kind === 'spline')
   return isMany ? [] : [{ kind: 'pointOn', point, curve }]
 }
 
@@ -147,6 +147,10 @@ export function trimmedStretch(sketch: Sketch, id: string, place: Vec): Piece | 
 /** Cuts away the stretch of a curve under a place, as far as what crosses it on either side. */
 export function trim(sketchId: string, id: string, place: Vec): Command {
   return entityCommand('trim', sketchId, id, (sketch, entity) => {
+    if (entity.kind === 'parallel') {
+      const mend = 'Trim what crosses it, or take another distance.'
+      return fail('trim.parallel', 'What follows a curve is as long as that.', mend)
+    }
     if (!isPlain(entity)) {
       const mend = 'Split it where it is to end, and delete the rest.'
       return fail('trim.curve', 'A free curve of many places is not trimmed.', mend)
@@ -264,7 +268,7 @@ export function extend(sketchId: string, id: string, place: Vec): Command {
     if (entity.kind === 'circle') {
       return fail('extend.circle', 'A circle has no end.', 'Pick a line or an arc near its end.')
     }
-    if (isFree(entity)) {
+    if (isFree(entity) || entity.kind === 'parallel') {
       const mend = 'Draw on from its end, or move the end itself.'
       return fail('extend.curve', 'A free curve has no way on that is its own.', mend)
     }
@@ -307,6 +311,10 @@ export function split(sketchId: string, id: string, place: Vec): Command {
   return entityCommand('split', sketchId, id, (sketch, entity) => {
     if (entity.kind === 'circle') {
       return fail('split.circle', 'A circle has no ends to divide between.', 'Trim it instead.')
+    }
+    if (entity.kind === 'parallel') {
+      const mend = 'Divide its curve, and take what is beside each part.'
+      return fail('split.parallel', 'What follows a curve is not divided by itself.', mend)
     }
     if (!isPlain(entity)) return splitSpline(sketch, entity, place)
     const piece = pieceOf(entity, locator(sketch))

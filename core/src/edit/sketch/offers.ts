@@ -77,6 +77,9 @@ function alone(sketch: Sketch, id: string): SizeOffer[] {
       radius,
     ]
   }
+  if (entity.kind === 'parallel') {
+    return [{ kind: 'gap', item: id, to: entity.of }]
+  }
   const [from, to] = lineEnds(entityMap(sketch), locator(sketch), id)
   const length: SizeOffer = { kind: 'length', line: id }
   if (Math.abs(to.y - from.y) < VERTEX_TOLERANCE) {
@@ -115,7 +118,7 @@ function toCurve(sketch: Sketch, point: string, curve: string): SizeOffer[] {
     return isEndSketch(sketch) ? [radial] : [{ kind: 'diameter', point }, radial]
   }
   if (!entity) return []
-  if (isFree(entity)) return []
+  if (isFree(entity) || entity.kind === 'parallel') return []
   if (entity.kind !== 'line') return ofPoints(sketch, entity.centre, point)
   const gap: SizeOffer = { kind: 'gap', item: point, to: curve }
   const span: SizeOffer = { kind: 'span', point, about: curve }
@@ -126,13 +129,19 @@ function ofCurves(sketch: Sketch, a: string, b: string): SizeOffer[] {
   const entities = entityMap(sketch)
   const locate = locator(sketch)
   const [one, two] = [entities.get(a), entities.get(b)]
-  if ((one && isFree(one)) || (two && isFree(two))) return []
-  const round = [one, two].find((e) => e && e.kind !== 'line')
-  if (round && round.kind !== 'line') {
+  for (const [e, other] of [
+    [one, two],
+    [two, one],
+  ]) {
+    if (e?.kind === 'parallel' && e.of === other?.id) return alone(sketch, e.id).slice(0, 1)
+  }
+  if ([one, two].some((e) => e && (isFree(e) || e.kind === 'parallel'))) return []
+  const round = [one, two].find((e) => e?.kind === 'arc' || e?.kind === 'circle')
+  if (round?.kind === 'arc' || round?.kind === 'circle') {
     const other = round === one ? two : one
     if (b === AXIS_ID) return toCurve(sketch, round.centre, AXIS_ID)
     if (other?.kind === 'line') return toCurve(sketch, round.centre, other.id)
-    if (!other) return []
+    if (other?.kind !== 'arc' && other?.kind !== 'circle') return []
     const [p, q] = [locate(round.centre), locate(other.centre)]
     const concentric = Math.hypot(q.x - p.x, q.y - p.y) < VERTEX_TOLERANCE
     if (concentric) return [{ kind: 'gap', item: a, to: b }]

@@ -44,7 +44,10 @@ export interface Beside {
   readonly formula: string
   /** A place on the side where it goes. */
   readonly side: Vec
-  /** How many points each free curve gets; as many as the one it goes beside where left out. */
+  /**
+   * How many points each free curve gets. Where left out, what lies beside a free curve is told by that and follows it;
+   * where it meets a corner, it gets as many points as the curve.
+   */
   readonly count?: number
 }
 
@@ -85,7 +88,7 @@ interface Plan {
   readonly places: ReadonlyMap<string, Vec>
   /** Points where two links go on from one another without a corner. */
   readonly smooth: ReadonlySet<string>
-  /** The curves beside free ones, by the ids of those. */
+  /** The curves of their own beside free ones, by the ids of those; the others are followed exactly. */
   readonly curves: ReadonlyMap<string, CurveBeside>
 }
 
@@ -97,6 +100,10 @@ const planIn = lastFor((part: Part, beside: Beside): Result<Plan> => {
   if (!links) {
     const mend = 'Pick lines, arcs and curves that follow one another end to end.'
     return fail('offset.chain', 'What is picked is not one chain.', mend)
+  }
+  if (links.some(({ entity }) => entity.kind === 'parallel')) {
+    const mend = 'Go beside the curve itself, with a greater distance.'
+    return fail('offset.parallel', 'This lies beside a curve already.', mend)
   }
   const value = distanceOf(part, beside.formula)
   if (!value.ok) return value
@@ -166,9 +173,15 @@ function planOf(
     if (i === links.length - 1 && !isClosed) places.set(to, leftEnd(runs[i], locate(to), 1, by))
   })
   const curves = new Map<string, CurveBeside>()
+  /** Points where one link meets the next. */
+  const meeting = new Set(
+    [...links.slice(1), ...(isClosed ? links.slice(0, 1) : [])].map((l) => l.from),
+  )
   links.forEach(({ entity, from, to }, i) => {
     const [start, end] = [places.get(from), places.get(to)]
     if (!isFree(entity) || !start || !end) return
+    const isCorner = (p: string): boolean => !smooth.has(p) && meeting.has(p)
+    if (count === undefined && !isCorner(from) && !isCorner(to)) return
     const exact = runBetween(beside[i] ?? [], start, end)
     const own = entity.kind === 'spline' ? entity.by.length + 2 : USUAL_COUNT
     const fitted = fittedTo(exact, 'through', count ?? own)
@@ -218,26 +231,32 @@ function draftOf({ sketch, links, places, smooth, curves }: Plan, formula: strin
         toHandle: named('to', spline.ends[1]),
       }
     }
+    if (isFree(entity)) {
+      const own = { from: `~${entity.from}`, to: `~${entity.to}` }
+      return { ...ends, ...own, kind: 'parallel', of: entity.id, along: entity }
+    }
     if (entity.kind !== 'arc') return { ...ends, kind: 'line' }
     points[`~${entity.centre}`] ??= { at: locate(entity.centre) }
     const forward = entity.from === from
     const counterClockwise = forward ? entity.counterClockwise : !entity.counterClockwise
     return { ...ends, kind: 'arc', centre: `~${entity.centre}`, counterClockwise }
   })
-  const plain = links.filter(({ entity }) => !curves.has(entity.id))
+  const plain = links.filter(({ entity }) => !isFree(entity))
   const ties = plain.map(({ entity }): NewConstraint =>
     entity.kind === 'line'
       ? { kind: 'parallel', line: `~${entity.id}`, to: entity.id }
       : { kind: 'concentric', curve: `~${entity.id}`, to: entity.id },
   )
-  const sizes = plain.map(({ entity }, i): DraftSize => ({
+  // What lies exactly beside curves is as far from them as from the lines and arcs they go on from.
+  const alone = links.slice(0, 1).filter(({ entity }) => isFree(entity) && !curves.has(entity.id))
+  const sizes = (plain.length > 0 ? plain : alone).map(({ entity }, i): DraftSize => ({
     offer: { kind: 'gap', item: `~${entity.id}`, to: entity.id },
     formula: i === 0 ? formula : 'offset_first',
     formerName: i === 0 ? 'offset_first' : `offset_${i}`,
   }))
   return {
     ...{ points, entities, sizes },
-    ties: [...ties, ...curveTies(sketch, links, smooth), ...squareEnds(sketch, links)],
+    ties: [...ties, ...curveTies(sketch, links, smooth, curves), ...squareEnds(sketch, links)],
   }
 }
 
@@ -246,14 +265,17 @@ function curveTies(
   sketch: Sketch,
   links: readonly ChainLink[],
   smooth: ReadonlySet<string>,
+  curves: Plan['curves'],
 ): NewConstraint[] {
   return links.flatMap(({ entity, from, to }, i): NewConstraint[] => {
     const before = links[i - 1] ?? links.at(-1)
-    const goesOn = smooth.has(from) && before && [entity, before.entity].some(isFree)
+    const isOwn = (e: Entity): boolean => !isFree(e) || curves.has(e.id)
+    const two = before ? [entity, before.entity] : []
+    const goesOn = before && smooth.has(from) && two.some(isFree) && two.every(isOwn)
     const tangent: NewConstraint[] = goesOn
       ? [{ kind: 'tangent', curve: `~${entity.id}`, to: `~${before.entity.id}` }]
       : []
-    if (entity.kind !== 'spline') return tangent
+    if (entity.kind !== 'spline' || !curves.has(entity.id)) return tangent
     const square = [from, to].flatMap((end, k): NewConstraint[] =>
       curveEnd(sketch, entity, end) === 'square'
         ? [

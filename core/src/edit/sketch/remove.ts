@@ -2,9 +2,9 @@ import { referencesOf } from '../../constraints'
 import { succeed } from '../../result'
 import { withoutPlace } from '../../geometry'
 import {
-  isPlain,
   locator,
   pointsOf,
+  standsOn,
   splineOf,
   type Constraint,
   type Sketch,
@@ -24,8 +24,9 @@ export function removeItems(sketchId: string, ids: readonly string[]): Command {
 
 export function without(sketch: Sketch, gone: ReadonlySet<string>): Sketch {
   const entities = sketch.entities
-    .map((e) => (isPlain(e) ? e : thinned(sketch, e, gone)))
-    .filter((e) => !gone.has(e.id) && !pointsOf(e).some((p) => gone.has(p)))
+    .map((e) => (e.kind === 'spline' ? thinned(sketch, e, gone) : e))
+    .filter((e) => !gone.has(e.id) && !standsOn(e).some((p) => gone.has(p)))
+    .filter((e, _, all) => e.kind !== 'parallel' || all.some((other) => other.id === e.of))
   const kept = new Set(entities.map((e) => e.id))
   const lost = sketch.entities.filter((e) => !kept.has(e.id))
   const held = new Set(entities.flatMap(pointsOf))

@@ -14,7 +14,7 @@ import {
   type Sketch,
 } from '../../sketch'
 import { withSketch, type Command } from '../command'
-import { nothingPicked } from './copies'
+import { followsAlone, nothingPicked } from './copies'
 import { placeDraft, withConstraint } from './draft'
 import { type End } from './ends'
 import { without } from './remove'
@@ -57,6 +57,7 @@ export function repeatItems(sketchId: string, ids: readonly string[], plan: Repe
       const entities = sketch.entities.filter((e) => ids.includes(e.id))
       const points = [...new Set(entities.flatMap(pointsOf))]
       if (points.length === 0) return nothingPicked()
+      if (entities.some((e) => e.kind === 'parallel')) return followsAlone('repeat')
       const step = scale(directionOf(sketch, plan.along), plan.pitch)
       const repeat = { points: startFirst(sketch, points, step), along: plan.along }
       const made = withCopies(part, sketchId, entities, repeat, step, plan.count - 1, [])

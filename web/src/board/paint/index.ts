@@ -7,7 +7,14 @@ import { paintMarks } from './marks'
 import { paintPicture } from './picture'
 import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
-import { paintAxis, paintBehind, paintFaults, paintOverlay, paintSketch } from './sketch'
+import {
+  paintAxis,
+  paintBehind,
+  paintBreak,
+  paintFaults,
+  paintOverlay,
+  paintSketch,
+} from './sketch'
 
 export { changedPatch } from './changed'
 export type { Scene } from './scene'
@@ -26,6 +33,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintBehind(ctx, scene)
   paintTool(ctx, scene)
   paintAxis(ctx, scene)
+  paintBreak(ctx, scene)
   paintAreas(ctx, scene)
   paintRefs(ctx, scene)
   paintSizes(ctx, scene)

@@ -9,6 +9,7 @@ import {
   isFree,
   legsOf,
 } from '@lathica/core/sketch'
+import { BREAK_IN, edgeOut } from '../beyond'
 import { toScreen, type Px } from '../view'
 import { addPiece } from './curve'
 import { isClear, isPieceClear } from './patch'
@@ -47,6 +48,39 @@ export function paintAxis(ctx: CanvasRenderingContext2D, scene: Scene): void {
   ctx.moveTo(origin.x, origin.y - 8)
   ctx.lineTo(origin.x, origin.y + 8)
   ctx.strokeStyle = colours.accent
+  ctx.lineWidth = 1
+  ctx.stroke()
+}
+
+/** Teeth of the break line stand so far apart and are so high, in pixels. */
+const TEETH = [120, 14, 9] as const
+
+/** A thin line with zigzags (ISO 128-2, line type 01.1.19) along the edge beyond which the axis lies. */
+export function paintBreak(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  const { view, width, height, colours } = scene
+  if (edgeOut(view, height) <= 0) return
+  const lying = view.lie === 'lying'
+  const length = lying ? width : height
+  const [pitch, wide, high] = TEETH
+  const at = (along: number, up: number): Px =>
+    lying ? { x: along, y: height - BREAK_IN - up } : { x: BREAK_IN + up, y: along }
+  ctx.beginPath()
+  const start = at(0, 0)
+  ctx.moveTo(start.x, start.y)
+  for (let tooth = pitch / 2; tooth < length; tooth += pitch) {
+    for (const [along, up] of [
+      [tooth - wide / 2, 0],
+      [tooth - wide / 4, high],
+      [tooth + wide / 4, -high],
+      [tooth + wide / 2, 0],
+    ] as const) {
+      const p = at(along, up)
+      ctx.lineTo(p.x, p.y)
+    }
+  }
+  const end = at(length, 0)
+  ctx.lineTo(end.x, end.y)
+  ctx.strokeStyle = colours.pencil
   ctx.lineWidth = 1
   ctx.stroke()
 }

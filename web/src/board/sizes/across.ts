@@ -2,6 +2,7 @@ import type { Vec } from '@lathica/core/geometry'
 import { linesOf, type Locate, type Size, type Sketch } from '@lathica/core/sketch'
 import type { Px } from '../view'
 import { LABEL_HEIGHT, type Frame, type Place } from './frame'
+import { BREAK_IN } from '../beyond'
 import { measured } from './measured'
 import { WITNESS_BEYOND, WITNESS_GAP, labelWidth, type Setting, type SizeDrawing } from './setting'
 
@@ -75,6 +76,7 @@ const MOST_BESIDE = 2
  */
 export function stackAcross(setting: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
   const { frame, ends } = setting
+  if (setting.edge > 0) return halfAcross(setting, items)
   const moved = apart(items).sort((x, y) => x.a - y.a)
   const { inside, outside } = rowOf(moved, (item) => frame.extent(labelWidth(item.text)).along)
   const roomy = moved.length * LABEL_HEIGHT <= ends[1] - ends[0]
@@ -154,6 +156,34 @@ function standingDrawing(
     ],
     arrows: small ? pointingIn(frame, a, r) : pointingOut(ends),
   }
+}
+
+/**
+ * Diameters whose other half lies beyond the pane, with the axis: half a dimension line with one arrow, drawn up to the
+ * break line, and its label on it, in as many rows as it takes.
+ */
+function halfAcross({ frame, edge }: Setting, items: readonly AcrossItem[]): SizeDrawing[] {
+  const rows: number[] = []
+  return apart(items)
+    .sort((x, y) => x.a - y.a)
+    .map(({ size, text, a, r }) => {
+      const width = labelWidth(text)
+      const { along, across } = frame.extent(width)
+      const found = rows.findIndex((end) => a - along / 2 >= end)
+      const row = found < 0 ? rows.length : found
+      rows[row] = a + along / 2 + 4
+      const label = edge + BREAK_IN + 4 + across / 2 + row * (across + 4)
+      return {
+        id: size.id,
+        text,
+        reference: size.reference,
+        label: frame.toPane(a, label),
+        width,
+        lines: [[frame.toPane(a, r), frame.toPane(a, edge + BREAK_IN)]],
+        witnesses: [],
+        arrows: [[frame.toPane(a, r), frame.toPane(a, edge)]],
+      }
+    })
 }
 
 /** A dimension line across the part, its label beyond the mirror image. */

@@ -22,6 +22,7 @@ const CALM = 10
  * diameters across the part with their labels in rows beyond its mirror image (ISO 129-1); the rest
  * beside what they measure. A label that was dragged stays where it was put.
  * @param top greatest radius in mm that the levels keep clear of
+ * @param edge how far out from the axis the pane ends towards it, in pixels, where the axis lies beyond
  */
 export function layoutSizes(
   sketch: Sketch,
@@ -29,6 +30,7 @@ export function layoutSizes(
   view: View,
   top: number,
   units: UnitSettings,
+  edge = 0,
 ): SizeDrawing[] {
   const entities = entityMap(sketch)
   const locate = locator(sketch)
@@ -52,6 +54,7 @@ export function layoutSizes(
       Math.max(...sketch.points.map((p) => p.x)) * view.scale,
     ],
     text,
+    edge,
   }
   const axial: AxialItem[] = []
   const across: AcrossItem[] = []

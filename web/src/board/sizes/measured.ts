@@ -14,6 +14,7 @@ import {
   lineEnds,
   pieceOf,
   cubicsIn,
+  nearestOf,
   isFree,
   roundOf,
   type Entities,
@@ -118,6 +119,12 @@ function gapEnds(size: Size & { kind: 'gap' }, entities: Entities, locate: Locat
     const from = middleOf(item, locate)
     const radius = Math.hypot(...xy(subtract(locate(two.rim), locate(two.centre))))
     const to = add(centre, scale(unit(subtract(from, centre)), radius))
+    return { ends: [from, to], way: 'straight' }
+  }
+  if (item?.kind === 'parallel') {
+    const from = middleOf(item, locate)
+    const near = nearestOf(item.along, locate, from)
+    const to = near ? pointAt(near.piece, near.t) : from
     return { ends: [from, to], way: 'straight' }
   }
   const from = item ? middleOf(item, locate) : locate(size.item)

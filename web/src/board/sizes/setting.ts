@@ -39,6 +39,8 @@ export interface Setting {
   /** where the part begins and ends along the axis, in pixels */
   readonly ends: readonly [number, number]
   readonly text: (size: Size) => string
+  /** How far out from the axis the pane ends towards it, in pixels, where the axis lies beyond; nought else. */
+  readonly edge: number
 }
 
 /** Gap between an outline and its witness line, and how far that runs past the dimension line. */

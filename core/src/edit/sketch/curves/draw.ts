@@ -1,6 +1,13 @@
 import { fail, succeed, type Result } from '../../../result'
 import { distance, evenSpline, spanCount } from '../../../geometry'
-import { AXIS_ID, pointsOf, type Role, type Sketch, type SketchSpline } from '../../../sketch'
+import {
+  AXIS_ID,
+  pointsOf,
+  standsOn,
+  type Role,
+  type Sketch,
+  type SketchSpline,
+} from '../../../sketch'
 import type { Part } from '../../../part'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import { withSketch, type Command } from '../../command'
@@ -79,7 +86,7 @@ function looseCurve(
   way: SketchSpline['way'],
 ): SketchSpline | undefined {
   const [end, last] = [places[0], places.at(-1)]
-  const at = sketch.entities.filter((e) => pointsOf(e).includes(end?.point ?? ''))
+  const at = sketch.entities.filter((e) => standsOn(e).includes(end?.point ?? ''))
   const [only, ...more] = at
   if (only?.kind !== 'spline' || more.length > 0 || only.way !== way) return undefined
   // A curve has two ends: one that comes back to itself is closed by another.

@@ -15,7 +15,7 @@ import {
   legAt,
   locator,
   nearestOf,
-  pointsOf,
+  standsOn,
   splineOf,
   type Sketch,
   type SketchSpline,
@@ -49,7 +49,7 @@ export function takePointOut(sketchId: string, id: string, point: string): Comma
         'Move it, or delete the curve.',
       )
     }
-    const shared = sketch.entities.some((e) => e.id !== id && pointsOf(e).includes(point))
+    const shared = sketch.entities.some((e) => e.id !== id && standsOn(e).includes(point))
     if (!shared) return succeed({ sketch: without(sketch, new Set([point])), ties: [] })
     // What else stands on the point keeps it.
     const { spans } = withoutPlace(splineOf(curve, locator(sketch)), index + 1)
@@ -142,7 +142,7 @@ function shapedAnew(
     referencesOf(item).some((r) => inner.has(r)),
   )
   const shared = sketch.entities.some(
-    (e) => e.id !== curve.id && pointsOf(e).some((p) => inner.has(p)),
+    (e) => e.id !== curve.id && standsOn(e).some((p) => inner.has(p)),
   )
   if (stands || shared) {
     const what = stands ? describeItem(sketch, stands) : 'another piece'

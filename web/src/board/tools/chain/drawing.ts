@@ -6,7 +6,6 @@ import {
   type SketchLine,
   type Role,
   type Sketch,
-  isFree,
 } from '@lathica/core/sketch'
 import type { NewConstraint } from '@lathica/core/constraints'
 import { drawPiece, type End } from '@lathica/core/edit'
@@ -179,7 +178,7 @@ function drawOn(chain: Chain, stroke: Stroke): ToolState {
   if (!drawn) return drawing({ ...chain, arcEnd: undefined })
   const sketch = board.sketch()
   const entity = sketch.entities.at(-1)
-  if (!entity || entity.kind === 'circle' || isFree(entity)) {
+  if (entity?.kind !== 'line' && entity?.kind !== 'arc') {
     return starting(board, role, at)
   }
   const named = (id: string, end: End): End => ({ ...end, at: locator(sketch)(id), point: id })

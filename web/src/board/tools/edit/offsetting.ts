@@ -35,7 +35,10 @@ function beside(board: Board, ids: readonly string[], at?: PointerAt): ToolState
     const [worst] = [...besideFits(board.part(), wanted)].sort(
       (a, b) => b.fitted.deviation - a.fitted.deviation,
     )
-    if (!worst) return { rubber, turned }
+    if (!worst) {
+      const isExact = rubber.length > 0 && picked.some(isFree)
+      return { rubber, turned, ...(isExact ? { words: ['exactly beside it, and follows'] } : {}) }
+    }
     const { deviation, at: mark } = worst.fitted
     const off = `${formatLength(deviation, units)} ${units.length}`
     const band = { pieces: worst.exact, by: deviation }
@@ -49,7 +52,7 @@ function beside(board: Board, ids: readonly string[], at?: PointerAt): ToolState
   ]
   return {
     hint: picked.some(isFree)
-      ? 'Click on the side where the new chain goes, or type its distance and the points of its curve.'
+      ? 'Click on the side where the new chain goes, or type its distance; with a number of points its curve is one of its own.'
       : 'Click on the side where the new chain goes, or type its distance.',
     cursor: 'crosshair',
     ...(at && away > 0 ? { overlay: shown(asked([])) } : {}),

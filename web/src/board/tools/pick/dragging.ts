@@ -1,5 +1,5 @@
 import { subtract, type Vec } from '@lathica/core/geometry'
-import { handlesAt, pointsOf, type Sketch } from '@lathica/core/sketch'
+import { handlesAt, standsOn, type Sketch } from '@lathica/core/sketch'
 import { startDrag } from '@lathica/core/solver'
 import { valuesOf, type Part } from '@lathica/core/part'
 import { withDragged } from '@lathica/core/route'
@@ -63,7 +63,7 @@ function moving(sketch: Sketch, ids: readonly string[]): string[] {
   const points = new Set<string>()
   for (const id of ids) {
     const entity = sketch.entities.find((e) => e.id === id)
-    for (const p of entity ? pointsOf(entity) : [id]) points.add(p)
+    for (const p of entity ? standsOn(entity) : [id]) points.add(p)
   }
   return [...points]
 }
