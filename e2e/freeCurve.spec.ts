@@ -180,3 +180,60 @@ test('a dome from the axis has no tip, and ends by a double click', async ({ pag
   await expect(page.getByLabel('Begins')).toHaveValue('square')
   await expect(page.getByLabel('Ends')).toHaveValue('free')
 })
+
+test('what lies exactly beside a curve follows it, has one distance, and comes back with the part', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Lamp glass')
+  await press(page, 'd')
+  for (const [x, r] of [
+    [0, 20],
+    [20, 34],
+    [60, 40],
+    [100, 18],
+    [120, 26],
+  ] as const) {
+    await shop.click(x, r)
+  }
+  await press(page, 'Enter', 'Escape', 'Escape', 'Control+a', '2', 'f')
+  await shop.moveTo(60, 34)
+  await expect(page.locator('.words')).toHaveText('exactly beside it, and follows')
+  // More than the curve bends is refused with the greatest that goes.
+  await page.keyboard.type('60')
+  await press(page, 'Enter')
+  await expect(page.getByRole('alert')).toContainText('bends to that side with a radius of')
+  await page.getByLabel('distance').fill('4')
+  await press(page, 'Enter', 'Escape')
+  const beside = async () => {
+    const [sketch] = (await shop.document()).sketches
+    const entity = sketch?.entities.find((e) => e.kind === 'parallel')
+    const end = sketch?.points.find((p) => entity && 'from' in entity && p.id === entity.from)
+    return { kinds: sketch?.entities.map((e) => e.kind), y: end?.y ?? 0 }
+  }
+  const before = await beside()
+  expect(before.kinds).toEqual(['spline', 'parallel'])
+  await shop.click(60, 36)
+  await expect(shop.card).toContainText('4 mm beside curve 1')
+  await press(page, 'Escape')
+  // An end of the curve is pushed: what is beside it goes along.
+  await shop.click(0, 20)
+  await press(page, 'Control+ArrowUp')
+  await expect.poll(async () => (await beside()).y).toBeGreaterThan(before.y + 0.5)
+  await press(page, 'Control+z')
+  await expect.poll(async () => (await beside()).y).toBeCloseTo(before.y, 9)
+  await press(page, 'Escape')
+  await shop.label('4').click()
+  await shop.type('6')
+  await page.reload()
+  await shop.ready()
+  await shop.click(60, 34)
+  await expect(shop.card).toContainText('6 mm beside curve 1')
+  // Without its curve it is nothing.
+  await press(page, 'Escape')
+  await shop.click(60, 40)
+  await press(page, 'Escape')
+  await shop.click(40, 40.2)
+  await press(page, 'Delete')
+  await expect.poll(async () => (await beside()).kinds).toEqual([])
+})
