@@ -81,7 +81,6 @@ function pushed(places: number, turned: 'wall' | 'solid'): number {
       if (!body || !(body.mass > 0)) throw new Error('the bowl has no mass')
       latheMesh(body.section, 0.02)
     },
-    20,
   )
 }
 

@@ -213,11 +213,14 @@ export function nearestOnCubic(
   return best
 }
 
+/** Places this near to an end of a piece are that end, in mm: a thousandth of a vertex. */
+const AT_END = 1e-9
+
 /** The curve's parameter at a place that lies on it, near a piece of it. */
 export function parameterNearPiece(piece: CubicPiece, p: Vec): number {
   const { on, start, end } = piece
-  if (p === piece.from) return start
-  if (p === piece.to) return end
+  if (distance(p, piece.from) <= AT_END) return start
+  if (distance(p, piece.to) <= AT_END) return end
   let best = start
   let least = distance(p, cubicAt(on, start))
   const reach = 1e-3 * Math.abs(end - start)

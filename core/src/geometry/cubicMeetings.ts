@@ -93,10 +93,12 @@ export function cubicWithCubic(
   ends: readonly Meeting[],
   tolerance: number,
 ): Meeting[] {
-  if (areOfOneRun(a, b) || runTogether(a, b, ends, tolerance)) return []
+  if (areOfOneRun(a, b)) return []
+  const [own, other] = [controlOf(a), controlOf(b)]
+  if (goOn(own, other, ends, tolerance) || runTogether(a, b, ends, tolerance)) return []
   const crossings: Meeting[] = []
   const close: Close[] = []
-  const stack: Pair[] = [{ a: controlOf(a), b: controlOf(b), t: [0, 1], u: [0, 1] }]
+  const stack: Pair[] = [{ a: own, b: other, t: [0, 1], u: [0, 1] }]
   for (let n = 0; n < MOST_PAIRS; n++) {
     const pair = stack.pop()
     if (!pair) break
@@ -184,24 +186,58 @@ function directionsDiffer(a: Cubic, b: Cubic): boolean {
 }
 
 /** Whether the hulls of two control polygons are further apart than the tolerance. */
-function areApart(a: Cubic, b: Cubic, tolerance: number): boolean {
-  for (const of of [(p: Vec) => p.x, (p: Vec) => p.y]) {
-    const [p, q] = [a.map(of), b.map(of)]
-    if (Math.min(...p) > Math.max(...q) + tolerance) return true
-    if (Math.min(...q) > Math.max(...p) + tolerance) return true
-  }
-  return isBeside(a, b, tolerance) || isBeside(b, a, tolerance)
-}
+const areApart = (a: Cubic, b: Cubic, tolerance: number): boolean =>
+  isClearAlong(a, b, 1, 0, tolerance) ||
+  isClearAlong(a, b, 0, 1, tolerance) ||
+  isBeside(a, b, tolerance) ||
+  isBeside(b, a, tolerance)
 
 /** Whether one lies wholly to one side of the other's hull, across the other's chord. */
 function isBeside(a: Cubic, b: Cubic, tolerance: number): boolean {
-  const along = unit(subtract(a[3], a[0]))
-  const across = (p: Vec): number => cross(along, subtract(p, a[0]))
-  const [own, others] = [a.map(across), b.map(across)]
-  return (
-    Math.min(...others) > Math.max(...own) + tolerance ||
-    Math.max(...others) < Math.min(...own) - tolerance
-  )
+  const [dx, dy] = [a[3].x - a[0].x, a[3].y - a[0].y]
+  const length = Math.hypot(dx, dy) || 1
+  return isClearAlong(a, b, -dy / length, dx / length, tolerance)
+}
+
+/** Whether two hulls are apart in a direction. Asked for at every halving: nothing is made for it. */
+function isClearAlong(a: Cubic, b: Cubic, x: number, y: number, tolerance: number): boolean {
+  let [low, high] = [Infinity, -Infinity]
+  let [otherLow, otherHigh] = [Infinity, -Infinity]
+  for (let i = 0; i < 4; i++) {
+    const [p, q] = [a[i as 0], b[i as 0]]
+    const [own, other] = [p.x * x + p.y * y, q.x * x + q.y * y]
+    if (own < low) low = own
+    if (own > high) high = own
+    if (other < otherLow) otherLow = other
+    if (other > otherHigh) otherHigh = other
+  }
+  return otherLow > high + tolerance || otherHigh < low - tolerance
+}
+
+/**
+ * Whether one goes on from the end of the other and neither turns back beyond it: then they meet there alone. Places
+ * that are one vertex count as one.
+ */
+function goOn(a: Cubic, b: Cubic, ends: readonly Meeting[], tolerance: number): boolean {
+  const [joint] = ends
+  // The end of either tells of it.
+  const isOne = ends.every(({ t, u }) => t === joint?.t && u === joint.u)
+  if (!joint || !isOne || (joint.t !== 0 && joint.t !== 1) || (joint.u !== 0 && joint.u !== 1)) {
+    return false
+  }
+  const [end, start] = [3 * joint.t, 3 * joint.u]
+  const at = a[end as 0]
+  const before = a[(joint.t === 1 ? 2 : 1) as 0]
+  const length = Math.hypot(at.x - before.x, at.y - before.y)
+  if (length === 0) return false
+  const [x, y] = [(at.x - before.x) / length, (at.y - before.y) / length]
+  const clear = 2 * tolerance
+  for (let i = 0; i < 4; i++) {
+    const [p, q] = [a[i as 0], b[i as 0]]
+    if (i !== end && (p.x - at.x) * x + (p.y - at.y) * y > -clear) return false
+    if (i !== start && (q.x - at.x) * x + (q.y - at.y) * y < clear) return false
+  }
+  return true
 }
 
 function isFlat(control: Cubic, tolerance: number): boolean {

@@ -230,6 +230,9 @@ function directionAt(own: Cubic, t: number, low: number, high: number): Vec {
   return unit(scale(cubicBend(own, t), t < (low + high) / 2 ? 1 : -1))
 }
 
+/** The distance is flat about its foot: a foot this near to its place, as a share, tells it to the last digit. */
+const FOOT = 1e-9
+
 /** How far a place of a match is from lying at the distance, along the normal there. */
 function offBeside(
   own: Cubic,
@@ -248,7 +251,7 @@ function offBeside(
     if (change === 0) break
     const step = dot(gap, slope) / change
     const next = Math.min(high, Math.max(low, t - step))
-    const isDone = Math.abs(next - t) < 1e-15
+    const isDone = Math.abs(next - t) < FOOT
     t = next
     if (isDone) break
   }
