@@ -31,6 +31,7 @@ import {
   readPart,
   refitted,
   removeItems,
+  sectionArea,
   setCurveEnd,
   setPointCount,
   solidProperties,
@@ -39,6 +40,7 @@ import {
   toDocument,
   trim,
   turnWay,
+  wallOf,
   type End,
   type Part,
   type Piece,
@@ -453,3 +455,35 @@ describe('a profile that is not made yet', () => {
 function never(): never {
   throw new Error('there is no such piece')
 }
+
+describe('a wall on a curve that bends just as tightly as the wall is thick', () => {
+  /** A curve of 80 places, one of them pushed until it bends by about a millimetre there. */
+  const pushed = (by: number): Part => {
+    const places = Array.from({ length: 80 }, (_, i) => {
+      const y = 40 + 12 * Math.sin((4 * i) / 79)
+      return { at: { x: (120 * i) / 79, y: i === 40 ? y + by : y } }
+    })
+    return must(
+      createPart({ name: 'Bowl' }),
+      drawCurve({ sketch: SKETCH, way: 'through', places, role: 'outline', square: false }),
+    )
+  }
+
+  test('is there all the same: what is shorter than a vertex leaves no gap', () => {
+    const areas = Array.from({ length: 24 }, (_, i) => {
+      const sketch = sketchOf(pushed(0.5295 + 2.5e-5 * i))
+      const [curve] = sketch.entities
+      const pieces = curve ? piecesOf(curve, locator(sketch)) : []
+      const name = { step: 's', entity: 'e', role: 'drawn' as const }
+      const wall = wallOf(
+        pieces.map((piece) => ({ piece, name })),
+        { step: 'w', left: 1, right: 1, corners: 'round', ends: 'flat' },
+      )
+      expect(wall?.regions).toHaveLength(1)
+      const length = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
+      return wall ? sectionArea(wall) / (2 * length) : 0
+    })
+    // As wide as it is thick; the tight bend overlaps by next to nothing.
+    for (const area of areas) expect(area).toBeCloseTo(1, 5)
+  })
+})

@@ -170,6 +170,24 @@ function inflections(on: Cubic): readonly number[] {
   return turn.every((c) => Math.abs(c) <= flat) ? [] : zerosOf(turn)
 }
 
+const WHOLE: readonly number[] = [0, 1]
+
+/**
+ * Whether the legs of a curve's control polygon lie in one quadrant and turn one way: then so does the curve, as its
+ * slope is a mean of theirs, and its turn one of theirs crossed.
+ */
+function isSurelySimple([a, b, c, d]: Cubic): boolean {
+  const [x, y] = [b.x - a.x, b.y - a.y]
+  const [u, v] = [c.x - b.x, c.y - b.y]
+  const [p, q] = [d.x - c.x, d.y - c.y]
+  if (!((x > 0 && u > 0 && p > 0) || (x < 0 && u < 0 && p < 0))) return false
+  if (!((y > 0 && v > 0 && q > 0) || (y < 0 && v < 0 && q < 0))) return false
+  const [one, two] = [x * v - y * u, u * q - v * p]
+  // What is next to straight has turns of rounding alone, which are looked at with care.
+  const least = 1e-9 * (x * x + y * y + u * u + v * v + p * p + q * q)
+  return (one > least && two > least) || (one < -least && two < -least)
+}
+
 /** The closest that two places of a curve where it is taken apart may be, in mm. */
 const LEAST_PART = 1e-5
 
@@ -178,6 +196,7 @@ const LEAST_PART = 1e-5
  * turns back and the curve turns one way only.
  */
 export const breaksOf = once((on: Cubic): readonly number[] => {
+  if (isSurelySimple(on)) return WHOLE
   const all = [...turningPoints(on, 'x'), ...turningPoints(on, 'y'), ...inflections(on)]
   const kept = [0]
   for (const s of all.sort((a, b) => a - b)) {

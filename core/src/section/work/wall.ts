@@ -113,7 +113,20 @@ function parallelTo(chain: readonly SectionEdge[], by: number, spec: WallSpec): 
       out.push({ piece: p.piece, name: named })
     }
   })
-  return out.filter((e) => distance(e.piece.from, e.piece.to) > VERTEX_TOLERANCE)
+  return withoutSpecks(out)
+}
+
+/** Without edges that are shorter than a vertex; where several of them come to more than one, a line stands for them. */
+function withoutSpecks(edges: readonly SectionEdge[]): SectionEdge[] {
+  const kept: SectionEdge[] = []
+  for (const e of edges) {
+    if (distance(e.piece.from, e.piece.to) <= VERTEX_TOLERANCE) continue
+    const last = kept.at(-1)
+    const isOpen = last && distance(last.piece.to, e.piece.from) > VERTEX_TOLERANCE
+    if (last && isOpen) kept.push({ ...last, piece: line(last.piece.to, e.piece.from) })
+    kept.push(e)
+  }
+  return kept
 }
 
 interface Joint {
