@@ -1,6 +1,6 @@
 import type { Constraint, Entity, Size } from '@lathica/core/sketch'
 import type { Random } from '../random'
-import type { Place } from './oracle'
+import type { Place } from './places'
 
 type Bare<T> = T extends unknown ? Omit<T, 'id'> : never
 type BareSize<T> = T extends unknown ? Omit<T, 'id' | 'name' | 'formula' | 'reference'> : never

@@ -4,7 +4,8 @@ import type { Kind } from '../kind'
 import { randomFrom, type Random } from '../random'
 import { collapsed, displaced, wellPosed } from './make'
 import { placeWhereHolds } from './search'
-import { measured, placesOf, residuals, sidesOf, type Place, type Places } from './oracle'
+import { measured, placesOf, residuals, sidesOf } from './oracle'
+import type { Place, Places } from './places'
 
 /** A sketch to solve, as plain data. */
 interface Given {

@@ -1,15 +1,8 @@
 import type { Constraint, Size, Sketch } from '@lathica/core/sketch'
 import type { Random } from '../random'
 import { Drawing } from './drawing'
-import {
-  constraintResiduals,
-  emptyBasis,
-  gradients,
-  measured,
-  natureOf,
-  type Place,
-  type Places,
-} from './oracle'
+import { constraintResiduals, emptyBasis, gradients, measured, natureOf } from './oracle'
+import type { Place, Places } from './places'
 
 /** A sketch whose constraints and sizes all hold at a place, and are independent of one another there. */
 export interface WellPosed {

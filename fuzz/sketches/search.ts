@@ -4,7 +4,8 @@
  */
 import type { Sketch } from '@lathica/core/sketch'
 import type { Random } from '../random'
-import { gradients, placesOf, residuals, type Place, type Places } from './oracle'
+import { gradients, placesOf, residuals } from './oracle'
+import type { Place, Places } from './places'
 
 type Values = ReadonlyMap<string, number>
 

@@ -12,7 +12,13 @@ export {
   type Reading,
 } from './readings'
 export { byPoints } from './sway'
-export { PARALLEL_TOLERANCE, parallelsTo, turnsBeside, type Parallel } from './parallels'
+export {
+  PARALLEL_TOLERANCE,
+  parallelRun,
+  parallelsTo,
+  turnsBeside,
+  type Parallel,
+} from './parallels'
 export { INTEGRAL_NAMES, areaBeside, integrate, type Integrals } from './integrals'
 export type { Meeting } from './lying'
 export { areApart, meetOnlyAtEnd, meetingsOf } from './meetings'

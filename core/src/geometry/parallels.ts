@@ -50,6 +50,10 @@ export function parallelsTo(piece: Piece, by: number): Parallel[] {
   })
 }
 
+/** What lies beside pieces that go on from one another, end to end, at a distance to their left in mm. */
+export const parallelRun = (pieces: readonly Piece[], by: number): readonly Piece[] =>
+  pieces.flatMap(simplePieces).flatMap((p) => parallelsTo(p, by).map(({ piece }) => piece))
+
 /** The stretches of a simple cubic that turn too tightly to a side for a distance, and the others. */
 export function turnsBeside(
   piece: CubicPiece,

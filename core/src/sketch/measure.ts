@@ -9,9 +9,8 @@ import {
   lengthOf,
   line,
   nearestOn,
-  parallelsTo,
+  parallelRun,
   pointAt,
-  simplePieces,
   scale,
   splinePieces,
   subtract,
@@ -231,21 +230,20 @@ const splinesIn = once((locate: Locate) =>
   once((entity: SketchSpline | SketchParallel): readonly Piece[] =>
     entity.kind === 'spline'
       ? splinePieces(splineOf(entity, locate))
-      : besidePieces(piecesOf(entity.along, locate), besideBy(entity, locate)),
+      : besidePieces(entity, locate),
   ),
 )
+
+function besidePieces(entity: SketchParallel, locate: Locate): readonly Piece[] {
+  const [own, by] = [piecesOf(entity.along, locate), besideBy(entity, locate)]
+  return Math.abs(by) <= VERTEX_TOLERANCE ? own : parallelRun(own, by)
+}
 
 /** How far to the left of its curve a parallel lies, in mm. */
 export function besideBy({ along, from }: SketchParallel, locate: Locate): number {
   const [first] = piecesOf(along, locate)
   if (!first) return 0
   return cross(tangentAt(first, 0), subtract(locate(from), first.from))
-}
-
-/** What lies beside pieces that go on from one another, end to end. */
-function besidePieces(pieces: readonly Piece[], by: number): readonly Piece[] {
-  if (Math.abs(by) <= VERTEX_TOLERANCE) return pieces
-  return pieces.flatMap(simplePieces).flatMap((p) => parallelsTo(p, by).map(({ piece }) => piece))
 }
 
 /** An entity as a piece of geometry, where its points stand. */

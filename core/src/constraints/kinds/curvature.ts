@@ -43,8 +43,7 @@ function bendsIn(sketch: Sketch, id: string, toId: string): boolean {
 }
 
 const knowsBend = (entity: Entity, end: string): boolean =>
-  (!isFree(entity) && entity.kind !== 'parallel') ||
-  (isFree(entity) && bendOf(entity, entity.from === end) !== undefined)
+  isFree(entity) ? bendOf(entity, entity.from === end) !== undefined : entity.kind !== 'parallel'
 
 function bendingOn(setting: Setting, c: CurvePair): Demand {
   const { entities, index, ties } = setting

@@ -48,9 +48,11 @@ const isFreeIn = (sketch: Sketch, id: string): boolean => {
   return found !== undefined && isFree(found)
 }
 
-/** What lies beside a curve goes on as that does. */
-const isCurve = (sketch: Sketch, id: string): boolean =>
-  id === AXIS_ID || (entityOf(sketch, id) ?? { kind: 'parallel' }).kind !== 'parallel'
+/** What lies beside a curve goes on as that does: nothing is asked of it. */
+function isCurve(sketch: Sketch, id: string): boolean {
+  const found = entityOf(sketch, id)
+  return id === AXIS_ID || (found !== undefined && found.kind !== 'parallel')
+}
 
 /** Whether one of two that share an end is a free curve, which can leave it in any direction. */
 function goOnFreely(sketch: Sketch, a: string, b: string): boolean {

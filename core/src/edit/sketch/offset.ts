@@ -9,6 +9,7 @@ import {
   dot,
   fittedTo,
   nearestOn,
+  parallelRun,
   pointAt,
   scale,
   tangentAt,
@@ -29,7 +30,7 @@ import {
 import { valuesOf, type Part } from '../../part'
 import { placeDraft, type Draft, type DraftSize } from './draft'
 import type { NewConstraint } from '../../constraints'
-import { flipped, meetingNear, parallelRun, roomBeside, runBetween } from './curves/beside'
+import { flipped, meetingNear, roomBeside, runBetween } from './curves/beside'
 import { curveEnd } from './curves/ends'
 import { MOST_PLACES } from './curves/shape'
 import type { End } from './ends'

@@ -5,7 +5,6 @@ import {
   line,
   meetingsOf,
   nearestOn,
-  parallelsTo,
   reversed,
   simplePieces,
   stretch,
@@ -14,10 +13,6 @@ import {
   type Vec,
 } from '../../../geometry'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
-
-/** What lies beside pieces that go on from one another, end to end, at a distance to their left in mm. */
-export const parallelRun = (pieces: readonly Piece[], by: number): readonly Piece[] =>
-  pieces.flatMap(simplePieces).flatMap((p) => parallelsTo(p, by).map(({ piece }) => piece))
 
 /** How far beside pieces a parallel can lie before it runs backwards, in mm. @param side 1 to the left, else −1 */
 export function roomBeside(pieces: readonly Piece[], side: number): number {

@@ -1,0 +1,5 @@
+export interface Place {
+  x: number
+  y: number
+}
+export type Places = ReadonlyMap<string, Place>
