@@ -6,6 +6,7 @@ import {
   addRevolve,
   addSize,
   createPart,
+  cubic,
   curveEnd,
   directionAt,
   drawChain,
@@ -27,6 +28,7 @@ import {
   piecesOf,
   placePoints,
   pointAt,
+  profileOf,
   putPointIn,
   readPart,
   refitted,
@@ -34,9 +36,11 @@ import {
   sectionArea,
   setCurveEnd,
   setPointCount,
+  simplePieces,
   solidProperties,
   split,
   takePointOut,
+  tangentAt,
   toDocument,
   trim,
   turnWay,
@@ -485,5 +489,39 @@ describe('a wall on a curve that bends just as tightly as the wall is thick', ()
     })
     // As wide as it is thick; the tight bend overlaps by next to nothing.
     for (const area of areas) expect(area).toBeCloseTo(1, 5)
+  })
+})
+
+describe('a cubic with a loop next to a cusp', () => {
+  const point = (x: number, y: number) => ({ x, y })
+  // It comes down, turns about within ten nanometres, and crosses its own way a hundredth of a millimetre on.
+  const hooked = cubic(
+    point(5, 27),
+    point(4.896467613366743, 25.553130723225575),
+    point(4.0928164475287, 26.650812678349514),
+    point(6, 26),
+  )
+  const name = { step: 's', entity: 'e', role: 'drawn' as const }
+
+  test('is taken apart before and behind its turn, end to end', () => {
+    const parts = simplePieces(hooked)
+    parts.slice(1).forEach((part, i) => expect(part.from).toEqual(parts[i]?.to))
+    expect([parts[0]?.from, parts.at(-1)?.to]).toEqual([hooked.from, hooked.to])
+    // No part turns back: its ends look along it.
+    for (const part of parts) {
+      const [a, b] = [tangentAt(part, 0), tangentAt(part, 1)]
+      const chord = { x: part.to.x - part.from.x, y: part.to.y - part.from.y }
+      expect(a.x * chord.x + a.y * chord.y).toBeGreaterThanOrEqual(-1e-9)
+      expect(b.x * chord.x + b.y * chord.y).toBeGreaterThanOrEqual(-1e-9)
+    }
+  })
+
+  test('crosses itself, and an outline with it says so', () => {
+    const sides: Piece[] = [line(hooked.to, point(7, 33)), line(point(7, 33), hooked.from)]
+    const { faults } = profileOf(
+      [...simplePieces(hooked), ...sides].map((piece) => ({ piece, name })),
+      's',
+    )
+    expect(faults.map((f) => f.kind)).toContain('crossing')
   })
 })

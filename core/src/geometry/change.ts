@@ -1,4 +1,5 @@
 import {
+  LEAST_PART,
   breaksOf,
   cubicAt,
   parameterAt,
@@ -9,6 +10,7 @@ import {
 } from './cubic'
 import { arc, line, reversed, tangentAt, type ArcPiece, type LinePiece, type Piece } from './piece'
 import { add, cross, distance, scale, subtract, type Vec } from './vector'
+import { VERTEX_TOLERANCE } from '../tolerances'
 
 /** The stretch of a piece between two of its places, from one to the other in its own direction. */
 export function stretch(piece: Piece, from: Vec, to: Vec): Piece {
@@ -38,14 +40,24 @@ export function simplePieces(piece: Piece): Piece[] {
   if (piece.kind !== 'cubic') return [piece]
   const { on, start } = piece
   const stops = stopsOf(piece)
-  const places = stops.map((s, i) =>
-    i === 0 ? piece.from : i === stops.length - 1 ? piece.to : cubicAt(on, s),
-  )
-  return stops.slice(1).map((next, i): Piece => {
-    const ends = { from: places[i] ?? piece.from, to: places[i + 1] ?? piece.to }
-    const part: CubicPiece = { ...piece, ...ends, start: stops[i] ?? start, end: next }
-    return isStraight(part) ? line(part.from, part.to) : part
+  if (stops.length === 2) return [isStraight(piece) ? line(piece.from, piece.to) : piece]
+  const parts: Piece[] = []
+  let from = piece.from
+  stops.slice(1).forEach((end, i) => {
+    const isLast = i === stops.length - 2
+    const to = isLast ? piece.to : cubicAt(on, end)
+    const length = distance(from, to)
+    // What turns back within a vertex is a corner there.
+    const before = parts.at(-1)
+    if (length <= VERTEX_TOLERANCE) {
+      if (isLast && before) parts[parts.length - 1] = { ...before, to }
+      return
+    }
+    const part: CubicPiece = { ...piece, from, to, start: stops[i] ?? start, end }
+    parts.push(length <= LEAST_PART || isStraight(part) ? line(from, to) : part)
+    from = to
   })
+  return parts
 }
 
 /** How far a curve that counts as straight may lie off its chord, in mm. */

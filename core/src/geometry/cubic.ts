@@ -189,7 +189,18 @@ function isSurelySimple([a, b, c, d]: Cubic): boolean {
 }
 
 /** The closest that two places of a curve where it is taken apart may be, in mm. */
-const LEAST_PART = 1e-5
+export const LEAST_PART = 1e-5
+
+/** Directions that differ by more than this, in radians, are no matter of rounding. */
+const TURNED = 0.5
+
+/** Whether a curve's direction at two parameters is told by its slope, and differs. */
+function turnsBetween(on: Cubic, s: number, t: number): boolean {
+  const [p, q] = [cubicSlope(on, s), cubicSlope(on, t)]
+  const least = 1e-6 * sizeOf(on)
+  if (norm(p) < least || norm(q) < least) return false
+  return Math.abs(Math.atan2(cross(p, q), p.x * q.x + p.y * q.y)) > TURNED
+}
 
 /**
  * The parameters at which a curve is taken apart, ends included: between them neither coordinate
@@ -200,7 +211,9 @@ export const breaksOf = once((on: Cubic): readonly number[] => {
   const all = [...turningPoints(on, 'x'), ...turningPoints(on, 'y'), ...inflections(on)]
   const kept = [0]
   for (const s of all.sort((a, b) => a - b)) {
-    const apart = (t: number): boolean => distance(cubicAt(on, s), cubicAt(on, t)) > LEAST_PART
+    // Next to a cusp a curve turns back within next to nothing: its parts before and behind it are none the less two.
+    const apart = (t: number): boolean =>
+      distance(cubicAt(on, s), cubicAt(on, t)) > LEAST_PART || turnsBetween(on, s, t)
     if (inside(s, kept.at(-1) ?? 0, 1) && apart(kept.at(-1) ?? 0) && apart(1)) kept.push(s)
   }
   kept.push(1)
