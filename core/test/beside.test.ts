@@ -24,12 +24,13 @@ import {
   undo,
   type Command,
 } from '@lathica/core/edit'
-import { distance, nearestOn, pointAt, tangentAt, type Piece } from '@lathica/core/geometry'
+import { nearestOn, pointAt, type Piece } from '@lathica/core/geometry'
 import { readPart, readPartFile, toDocument, writePartFile } from '@lathica/core/formats'
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate, sketchStates } from '@lathica/core/route'
 import { locator, piecesOf, type SketchParallel } from '@lathica/core/sketch'
 import { must, placeIn, sketchOf, splineIn } from './support/parts'
+import { strip } from './support/strip'
 
 const SKETCH = 'sketch2'
 const at = (x: number, y: number) => ({ at: { x, y } })
@@ -244,7 +245,6 @@ describe('what lies beside a chain of lines and a free curve', () => {
     const made = must(closed, addRevolve(SKETCH))
     const { bodies, steps } = evaluate(made)
     expect(steps[0]?.problem).toBeUndefined()
-    // By Pappus, in thin slices: each turns to its area times the way of its middle.
     const run = entities.slice(0, 3).flatMap((e) => [...pieces(made, e.id)])
     const wanted = run.reduce((sum, piece) => sum + strip(piece, 2), 0)
     expect((bodies[0]?.solid?.volume ?? 0) / wanted).toBeCloseTo(1, 5)
@@ -288,25 +288,3 @@ describe('what lies beside a chain of lines and a free curve', () => {
     expect(sized && offBy(sized, 4)).toBeLessThan(2e-6)
   })
 })
-
-/** What a strip between a piece and what lies to its right turns to, by slices along and across it. */
-function strip(piece: Piece, width: number): number {
-  const [along, across] = [2000, 20]
-  let sum = 0
-  for (let i = 0; i < along; i++) {
-    const ends = [pointAt(piece, i / along), pointAt(piece, (i + 1) / along)] as const
-    const rights = [i / along, (i + 1) / along].map((t) => {
-      const { x, y } = tangentAt(piece, t)
-      return { x: y, y: -x }
-    })
-    for (let k = 0; k < across; k++) {
-      const by = ((k + 0.5) * width) / across
-      const [p, q] = ends.map((e, j) => ({
-        x: e.x + by * (rights[j]?.x ?? 0),
-        y: e.y + by * (rights[j]?.y ?? 0),
-      }))
-      if (p && q) sum += 2 * Math.PI * ((p.y + q.y) / 2) * distance(p, q) * (width / across)
-    }
-  }
-  return sum
-}
