@@ -61,17 +61,17 @@ test('a lamp of three bodies: a foot of brass, a shade of paper, and the wire fr
   await press(page, 'Escape', 'Escape')
   await expect(bodies).toHaveCount(2)
 
-  // The frame: a ring of wire that touches neither foot nor shade, and a strut, thrice round.
+  // The frame: a band within the shade, and a strut to the foot, thrice round.
   await search(page, 'new profile')
-  await press(page, '1', 'e')
-  await shop.click(190, 30)
-  await page.keyboard.type('3')
-  await press(page, 'Enter', 'Escape', 'Escape')
+  await press(page, '1', 'r')
+  await shop.click(182, 30)
+  await shop.click(194, 34)
+  await press(page, 'Escape', 'Escape')
   await press(page, '4', 'r')
   await press(page, 'Escape', 'Escape')
   await expect(bodies).toHaveCount(3)
   await search(page, 'new profile')
-  await shop.line([112, 6], [190, 30])
+  await shop.line([112, 6], [188, 32])
   await press(page, 'Escape', 'Escape')
   await search(page, 'sweep')
   await expect(shop.card).toContainText('40 Sweep')

@@ -13,7 +13,7 @@ export const BREAK_IN = 26
 const LABELS = 76
 
 /** A part whose inside takes more than this share of its radius is a thin ring. */
-const THIN = 0.6
+const THIN = 0.8
 /** The middle is left out where that brings the part nearer by at least so many times. */
 const WORTH = 1.6
 
