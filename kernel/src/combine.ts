@@ -28,6 +28,7 @@ export function combined(
         'Move or resize one of them by a little: they touch in a way that cannot be told apart.',
       )
     }
+    if (effect === 'add' && losesAny(oc, builder, [base, ...tools], scope)) throw lostInJoining
     // Faces in one plane, one cylinder … become one face where material is joined.
     if (effect === 'add') builder.SimplifyResult(true, true)
     const origins = [base, ...tools].flatMap((solid) =>
@@ -40,6 +41,48 @@ export function combined(
     return named(oc, onlySolids(oc, builder.Shape(), scope), origins, step, scope)
   })
 }
+
+const lostInJoining = new KernelFault(
+  'kernel.lost',
+  'The shapes could not be joined: one of them would be lost.',
+  'Move or resize one of them by a little: they touch in a way that cannot be told apart.',
+)
+
+type Joiner = InstanceType<OpenCascade['BRepAlgoAPI_BooleanOperation']>
+
+/** Whether a solid that is joined leaves nothing of its outside, though it does not lie within the others. */
+function losesAny(
+  oc: OpenCascade,
+  builder: Joiner,
+  all: readonly NamedSolid[],
+  scope: Scope,
+): boolean {
+  return all.some(({ shape }, i) =>
+    [...partsOf(oc, shape, 'SOLID', scope)].some((solid) => {
+      for (const face of partsOf(oc, solid, 'FACE', scope)) {
+        if (!builder.IsDeleted(face)) return false
+      }
+      const others = all.filter((_, j) => j !== i).map((other) => other.shape)
+      return !isWithin(boxOf(oc, [solid], scope), boxOf(oc, others, scope))
+    }),
+  )
+}
+
+type Box = InstanceType<OpenCascade['Bnd_Box']>
+
+function boxOf(oc: OpenCascade, shapes: readonly Shape[], scope: Scope): Box {
+  const box = scope.own(new oc.Bnd_Box())
+  for (const shape of shapes) oc.BRepBndLib.Add(shape, box, false)
+  return box
+}
+
+const isWithin = (inner: Box, outer: Box): boolean =>
+  inner.GetXMin() >= outer.GetXMin() &&
+  inner.GetYMin() >= outer.GetYMin() &&
+  inner.GetZMin() >= outer.GetZMin() &&
+  inner.GetXMax() <= outer.GetXMax() &&
+  inner.GetYMax() <= outer.GetYMax() &&
+  inner.GetZMax() <= outer.GetZMax()
 
 function builderFor(
   oc: OpenCascade,

@@ -6,8 +6,10 @@ import {
   addRevolve,
   addSketch,
   addStep,
+  circle,
   drawChain,
   drawCurve,
+  drawDraft,
   offeredSweep,
   setCurveEnd,
 } from '@lathica/core/edit'
@@ -82,5 +84,43 @@ describe('a handle whose path ends on the outside of a vessel', () => {
     const added = volumeOf(withHandle(thin, 30)) - bare(thin)
     const full = volumeOf(withHandle(mug(30), 30)) - bare(mug(30))
     expect(added / full).toBeCloseTo(1, 6)
+  })
+})
+
+describe('rings of wire that a rod is to join', () => {
+  /** Two round rings about the axis, and a rod between their middles. */
+  function frame(plane: string): Part {
+    const part = createPart({ name: 'Lamp frame' })
+    const own = part.sketches[0]?.id ?? ''
+    const rings = [
+      [90, 35.7],
+      [0, 10.5],
+    ] as const
+    const drawn = rings.reduce(
+      (here, [x, y]) => run(here, drawDraft('draw ring', own, circle(at(x, y), 1.2))),
+      part,
+    )
+    const turned = run(drawn, addRevolve(own), addSketch())
+    const path = turned.sketches[1]?.id ?? ''
+    const wire = run(turned, drawChain(path, [at(0, 10.5), at(90, 35.7)], []))
+    const step = offeredSweep(path, 'body1', bodyOf(turned).section, false, part.units)
+    return run(wire, addStep({ ...step, width: '1.8', plane } as typeof step))
+  }
+
+  test.each(['', '30', '45'])('are joined, or said to be lost, at an angle of %s°', (plane) => {
+    const part = frame(plane)
+    const { plan } = bodyOf(part)
+    if (!plan) throw new Error('it is no full turn')
+    const rings = 2 * Math.PI * (35.7 + 10.5) * Math.PI * 1.2 ** 2
+    let volume = 0
+    let said = ''
+    try {
+      volume = kernel.build(plan, 0.05).figures?.volume ?? 0
+    } catch (thrown) {
+      said = thrown instanceof Error ? thrown.message : String(thrown)
+    }
+    // Nothing that was there may go without a word.
+    if (said === '') expect(volume).toBeGreaterThan(rings)
+    else expect(said).toMatch(/lost|inside out|could not be/)
   })
 })
