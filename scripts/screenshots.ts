@@ -48,8 +48,8 @@ try {
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-lamp', async (shop, page) => {
     await shop.openPart('Gauge lamp')
-    // The curvature of its foot as a comb.
-    await press(page, 'u')
+    // The curvature of its foot as a comb, and its points on the solid.
+    await press(page, 'u', 'Alt+p')
   })
   await take('unsaved-work', async (shop, page) => {
     // Another tab is closed with work that the server never saw.
