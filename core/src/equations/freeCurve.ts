@@ -1,6 +1,5 @@
 import { byPoints, endRead, nearestRead, type Cubic, type Reading, type Vec } from '../geometry'
 import { cubicsIn, curvePoints, splineOf, type FreeCurve } from '../sketch'
-
 import type { Measure } from './equations'
 
 /** Reads something off the cubics of a curve. */

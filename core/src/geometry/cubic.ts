@@ -92,11 +92,14 @@ export function cubicTangentAt(piece: CubicPiece, t: number): Vec {
 
 /** The signed curvature at t of a piece in 1/mm, positive where it turns counter-clockwise. */
 export function cubicCurvatureAt(piece: CubicPiece, t: number): number {
-  const s = parameterAt(piece, t)
-  const slope = cubicSlope(piece.on, s)
-  const speed = norm(slope)
   const way = piece.end >= piece.start ? 1 : -1
-  const curvature = (way * cross(slope, cubicBend(piece.on, s))) / speed ** 3
+  return way * curvatureOn(piece.on, parameterAt(piece, t))
+}
+
+/** The signed curvature of a curve at a parameter in 1/mm; nought where it stands still. */
+export function curvatureOn(on: Cubic, s: number): number {
+  const slope = cubicSlope(on, s)
+  const curvature = cross(slope, cubicBend(on, s)) / norm(slope) ** 3
   return Number.isFinite(curvature) ? curvature : 0
 }
 

@@ -1,4 +1,4 @@
-import { cubic, cubicAt, cubicBend, cubicSlope, type Cubic } from './cubic'
+import { cubic, cubicAt, cubicBend, cubicSlope, curvatureOn, type Cubic } from './cubic'
 import { nearestOn, tangentAt } from './piece'
 import { gauss } from './gauss'
 import type { ByControl } from './sway'
@@ -145,15 +145,8 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2
 /** The curvature is flat where it is greatest: its place is known to the root of what its value is. */
 const NEAR = 1e-9
 
-function curvatureAt(on: Cubic, t: number): number {
-  const [d, e] = [cubicSlope(on, t), cubicBend(on, t)]
-  const speed = Math.hypot(d.x, d.y)
-  const bend = (d.x * e.y - d.y * e.x) / speed ** 3
-  return Number.isFinite(bend) ? bend : 0
-}
-
 function sharpestOn(on: Cubic): number {
-  const bend = (t: number): number => Math.abs(curvatureAt(on, t))
+  const bend = (t: number): number => Math.abs(curvatureOn(on, t))
   const looked = Array.from({ length: LOOKS + 1 }, (_, i) => bend(i / LOOKS))
   const most = Math.max(...looked)
   const peak = looked.indexOf(most)
@@ -180,7 +173,7 @@ export function bendRead(cubics: readonly Cubic[]): Reading {
   let best: { readonly index: number; readonly t: number; readonly bend: number } | undefined
   cubics.forEach((on, index) => {
     const t = sharpestOn(on)
-    const bend = Math.abs(curvatureAt(on, t))
+    const bend = Math.abs(curvatureOn(on, t))
     if (!best || bend > best.bend) best = { index, t, bend }
   })
   const found = best

@@ -95,12 +95,9 @@ const tabs = computed(() => parts.profiles.filter((p) => !p.putAway || p.id === 
   left: 10px;
   display: flex;
   gap: 4px;
-  font-size: 12px;
-}
-
-/* The break line of a thin ring runs behind it. */
-.profiles {
+  /* The break line of a thin ring runs behind it. */
   background: var(--paper);
+  font-size: 12px;
 }
 
 .profiles .soft {

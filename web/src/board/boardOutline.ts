@@ -1,5 +1,6 @@
 import { drawOutline } from '@lathica/core/edit'
 import type { Problem } from '@lathica/core/result'
+import { choose } from '../files/choose'
 import { saveFile } from '../dispatch/saveFile'
 import { tell, tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
@@ -35,15 +36,7 @@ export async function takeOutline(file: File): Promise<void> {
 }
 
 /** Lets the designer choose a drawing. */
-export function chooseOutline(): void {
-  const input = document.createElement('input')
-  Object.assign(input, { type: 'file', accept: '.svg,image/svg+xml' })
-  input.addEventListener('change', () => {
-    const [file] = input.files ?? []
-    if (file) void takeOutline(file)
-  })
-  input.click()
-}
+export const chooseOutline = (): void => choose('.svg,image/svg+xml', takeOutline)
 
 /** Saves the profile in hand as an SVG drawing. */
 export async function saveOutline(): Promise<void> {

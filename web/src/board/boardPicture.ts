@@ -1,6 +1,7 @@
 import { setPicture } from '@lathica/core/edit'
 import type { BoardPicture } from '@lathica/core/part'
 import { shallowReactive } from 'vue'
+import { choose } from '../files/choose'
 import { PICTURE_FILES, readPicture, type ReadPicture } from '../files/readPicture'
 import { tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
@@ -51,15 +52,7 @@ function filling(
 const MOST = 0.9
 
 /** Lets the designer choose a picture. */
-export function choosePicture(): void {
-  const input = document.createElement('input')
-  Object.assign(input, { type: 'file', accept: PICTURE_FILES })
-  input.addEventListener('change', () => {
-    const [file] = input.files ?? []
-    if (file) void takePicture(file)
-  })
-  input.click()
-}
+export const choosePicture = (): void => choose(PICTURE_FILES, takePicture)
 
 /** Pictures by their data, as the canvas draws them; a board that waits for one is painted again once it is there. */
 const images = shallowReactive(new Map<string, HTMLImageElement>())

@@ -14,6 +14,7 @@ import { h } from 'vue'
 import { tell, tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { choose } from './choose'
 
 /** Files of solids and of triangles that can be brought in. */
 export const FOREIGN_FILES = '.step,.stp,.stl,.3mf'
@@ -117,13 +118,4 @@ export async function bringIntoPart(file: File): Promise<void> {
 }
 
 /** Lets the designer choose files to bring in. */
-export function chooseFiles(): void {
-  const input = document.createElement('input')
-  Object.assign(input, { type: 'file', accept: FOREIGN_FILES, multiple: true })
-  input.addEventListener('change', () => {
-    void (async () => {
-      for (const file of input.files ?? []) await bringIntoPart(file)
-    })()
-  })
-  input.click()
-}
+export const chooseFiles = (): void => choose(FOREIGN_FILES, bringIntoPart, true)

@@ -94,10 +94,11 @@ function draftOf(runs: readonly DrawnRun[], sketch: Sketch): Draft {
       const [piece, behind] = [stretch[0], stretch.at(-1)]
       if (!piece || !behind) continue
       const [from, to] = [end(piece.from), end(behind.to)]
-      if (from === to && stretch.length === 1 && piece.kind !== 'cubic') continue
+      // What ends where it began has no two ends to be drawn between.
+      if (from === to) continue
       const id = `~e${count++}`
       const entity = entityOf(stretch, { id, from, to, role })
-      if (!entity || from === to) continue
+      if (!entity) continue
       entities.push(entity)
       if (piece.kind === 'line') lineTies(id, piece.from, piece.to)
       if (held && last && isSmooth(last.piece, piece)) {
@@ -160,6 +161,8 @@ function stretchesOf(pieces: readonly Piece[]): readonly (readonly Piece[])[] {
       found.push(run.slice(at, at + count))
       at += count
     }
+    // What could not be joined is drawn piece by piece.
+    found.push(...run.slice(at).map((piece) => [piece]))
     i += run.length
   }
   return found

@@ -143,9 +143,7 @@ function standingDrawing(
   const small = 2 * r < 26
   const [bend, start] = [frame.toPane(a, -(top + 8)), frame.toPane(place, -(top + 22))]
   return {
-    id: size.id,
-    text,
-    reference: size.reference,
+    ...{ id: size.id, text, reference: size.reference },
     label: frame.toPane(place, -(top + 24 + width / 2)),
     width,
     upright: true,
@@ -174,9 +172,7 @@ function halfAcross({ frame, edge }: Setting, items: readonly AcrossItem[]): Siz
       rows[row] = a + along / 2 + 4
       const label = edge + BREAK_IN + 4 + across / 2 + row * (across + 4)
       return {
-        id: size.id,
-        text,
-        reference: size.reference,
+        ...{ id: size.id, text, reference: size.reference },
         label: frame.toPane(a, label),
         width,
         lines: [[frame.toPane(a, r), frame.toPane(a, edge + BREAK_IN)]],
@@ -193,9 +189,7 @@ function acrossDrawing({ frame, top }: Setting, { size, text, a, r }: AcrossItem
   const ends = [frame.toPane(a, r), frame.toPane(a, -r)] as const
   const small = 2 * r < 26
   return {
-    id: size.id,
-    text,
-    reference: size.reference,
+    ...{ id: size.id, text, reference: size.reference },
     label: frame.toPane(a, label),
     width,
     lines: [small ? [frame.toPane(a, r + 12), ends[1]] : ends],
@@ -221,9 +215,7 @@ export function acrossAt(
   const low = Math.min(label.r, small ? -r - 12 : -r)
   const high = Math.max(label.r, small ? r + 12 : r)
   return {
-    id: size.id,
-    text,
-    reference: size.reference,
+    ...{ id: size.id, text, reference: size.reference },
     label: frame.toPane(a, label.r),
     width: labelWidth(text),
     lines: [[frame.toPane(a, low), frame.toPane(a, high)]],
@@ -251,9 +243,7 @@ function besideEnd(
         frame.toPane(a + side * WITNESS_BEYOND, sign * r),
       ]
       return {
-        id: size.id,
-        text,
-        reference: size.reference,
+        ...{ id: size.id, text, reference: size.reference },
         label: frame.toPane(a, small ? -(r + 24) : -24),
         width: labelWidth(text),
         lines: [small ? [frame.toPane(a, r + 12), frame.toPane(a, -(r + 24))] : ends],
