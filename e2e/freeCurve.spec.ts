@@ -156,6 +156,56 @@ test('a vase: a foot of lines, a belly through places, a mouth, seen turned from
   await expect(mass).toHaveText(full ?? '')
 })
 
+test('a free curve is given a direction at one of its places, turned there, and made one again', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.newPart('Bowl with a turned lip')
+  await press(page, '1', 'd')
+  for (const [x, y] of [
+    [0, 12],
+    [20, 30],
+    [45, 22],
+    [70, 34],
+  ] as const) {
+    await shop.click(x, y)
+  }
+  await press(page, 'Enter', 'Escape', 'q')
+  await shop.click(45, 22)
+  await shop.card.getByRole('button', { name: 'Give it a direction' }).click()
+  const join = shop.card.getByRole('button', { name: 'Join the curves' })
+  await expect(join).toBeVisible()
+
+  // Its handles are shown; one is turned about the place, which stays, and the other follows.
+  const read = async (): Promise<{ at: string; handles: number[][] }> => {
+    const [sketch] = (await shop.document()).sketches
+    const of = (id: string): number[] => {
+      const p = sketch?.points.find((q) => q.id === id)
+      return [p?.x ?? NaN, p?.y ?? NaN]
+    }
+    const [one, two] = (sketch?.entities ?? []).filter((e) => e.kind === 'spline')
+    const place = of(one?.to ?? '').map((v) => v.toFixed(3))
+    return { at: place.join(), handles: [of(one?.toHandle ?? ''), of(two?.fromHandle ?? '')] }
+  }
+  const before = await read()
+  expect(before.handles).toHaveLength(2)
+  const [x = 0, y = 0] = before.handles[1] ?? []
+  await shop.drag([x, y], [x + 1, y + 8])
+  const after = await read()
+  expect(after.at).toBe(before.at)
+  const slope = ([u = 0, v = 0]: number[]): number => (v - 22) / (u - 45)
+  expect(slope(after.handles[0] ?? [])).toBeCloseTo(slope(after.handles[1] ?? []), 4)
+  expect(slope(after.handles[1] ?? [])).toBeGreaterThan(slope(before.handles[1] ?? []) + 0.4)
+
+  await page.reload()
+  await shop.ready()
+  await shop.click(45, 22)
+  await join.click()
+  await expect(shop.card.getByRole('button', { name: 'Take out of the curve' })).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(join).toBeVisible()
+})
+
 test('a dome from the axis has no tip, and ends by a double click', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.newPart('Cap for the float')

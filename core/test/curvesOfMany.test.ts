@@ -9,12 +9,16 @@ import {
   cubic,
   curveEnd,
   directionAt,
+  distance,
   drawChain,
   drawCurve,
   edgesOf,
   evaluate,
+  fittingSizes,
+  giveDirection,
   guideOf,
   isEndSketch,
+  joinCurves,
   latheMesh,
   lengthOf,
   line,
@@ -39,12 +43,15 @@ import {
   simplePieces,
   solidProperties,
   split,
+  splineOf,
+  startDrag,
   takePointOut,
   tangentAt,
   toDocument,
   trim,
   turnWay,
   wallOf,
+  type Command,
   type End,
   type Part,
   type Piece,
@@ -225,6 +232,86 @@ describe('a free curve of many places', () => {
     expect(end.ok || end.problem.code).toBe('split.end')
     const cut = perform(part, trim(SKETCH, id, { x: 40, y: 30 }))
     expect(cut.ok || cut.problem.mend).toContain('Split it')
+  })
+
+  test('has a direction of its own at an inner place, pulled there, until it is joined again', () => {
+    const part = bottle()
+    const { id, by } = splineIn(part)
+    const place = by[1] ?? ''
+    const two = must(part, giveDirection(SKETCH, id, place))
+    expect(off(shape(part), shape(two, 0, 1))).toBeLessThan(1e-9)
+    // Joined at once, it is what it was; joined over, none of its handles is left.
+    const one = must(two, joinCurves(SKETCH, place))
+    expect(splineIn(one).by).toEqual(by)
+    expect(sketchOf(one).points).toHaveLength(sketchOf(part).points.length)
+    expect(off(shape(part), shape(one))).toBeLessThan(1e-9)
+
+    // A handle pulled turns the direction on both sides, and the place stays where it is.
+    const handle = splineIn(two, 1).fromHandle
+    const { x, y } = placeIn(two, handle)
+    const places = startDrag(sketchOf(two), new Map(), [handle]).move({ x: 1, y: 5 })
+    expect(distance(places.get(handle) ?? never(), { x: x + 1, y: y + 5 })).toBeLessThan(1e-3)
+    const own = sketchOf(two).points.map((p) => [p.id, places.get(p.id) ?? never()] as const)
+    const pulled = must(two, movePoints(SKETCH, new Map(own)))
+    const locate = locator(sketchOf(pulled))
+    const [u, v] = [
+      directionAt(splineIn(pulled, 0), locate, 'end') ?? never(),
+      directionAt(splineIn(pulled, 1), locate, 'start') ?? never(),
+    ]
+    expect(u.x * v.y - u.y * v.x).toBeCloseTo(0, 7)
+    expect(off(shape(part), shape(pulled, 0, 1))).toBeGreaterThan(0.3)
+    expect(distance(placeIn(pulled, place), placeIn(part, place))).toBeLessThan(1e-5)
+    // Joined now, it goes through its places with no direction told between them: as at first.
+    const again = must(pulled, joinCurves(SKETCH, place))
+    expect(splineOf(splineIn(again), locator(sketchOf(again))).ends).toEqual([undefined, undefined])
+    expect(off(shape(part), shape(again))).toBeLessThan(0.01)
+  })
+
+  test('directions and joining are refused with a mend where they have no meaning', () => {
+    const part = bottle('frame')
+    const { id, by, from, to } = splineIn(part)
+    const said = (command: Command): string => {
+      const result = perform(part, command)
+      return result.ok ? 'done' : `${result.problem.code} ${result.problem.mend}`
+    }
+    expect(said(giveDirection(SKETCH, id, from))).toBe('curve.inner Pick one between them.')
+    expect(said(giveDirection(SKETCH, id, by[0] ?? ''))).toMatch(/^curve.pulls Turn it through/)
+    expect(said(joinCurves(SKETCH, to))).toMatch(/^join.none/)
+    const two = must(bottle(), split(SKETCH, splineIn(bottle()).id, { x: 45, y: 30 }))
+    const offer = fittingSizes(sketchOf(two), [splineIn(two).id]).find(
+      (o) => o.kind === 'arcLength',
+    )
+    const sized = must(two, addSize(SKETCH, offer ?? never(), '50'))
+    const held = perform(sized, joinCurves(SKETCH, splineIn(two).to))
+    expect(held.ok || held.problem.code).toBe('join.held')
+  })
+
+  test('two curves over frames, drawn against one another, are joined without a corner', () => {
+    const first = must(
+      createPart({ name: 'Neck' }),
+      curve('frame', [at(0, 20), at(8, 34), at(20, 30), at(30, 22)]),
+    )
+    const both = must(
+      first,
+      curve('frame', [
+        at(70, 18),
+        at(60, 30),
+        at(44, 12),
+        at(30, 22, { point: splineIn(first).to }),
+      ]),
+    )
+    const joined = must(both, joinCurves(SKETCH, splineIn(first).to))
+    const pieces = shape(joined)
+    const turns = pieces.slice(1).map((p, i) => {
+      const [u, v] = [tangentAt(pieces[i] ?? never(), 1), tangentAt(p, 0)]
+      return Math.abs(u.x * v.y - u.y * v.x)
+    })
+    expect(Math.max(...turns)).toBeLessThan(1e-9)
+    expect(sketchOf(joined).entities).toHaveLength(1)
+    expect([pieces[0]?.from, pieces.at(-1)?.to]).toEqual([
+      placeIn(both, splineIn(both).from),
+      placeIn(both, splineIn(both, 1).from),
+    ])
   })
 
   test.each(['through', 'frame'] as const)(

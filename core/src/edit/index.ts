@@ -53,6 +53,7 @@ export { closeGap, dropZeroLength, fittingValue, mergeDoubled } from './sketch/h
 export { drawOutline } from './sketch/outline'
 export { besideFits, offsetChain, type Beside, type CurveBeside } from './sketch/offset'
 export { bridgeEnds, openEnds, type Bridge, type BridgeShape } from './sketch/curves/bridge'
+export { giveDirection, joinCurves, joinedAt } from './sketch/curves/directions'
 export { drawCurve, type NewCurve } from './sketch/curves/draw'
 export { curveEnd, setCurveEnd, type CurveEnd } from './sketch/curves/ends'
 export {

@@ -10,6 +10,7 @@ export {
   isFree,
   isPlain,
   legAt,
+  endsOfHandles,
   legsOf,
   isGiven,
   lineEnds,

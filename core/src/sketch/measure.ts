@@ -178,6 +178,16 @@ export function handlesAt(sketch: Sketch, ids: Iterable<string>): readonly strin
   return handles.filter((h) => !moved.has(h))
 }
 
+/** The ends that free curves leave towards handles of some ids, but those among these ids. */
+export function endsOfHandles(sketch: Sketch, ids: Iterable<string>): readonly string[] {
+  const handles = new Set(ids)
+  const ends = sketch.entities.flatMap((e) => {
+    if (!isFree(e)) return []
+    return [handles.has(e.fromHandle) ? [e.from] : [], handles.has(e.toHandle) ? [e.to] : []].flat()
+  })
+  return ends.filter((p) => !handles.has(p))
+}
+
 /** The straight lines that show how a free curve is led: from its ends to its handles, or along its frame. */
 export function legsOf(curve: FreeCurve): (readonly [string, string])[] {
   if (curve.kind === 'spline' && curve.way === 'frame') {

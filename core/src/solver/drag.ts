@@ -1,11 +1,14 @@
 import { analyseSystem, blocksOf } from './analysis'
 import { prepareBlock, type BlockSolver } from './leastChange'
 import { buildSystem, initialUnknowns, writeCoordinates, type SizeValues } from './system'
-import type { Sketch } from '../sketch'
+import { endsOfHandles, type Sketch } from '../sketch'
 import type { Vec } from '../geometry'
 
 /** How much more a dragged coordinate resists being moved than the rest. */
 const GRIP = 1e4
+
+/** How much more the end resists that a dragged handle belongs to. */
+const FIRM = 1e8
 
 export interface DragSession {
   /**
@@ -63,7 +66,10 @@ export function startDrag(
   const pulls = unknownsOf(draggedIds)
   const along = unknownsOf(alongIds)
   const stiffness = new Float64Array(system.unknowns).fill(1)
+  // A handle is turned about the end it belongs to.
+  const firm = unknownsOf(endsOfHandles(sketch, draggedIds))
   for (const u of pulls.keys()) stiffness[u] = GRIP
+  for (const u of firm.keys()) stiffness[u] = FIRM
   const touched = free.filter((b) => b.equations.length > 0 && b.unknowns.some((u) => pulls.has(u)))
   const solvers = touched.map(solverOf)
   let last = base

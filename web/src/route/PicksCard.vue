@@ -25,7 +25,16 @@ import {
   isFree,
 } from '@lathica/core/sketch'
 import { describeItem, findItem, referencesOf } from '@lathica/core/constraints'
-import { openEnds, removeItems, setRepeatCount, takePointOut } from '@lathica/core/edit'
+import {
+  giveDirection,
+  joinCurves,
+  joinedAt,
+  openEnds,
+  removeItems,
+  setRepeatCount,
+  takePointOut,
+  type Command,
+} from '@lathica/core/edit'
 import { Button } from 'ant-design-vue'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
@@ -153,7 +162,14 @@ const through = computed(() => {
   const [point, ...more] = board.picks
   if (point === undefined || more.length > 0) return undefined
   const found = board.sketch.entities.find((e) => e.kind === 'spline' && e.by.includes(point))
-  return found && { curve: found.id, point }
+  return found?.kind === 'spline' ? { curve: found.id, way: found.way, point } : undefined
+})
+
+/** The one picked point where two free curves meet, which can be made one. */
+const joint = computed(() => {
+  const [point, ...more] = board.picks
+  const isOne = point !== undefined && more.length === 0
+  return isOne && joinedAt(board.sketch, point) ? point : undefined
 })
 
 /** The free curve of many places that is picked by itself. */
@@ -181,7 +197,12 @@ watch(
 function setCount(event: Event): void {
   if (!repeat.value) return
   const count = Number((event.target as HTMLInputElement).value)
-  const result = parts.attempt(setRepeatCount(board.sketch.id, repeat.value.id, count))
+  run(setRepeatCount(board.sketch.id, repeat.value.id, count))
+}
+
+/** What cannot be done is said here, with its mend. */
+function run(command: Command): void {
+  const result = parts.attempt(command)
   problem.value = result.ok ? undefined : result.problem
 }
 
@@ -229,6 +250,15 @@ function open(item: Constraint | Size): void {
       @click="parts.run(takePointOut(board.sketch.id, through.curve, through.point))"
     >
       Take out of the curve
+    </Button>
+    <Button
+      v-if="through?.way === 'through'"
+      @click="run(giveDirection(board.sketch.id, through.curve, through.point))"
+    >
+      Give it a direction
+    </Button>
+    <Button v-if="joint !== undefined" @click="run(joinCurves(board.sketch.id, joint))">
+      Join the curves
     </Button>
     <Button v-if="bridges" @click="board.useTool('bridge')">Bridge</Button>
     <Button @click="board.picks = []">Let go</Button>

@@ -181,7 +181,7 @@ export function splitSpline(sketch: Sketch, curve: SketchSpline, place: Vec): Re
 const isAtEnd = (t: number): boolean => t <= 1e-6 || t >= 1 - 1e-6
 
 /** A curve through places as two that end at one of its inner points. */
-function dividedAt(sketch: Sketch, curve: SketchSpline, inner: number): Edited {
+export function dividedAt(sketch: Sketch, curve: SketchSpline, inner: number): Edited {
   const pieces = splinePieces(splineOf(curve, locator(sketch)))
   const point = curve.by[inner] ?? ''
   const [before, behind] = [pieces[inner], pieces[inner + 1]]
