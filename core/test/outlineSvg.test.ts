@@ -164,6 +164,19 @@ describe('the pieces are drawn into a profile', () => {
     expect(far.ok).toBe(false)
   })
 
+  test('a loop of one curve, and a smooth ring of several, are drawn whole', () => {
+    for (const d of [
+      'M10 -20 C40 -60 -20 -60 10 -20',
+      'M10 -20 C40 -20 40 -60 10 -60 S-20 -20 10 -20',
+    ]) {
+      const text = svg(`<path d="${d}"/>`)
+      const part = drawnIn(text)
+      expect(sketchOf(part).entities).toHaveLength(2)
+      expect(off(pieces(text), pieceList(part))).toBeLessThan(1e-6)
+      expect(pieceList(part).at(-1)?.to).toEqual(pieceList(part)[0]?.from)
+    }
+  })
+
   test('a curve that was one spline comes back as one, in its place', () => {
     const at = (x: number, y: number) => ({ at: { x, y } })
     const curve = must(

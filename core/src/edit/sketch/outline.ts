@@ -1,6 +1,7 @@
 import { fail, succeed } from '../../result'
 import {
   controlOf,
+  pointAt,
   distance,
   joinedCubics,
   radiusOf,
@@ -90,11 +91,11 @@ function draftOf(runs: readonly DrawnRun[], sketch: Sketch): Draft {
     }
     let last: { readonly id: string; readonly piece: Piece } | undefined
     const first = entities.length
-    for (const stretch of stretchesOf(pieces)) {
+    for (const stretch of stretchesOf(pieces).flatMap(opened)) {
       const [piece, behind] = [stretch[0], stretch.at(-1)]
       if (!piece || !behind) continue
       const [from, to] = [end(piece.from), end(behind.to)]
-      // What ends where it began has no two ends to be drawn between.
+      // What has no length is nothing to draw.
       if (from === to) continue
       const id = `~e${count++}`
       const entity = entityOf(stretch, { id, from, to, role })
@@ -166,6 +167,18 @@ function stretchesOf(pieces: readonly Piece[]): readonly (readonly Piece[])[] {
     i += run.length
   }
   return found
+}
+
+/** A curve that ends where it began, as two: a piece is drawn between two ends. */
+function opened(stretch: readonly Piece[]): readonly (readonly Piece[])[] {
+  const [piece, behind] = [stretch[0], stretch.at(-1)]
+  if (piece?.kind !== 'cubic' || !behind || distance(piece.from, behind.to) > ONE_POINT) {
+    return [stretch]
+  }
+  if (stretch.length > 1) return [stretch.slice(0, 1), stretch.slice(1)]
+  const middle = (piece.start + piece.end) / 2
+  const at = pointAt(piece, 0.5)
+  return [[{ ...piece, end: middle, to: at }], [{ ...piece, start: middle, from: at }]]
 }
 
 /** Two arcs that are one circle. */
