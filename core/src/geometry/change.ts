@@ -9,7 +9,7 @@ import {
   type CubicPiece,
 } from './cubic'
 import { arc, line, reversed, tangentAt, type ArcPiece, type LinePiece, type Piece } from './piece'
-import { add, cross, distance, scale, subtract, type Vec } from './vector'
+import { add, cross, distance, isSameVec, scale, subtract, type Vec } from './vector'
 import { VERTEX_TOLERANCE } from '../tolerances'
 
 /** The stretch of a piece between two of its places, from one to the other in its own direction. */
@@ -20,8 +20,10 @@ export function stretch(piece: Piece, from: Vec, to: Vec): Piece {
     case 'arc':
       return { ...piece, from, to }
     case 'cubic': {
-      const start = parameterNearPiece(piece, from)
-      return { ...piece, from, to, start, end: parameterNearPiece(piece, to) }
+      const [begins, ends] = [isSameVec(from, piece.from), isSameVec(to, piece.to)]
+      if (begins && ends) return piece
+      const start = begins ? piece.start : parameterNearPiece(piece, from)
+      return { ...piece, from, to, start, end: ends ? piece.end : parameterNearPiece(piece, to) }
     }
   }
 }

@@ -1,6 +1,17 @@
 import { derivativeOf, product, sum, valueAt, zerosOf, type Bernstein } from './bernstein'
 import { adaptiveGauss } from './gauss'
-import { cross, distance, dot, mix, norm, scale, subtract, unit, type Vec } from './vector'
+import {
+  cross,
+  distance,
+  dot,
+  mix,
+  isSameVec,
+  norm,
+  scale,
+  subtract,
+  unit,
+  type Vec,
+} from './vector'
 import { once } from '../once'
 
 /** A cubic Bézier curve by its four control points, in mm. */
@@ -18,14 +29,21 @@ export interface CubicPiece {
 }
 
 /** A whole cubic curve as one piece. */
-export const cubic = (from: Vec, fromHandle: Vec, toHandle: Vec, to: Vec): CubicPiece => ({
-  kind: 'cubic',
-  from,
-  to,
-  on: [from, fromHandle, toHandle, to],
-  start: 0,
-  end: 1,
+export const cubic = (from: Vec, fromHandle: Vec, toHandle: Vec, to: Vec): CubicPiece =>
+  cubicOn([from, fromHandle, toHandle, to])
+
+/** All of a cubic curve as one piece. */
+export const cubicOn = (on: Cubic): CubicPiece => ({
+  ...{ kind: 'cubic', from: on[0], to: on[3], on },
+  ...{ start: 0, end: 1 },
 })
+
+/** Whether two pieces of one and the same curve are the same piece. */
+export const isSamePiece = (one: CubicPiece, other: CubicPiece): boolean =>
+  one.start === other.start &&
+  one.end === other.end &&
+  isSameVec(one.from, other.from) &&
+  isSameVec(one.to, other.to)
 
 /** The two coordinates of a curve as polynomials of its parameter. */
 const xs = (c: Cubic): Bernstein => c.map((p) => p.x)
@@ -107,14 +125,24 @@ export function curvatureOn(on: Cubic, s: number): number {
 export const cubicLength = (piece: CubicPiece): number => alongCubic(piece, () => 1)
 
 /** The integral of what is told of a place along the length of a piece. */
-export function alongCubic(piece: CubicPiece, of: (place: Vec) => number): number {
+export function alongCubic(piece: CubicPiece, of: (x: number, y: number) => number): number {
   const { on } = piece
-  const f = (s: number): number => norm(cubicSlope(on, s)) * of(cubicAt(on, s))
+  const [a, b, c, d] = on
+  const [ax, bx, cx] = [3 * (b.x - a.x), 3 * (c.x - b.x), 3 * (d.x - c.x)]
+  const [ay, by, cy] = [3 * (b.y - a.y), 3 * (c.y - b.y), 3 * (d.y - c.y)]
+  const f = (s: number): number => {
+    const r = 1 - s
+    const [rr, rs, ss] = [r * r, 2 * r * s, s * s]
+    const [x, y] = [rr * ax + rs * bx + ss * cx, rr * ay + rs * by + ss * cy]
+    const [i, j, k, l] = [rr * r, 3 * rr * s, 3 * r * ss, ss * s]
+    const at = of(i * a.x + j * b.x + k * c.x + l * d.x, i * a.y + j * b.y + k * c.y + l * d.y)
+    return Math.sqrt(x * x + y * y) * at
+  }
   // Where a curve turns back sharply its speed does so too, so that it is taken apart there.
   const stops = stopsOf(piece)
   // A small curve far out has no more digits than its places.
   const reach = Math.max(...on.flatMap((p) => [Math.abs(p.x), Math.abs(p.y)]))
-  const rounding = 8e-15 * reach * Math.max(...on.map((p) => Math.abs(of(p))))
+  const rounding = 8e-15 * reach * Math.max(...on.map((p) => Math.abs(of(p.x, p.y))))
   const sum = stops
     .slice(1)
     .reduce((total, s, i) => total + adaptiveGauss(f, stops[i] ?? s, s, rounding), 0)
@@ -160,10 +188,16 @@ export function turningPoints(
   return places.length === 0 ? places : places.filter((s) => inside(s, low, high))
 }
 
-const allTurningPoints = once((on: Cubic) => ({
-  x: zerosOf(derivativeOf(xs(on))),
-  y: zerosOf(derivativeOf(ys(on))),
-}))
+const allTurningPoints = once((on: Cubic) => ({ x: turnsOf(xs(on)), y: turnsOf(ys(on)) }))
+
+/** Where a coordinate turns back: surely nowhere while its control points only rise, or only fall. */
+function turnsOf(places: Bernstein): readonly number[] {
+  const [a = 0, b = 0, c = 0, d = 0] = places
+  if ((a < b && b < c && c < d) || (a > b && b > c && c > d)) return NOWHERE
+  return zerosOf(derivativeOf(places))
+}
+
+const NOWHERE: readonly number[] = []
 
 /** Where a curve's turn changes its way. */
 function inflections(on: Cubic): readonly number[] {

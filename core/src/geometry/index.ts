@@ -1,7 +1,7 @@
 export * from './vector'
 export * from './space'
 export * from './piece'
-export { breaksOf, controlOf, cubic, type Cubic, type CubicPiece } from './cubic'
+export { breaksOf, controlOf, cubic, isSamePiece, type Cubic, type CubicPiece } from './cubic'
 export {
   bendRead,
   endRead,

@@ -1,3 +1,4 @@
+import { fewFor } from '../once'
 import { beside, simplePieces } from './change'
 import {
   controlOf,
@@ -5,6 +6,7 @@ import {
   cubicAt,
   cubicBend,
   cubicSlope,
+  isSamePiece,
   parameterAt,
   type Cubic,
   type CubicPiece,
@@ -34,21 +36,33 @@ const MOST_HALVINGS = 8
  * tolerance.
  * @param by in mm, negative to the right
  */
-export function parallelsTo(piece: Piece, by: number): Parallel[] {
+export function parallelsTo(piece: Piece, by: number): readonly Parallel[] {
   if (piece.kind === 'line') return [{ of: piece, piece: beside(piece, by), tight: false }]
   if (piece.kind === 'arc') {
     const left = piece.counterClockwise ? by : -by
     const tight = left > 0 && radiusOf(piece) <= left + VERTEX_TOLERANCE
     return [{ of: piece, piece: beside(piece, by), tight }]
   }
-  return turnsBeside(piece, by).flatMap(({ of: run, tight }) => {
-    const own = controlOf(run)
-    return fitted(own, by, 0, 1, tight, 0).map(({ from, to, fit }): Parallel => {
-      const of = partOf(run, own, from, to)
-      return { of, piece: fit, tight }
-    })
-  })
+  return besideCubic(piece.on, { piece, by })
 }
+
+interface Asked {
+  readonly piece: CubicPiece
+  readonly by: number
+}
+
+/** Matching is most of the work of a wall, and most of a curve stays as it was while a place of it is pushed. */
+const besideCubic = fewFor(
+  (one: Asked, other: Asked) => one.by === other.by && isSamePiece(one.piece, other.piece),
+  (_: Cubic, { piece, by }): readonly Parallel[] =>
+    turnsBeside(piece, by).flatMap(({ of: run, tight }) => {
+      const own = controlOf(run)
+      return fitted(own, by, 0, 1, tight, 0).map(({ from, to, fit }): Parallel => {
+        const of = partOf(run, own, from, to)
+        return { of, piece: fit, tight }
+      })
+    }),
+)
 
 /** What lies beside pieces that go on from one another, end to end, at a distance to their left in mm. */
 export const parallelRun = (pieces: readonly Piece[], by: number): readonly Piece[] =>
@@ -247,13 +261,24 @@ function offBeside(
   share: number,
 ): { readonly off: number; readonly normal: Vec } {
   const place = cubicAt(fit, share)
+  // In plain numbers: most of the time that a wall takes goes by here.
+  const [a, b, c, d] = own
+  const [ax, ay] = [3 * (b.x - a.x), 3 * (b.y - a.y)]
+  const [legX, legY] = [3 * (c.x - b.x), 3 * (c.y - b.y)]
+  const [cx, cy] = [3 * (d.x - c.x), 3 * (d.y - c.y)]
   let t = low + (high - low) * share
   for (let i = 0; i < 12; i++) {
-    const gap = subtract(cubicAt(own, t), place)
-    const slope = cubicSlope(own, t)
-    const change = dot(slope, slope) + dot(gap, cubicBend(own, t))
+    const r = 1 - t
+    const [rr, rt, tt] = [r * r, r * t, t * t]
+    const gapX = rr * (r * a.x + 3 * t * b.x) + tt * (3 * r * c.x + t * d.x) - place.x
+    const gapY = rr * (r * a.y + 3 * t * b.y) + tt * (3 * r * c.y + t * d.y) - place.y
+    const slopeX = rr * ax + 2 * rt * legX + tt * cx
+    const slopeY = rr * ay + 2 * rt * legY + tt * cy
+    const bendX = 2 * (r * (legX - ax) + t * (cx - legX))
+    const bendY = 2 * (r * (legY - ay) + t * (cy - legY))
+    const change = slopeX * slopeX + slopeY * slopeY + gapX * bendX + gapY * bendY
     if (change === 0) break
-    const step = dot(gap, slope) / change
+    const step = (gapX * slopeX + gapY * slopeY) / change
     const next = Math.min(high, Math.max(low, t - step))
     const isDone = Math.abs(next - t) < FOOT
     t = next

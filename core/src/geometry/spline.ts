@@ -1,6 +1,7 @@
-import { cubic, cubicAt, type Cubic, type CubicPiece } from './cubic'
+import { sameAsLast } from '../once'
+import { cubicAt, cubicOn, type Cubic } from './cubic'
 import { line, type Piece } from './piece'
-import { distance, mix, scale, add, subtract, type Vec } from './vector'
+import { distance, isSameVec, mix, scale, add, subtract, type Vec } from './vector'
 import { VERTEX_TOLERANCE } from '../tolerances'
 
 /**
@@ -45,8 +46,12 @@ export function splinePieces(spline: Spline): Piece[] {
   const stretches = stretchesOf(spline)
   const [only] = stretches
   if (stretches.length === 1 && only && isEven(only.on)) return [line(only.on[0], only.on[3])]
-  return stretches.map(({ on: [a, b, c, d] }): CubicPiece => cubic(a, b, c, d))
+  const own = stretches.map((s) => s.on)
+  return asBefore(`${spline.way} ${own.length}`, own).map(cubicOn)
 }
+
+/** A place pushed moves the curve far from it by less than its last digit: what is told of those cubics stays known. */
+const asBefore = sameAsLast<Cubic>((one, other) => one.every((p, i) => isSameVec(p, at(other, i))))
 
 /** Whether a cubic is a line run through at one speed. */
 const isEven = ([a, b, c, d]: Cubic): boolean =>

@@ -1,4 +1,14 @@
-import { chordAngle, pointsAlong, tangentAt, type Piece, type Vec } from '../geometry'
+import { fewFor } from '../once'
+import {
+  chordAngle,
+  isSamePiece,
+  pointsAlong,
+  type Cubic,
+  type CubicPiece,
+  tangentAt,
+  type Piece,
+  type Vec,
+} from '../geometry'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import { loopsOf, type Loop, type Section } from '../section'
 
@@ -228,13 +238,31 @@ function stripsOf(loops: readonly Loop[], chordTolerance: number): Strip[] {
       ) {
         continue
       }
-      const points = pointsAlong(piece, chordTolerance).map(snapToAxis)
-      const normals = points.map((_, i) => outward(piece, i / (points.length - 1)))
-      strips.push({ edge, points, normals })
+      const rows =
+        piece.kind === 'cubic'
+          ? rowsOfCubic(piece.on, { piece, chordTolerance })
+          : rowsAlong(piece, chordTolerance)
+      strips.push({ edge, ...rows })
     }
   }
   return strips
 }
+
+function rowsAlong(piece: Piece, chordTolerance: number): Omit<Strip, 'edge'> {
+  const points = pointsAlong(piece, chordTolerance).map(snapToAxis)
+  return { points, normals: points.map((_, i) => outward(piece, i / (points.length - 1))) }
+}
+
+interface AskedRows {
+  readonly piece: CubicPiece
+  readonly chordTolerance: number
+}
+
+const rowsOfCubic = fewFor(
+  (one: AskedRows, other: AskedRows) =>
+    one.chordTolerance === other.chordTolerance && isSamePiece(one.piece, other.piece),
+  (_: Cubic, { piece, chordTolerance }) => rowsAlong(piece, chordTolerance),
+)
 
 /** Material lies left of an edge, so the normal out of it is the tangent turned to the right. */
 function outward(piece: Piece, t: number): Vec {
