@@ -11,6 +11,7 @@ import {
 } from '../units'
 import { fail, succeed, type Result, type TextRange } from '../result'
 import { parseFormula, type Formula, type Operator } from './parse'
+import { readTolerance, splitTolerance, type Tolerance } from './tolerance'
 
 export interface FormulaContext {
   /** What the field wants; a bare number is then meant in the part's unit of it. */
@@ -32,6 +33,42 @@ type Evaluated = Result<Quantity>
  * angle unit; trigonometric functions take bare numbers as angles in the part's unit.
  */
 export function evaluateFormula(text: string, context: FormulaContext): Result<number> {
+  const value = valueOf(text, context)
+  if (!value.ok) return value
+  const tolerance = toleranceIn(text, value.value, context)
+  return tolerance.ok ? value : tolerance
+}
+
+/**
+ * The tolerance that is written behind a formula's value.
+ * @returns undefined where there is none, with its limits in mm or radians
+ */
+export function evaluateTolerance(
+  text: string,
+  context: FormulaContext,
+): Result<Tolerance | undefined> {
+  if (!splitTolerance(text).tolerance) return succeed(undefined)
+  const value = valueOf(text, context)
+  return value.ok ? toleranceIn(text, value.value, context) : value
+}
+
+function toleranceIn(
+  text: string,
+  nominal: number,
+  context: FormulaContext,
+): Result<Tolerance | undefined> {
+  const { tolerance } = splitTolerance(text)
+  if (!tolerance) return succeed(undefined)
+  const { want } = context
+  if (want !== 'length' && want !== 'angle') {
+    return fail('tolerance.kind', 'Only lengths and angles have tolerances.', 'Leave it out.', {
+      at: tolerance.at,
+    })
+  }
+  return readTolerance(tolerance, nominal, want === 'length', (part) => valueOf(part, context))
+}
+
+function valueOf(text: string, context: FormulaContext): Result<number> {
   const parsed = parseFormula(text)
   if (!parsed.ok) return parsed
   const result = evaluate(parsed.value, context)

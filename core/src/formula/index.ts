@@ -1,3 +1,4 @@
-export { evaluateFormula, isReservedName, type FormulaContext } from './evaluate'
+export { evaluateFormula, evaluateTolerance, isReservedName, type FormulaContext } from './evaluate'
 export { LONGEST_FORMULA, namesIn, parseFormula, type Formula } from './parse'
 export { evaluateTable, type Definition, type ValueTable } from './table'
+export { splitTolerance, type Tolerance, type ToleranceText } from './tolerance'

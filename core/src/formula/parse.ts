@@ -1,6 +1,7 @@
 import { UNITS } from '../units'
 import { fail, succeed, type Problem, type Result, type TextRange } from '../result'
 import { isUnit, tokensOf, type Token } from './tokens'
+import { splitTolerance } from './tolerance'
 
 /** A formula as a tree; every node knows where in the text it stands. */
 export type Formula =
@@ -33,6 +34,7 @@ const memo = new Map<string, Result<Formula>>()
  * - `^` binds before a sign, signs before * and /, and those before + and −; powers are read from the right.
  * - A unit belongs to the number before it, and to a whole fraction of numbers: `1/2 in`.
  * - Mixed numbers are read as inch drawings have them: `1 1/2`, `3-5/16 in`, `1' 2 1/2"`.
+ * - What stands behind it as its tolerance is no part of it: see {@link splitTolerance}.
  * - A comma marks decimals, but for the brackets of a function, where it parts values.
  * @returns the tree, or a problem with the range of text it concerns
  */
@@ -59,7 +61,7 @@ function parse(text: string): Result<Formula> {
     const mend = `Keep it under ${LONGEST_FORMULA} characters; give parts of it names of their own.`
     return fail('formula.long', 'This formula is too long.', mend)
   }
-  const tokens = tokensOf(text)
+  const tokens = tokensOf(splitTolerance(text).value)
   if (!tokens.ok) return tokens
   try {
     return succeed(readTokens(tokens.value, text))
