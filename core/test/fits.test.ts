@@ -65,31 +65,18 @@ describe('limits of ISO 286', () => {
   })
 
   test('beyond 500 mm, and other letters, as published', () => {
-    const cases: readonly [string, number, number, number][] = [
-      ...[['H7', 560, 70, 0] as const, ['H8', 900, 140, 0] as const, ['H7', 3000, 210, 0] as const],
-      ...[['g6', 700, -24, -74] as const, ['f7', 1100, -98, -203] as const],
-      ...[['k6', 600, 44, 0] as const, ['m6', 560, 70, 26] as const, ['n6', 750, 100, 50] as const],
-      ...[['N7', 560, -44, -114] as const, ['P7', 1000, -100, -190] as const],
-      ...[['r6', 590, 199, 155] as const, ['s7', 2600, 1460, 1250] as const],
-      ...[['u6', 22, 54, 41] as const, ['u6', 28, 61, 48] as const, ['t6', 28, 54, 41] as const],
-      ...[['x6', 12, 51, 40] as const, ['x6', 16, 56, 45] as const, ['z8', 45, 175, 136] as const],
-      ...[['a11', 45, -320, -480] as const, ['b11', 75, -200, -390] as const],
-      ...[['c11', 35, -120, -280] as const, ['C11', 110, 400, 180] as const],
-      ...[
-        ['S7', 60, -42, -72] as const,
-        ['R7', 90, -38, -73] as const,
-        ['U7', 45, -61, -86] as const,
-      ],
-      ...[['J6', 25, 8, -5] as const, ['J8', 40, 24, -15] as const, ['j7', 100, 20, -15] as const],
-      ...[['js9', 25, 26, -26] as const, ['K8', 40, 12, -27] as const, ['M8', 25, 4, -29] as const],
-      ...[
-        ['N8', 15, -3, -30] as const,
-        ['P6', 40, -21, -37] as const,
-        ['X8', 20, -54, -87] as const,
-      ],
+    const cases = [
+      'H7 560 70 0, H8 900 140 0, H7 3000 210 0, g6 700 -24 -74, f7 1100 -98 -203',
+      'k6 600 44 0, m6 560 70 26, n6 750 100 50, N7 560 -44 -114, P7 1000 -100 -190',
+      'r6 590 199 155, s7 2600 1460 1250, u6 22 54 41, u6 28 61 48, t6 28 54 41',
+      'x6 12 51 40, x6 16 56 45, z8 45 175 136, a11 45 -320 -480, b11 75 -200 -390',
+      'c11 35 -120 -280, C11 110 400 180, S7 60 -42 -72, R7 90 -38 -73, U7 45 -61 -86',
+      'J6 25 8 -5, J8 40 24 -15, j7 100 20 -15, js9 25 26 -26, K8 40 12 -27',
+      'M8 25 4 -29, N8 15 -3 -30, P6 40 -21 -37, X8 20 -54 -87',
     ]
-    for (const [words, nominal, upper, lower] of cases) {
-      expect([words, nominal, limits(words, nominal)]).toEqual([words, nominal, [upper, lower]])
+    for (const told of cases.flatMap((line) => line.split(', '))) {
+      const [words = '', nominal, upper, lower] = told.split(' ')
+      expect([told, limits(words, Number(nominal))]).toEqual([told, [Number(upper), Number(lower)]])
     }
   })
 

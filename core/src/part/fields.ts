@@ -1,4 +1,15 @@
-import { array, boolean, lazy, mixed, number, object, string, type Schema } from 'yup'
+import {
+  ArraySchema,
+  ObjectSchema,
+  array,
+  boolean,
+  lazy,
+  mixed,
+  number,
+  object,
+  string,
+  type Schema,
+} from 'yup'
 import { LONGEST_FORMULA } from '../formula'
 import { LARGEST_LENGTH } from '../tolerances'
 
@@ -11,7 +22,12 @@ export const id = string().strict().required().max(64)
 /** Names of edges made from edges made from edges grow long. */
 export const key = string().strict().defined().max(4000)
 export const text = string().strict().defined().max(120)
+/** A formula of a length. */
 export const formula = string().strict().defined().max(LONGEST_FORMULA)
+/** A formula of an angle. */
+export const angleFormula = formula.meta({ measure: 'angle' })
+/** A formula of a number without a unit. */
+export const numberFormula = formula.meta({ measure: 'number' })
 export const flag = boolean().strict().required()
 /** How long a stretch of a free curve is beside others. */
 export const share = number().strict().required().min(1e-9).max(1e9)
@@ -52,6 +68,56 @@ export function byKind(kinds: Readonly<Record<string, Fields>>): ReturnType<type
 }
 
 /** Present or left out. */
-export const optional = (schema: Schema): ReturnType<typeof lazy> =>
-  lazy((value: unknown) => (value === undefined ? anything : schema))
+export const optional = (schema: Schema): ReturnType<typeof lazy> => {
+  const made = lazy((value: unknown) => (value === undefined ? anything : schema))
+  insides.set(made, schema)
+  return made as ReturnType<typeof lazy>
+}
+/** What is held by fields that may be left out. */
+const insides = new WeakMap<object, Schema>()
 const anything = mixed()
+
+/** A formula in a document: the way to it through fields and lists, and what it is a formula of. */
+export interface FormulaSite {
+  readonly path: readonly (string | number)[]
+  readonly formula: string
+  readonly measure: 'length' | 'angle' | 'number'
+}
+
+/** Every formula that fields hold, in their order. */
+export function formulasIn(fields: Fields, value: object): readonly FormulaSite[] {
+  return Object.entries(fields).flatMap(([name, schema]) =>
+    formulasUnder(schema, (value as Record<string, unknown>)[name], [name]),
+  )
+}
+
+function formulasUnder(
+  given: FieldSchema,
+  value: unknown,
+  path: readonly (string | number)[],
+): readonly FormulaSite[] {
+  const schema = insides.get(given) ?? given
+  const measure = MEASURES.get(schema)
+  if (measure !== undefined) {
+    return typeof value === 'string' ? [{ path, formula: value, measure }] : []
+  }
+  if (schema instanceof ArraySchema && Array.isArray(value)) {
+    const inner = schema.innerType as FieldSchema | undefined
+    return inner ? value.flatMap((item, i) => formulasUnder(inner, item, [...path, i])) : []
+  }
+  if (schema instanceof ObjectSchema && typeof value === 'object' && value !== null) {
+    return Object.entries(schema.fields as Fields).flatMap(([name, field]) =>
+      formulasUnder(field, (value as Record<string, unknown>)[name], [...path, name]),
+    )
+  }
+  return []
+}
+
+const MEASURES: ReadonlyMap<object, FormulaSite['measure']> = new Map<
+  object,
+  FormulaSite['measure']
+>([
+  [formula, 'length'],
+  [angleFormula, 'angle'],
+  [numberFormula, 'number'],
+])

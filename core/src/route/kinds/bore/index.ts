@@ -1,5 +1,5 @@
 import type { BoreStep } from '../../../part'
-import { exactly, formula, id, key, list, record } from '../../../part/fields'
+import { exactly, formula, id, key, list, record, angleFormula } from '../../../part/fields'
 import { angleText, proportion } from '../../proportion'
 import { bore as run } from './run'
 import { end } from '../fields'
@@ -13,9 +13,9 @@ export const bore: OfferedRules<BoreStep> = {
     parts: list(record({ diameter: formula, depth: formula })),
     upTo: key,
     tip: exactly('flat', 'cone'),
-    tipAngle: formula,
+    tipAngle: angleFormula,
     sinkDiameter: formula,
-    sinkAngle: formula,
+    sinkAngle: angleFormula,
   },
   again: ['repeat', 'mirror'],
   offer: ({ body, section, units }) => ({

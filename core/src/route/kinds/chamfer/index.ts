@@ -1,5 +1,5 @@
 import type { ChamferStep } from '../../../part'
-import { formula, id, list, record } from '../../../part/fields'
+import { formula, id, list, record, angleFormula } from '../../../part/fields'
 import { angleText, proportion } from '../../proportion'
 import { chamfer as run } from './run'
 import { NO_CORNERS, cornerPick } from '../fields'
@@ -9,7 +9,7 @@ export const chamfer: OfferedRules<ChamferStep> = {
   name: 'chamfer',
   fields: {
     body: id,
-    sets: list(record({ pick: cornerPick, along: formula, across: formula, angle: formula })),
+    sets: list(record({ pick: cornerPick, along: formula, across: formula, angle: angleFormula })),
   },
   offer: ({ body, section, units }) => {
     const along = proportion(section, 0.05, units)

@@ -1,5 +1,5 @@
 import type { ExtrudeStep } from '../../../part'
-import { exactly, formula, id, key } from '../../../part/fields'
+import { exactly, formula, id, key, angleFormula } from '../../../part/fields'
 import { extrude as run } from './run'
 import { effect, regions } from '../fields'
 import type { StepRules } from '../kind'
@@ -10,7 +10,7 @@ export const extrude: StepRules<ExtrudeStep> = {
     ...{ sketch: id, regions, effect, body: id, plane: formula },
     ...{ side: exactly('one', 'both', 'symmetric'), length: formula, back: formula },
     ...{ on: key, offset: formula, reach: exactly('length', 'through', 'face') },
-    ...{ upTo: key, draft: formula },
+    ...{ upTo: key, draft: angleFormula },
   },
   again: ['around', 'repeat', 'mirror'],
   mills: true,

@@ -1,5 +1,5 @@
 import type { FlatsStep } from '../../../part'
-import { exactly, formula, id } from '../../../part/fields'
+import { exactly, formula, id, angleFormula, numberFormula } from '../../../part/fields'
 import { extentOf, greatestRadius } from '../../../section'
 import { lengthText, twoDigits } from '../../proportion'
 import { flats as run } from './run'
@@ -9,8 +9,8 @@ import type { OfferedRules } from '../kind'
 export const flats: OfferedRules<FlatsStep> = {
   name: 'flats',
   fields: {
-    ...{ body: id, count: formula, measure: exactly('across', 'depth'), size: formula, end },
-    ...{ distance: formula, length: formula, phase: formula },
+    ...{ body: id, count: numberFormula, measure: exactly('across', 'depth'), size: formula, end },
+    ...{ distance: formula, length: formula, phase: angleFormula },
   },
   again: ['around', 'repeat', 'mirror'],
   mills: true,

@@ -1,7 +1,16 @@
 import type { GrooveForm, GrooveStep } from '../../../part'
-import { exactly, formula, id, key, optional, record } from '../../../part/fields'
+import {
+  exactly,
+  formula,
+  id,
+  key,
+  optional,
+  record,
+  numberFormula,
+  angleFormula,
+} from '../../../part/fields'
 import { groove as run } from './run'
-import { GROOVE_FIELDS } from './forms'
+import { GROOVE_FIELDS, measureOfSize } from './forms'
 import type { StepRules } from '../kind'
 
 export const groove: StepRules<GrooveStep> = {
@@ -20,10 +29,13 @@ export const groove: StepRules<GrooveStep> = {
       Object.fromEntries(
         Object.values(GROOVE_FIELDS)
           .flat()
-          .map((name) => [name, optional(formula)]),
+          .map((name) => [
+            name,
+            optional(measureOfSize(name) === 'angle' ? angleFormula : formula),
+          ]),
       ),
     ),
-    count: formula,
+    count: numberFormula,
     pitch: formula,
   },
   again: ['repeat', 'mirror'],

@@ -1,5 +1,16 @@
 import type { HolesStep } from '../../../part'
-import { count, exactly, formula, id, key, list, record, text } from '../../../part/fields'
+import {
+  count,
+  exactly,
+  formula,
+  id,
+  key,
+  list,
+  record,
+  text,
+  angleFormula,
+  numberFormula,
+} from '../../../part/fields'
 import { holes as run } from './run'
 import type { StepRules } from '../kind'
 
@@ -13,16 +24,16 @@ export const holes: StepRules<HolesStep> = {
       layout: exactly('circle', 'places', 'sketch'),
     },
     sketch: text,
-    ...{ circle: formula, count: formula, start: formula, range: formula },
+    ...{ circle: formula, count: numberFormula, start: angleFormula, range: angleFormula },
     skip: list(count),
-    places: list(record({ diameter: formula, angle: formula })),
+    places: list(record({ diameter: formula, angle: angleFormula })),
     ...{ from: key, distance: formula, diameter: formula },
     reach: exactly('depth', 'wall', 'through', 'axis'),
     depth: formula,
     tip: exactly('flat', 'cone'),
-    tipAngle: formula,
+    tipAngle: angleFormula,
     head: exactly('none', 'counterbore', 'countersink', 'spotface'),
-    ...{ headDiameter: formula, headDepth: formula, headAngle: formula, thread: text },
+    ...{ headDiameter: formula, headDepth: formula, headAngle: angleFormula, thread: text },
   },
   again: ['around', 'repeat', 'mirror'],
   mills: true,

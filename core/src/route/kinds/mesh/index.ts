@@ -1,5 +1,5 @@
 import type { MeshStep } from '../../../part'
-import { exactly, formula, id } from '../../../part/fields'
+import { exactly, formula, id, angleFormula, numberFormula } from '../../../part/fields'
 import { meshToGoBy } from './run'
 import { packed } from '../fields'
 import type { StepRules } from '../kind'
@@ -8,7 +8,7 @@ export const mesh: StepRules<MeshStep> = {
   name: 'mesh from a file',
   fields: {
     ...{ body: id, mesh: packed },
-    ...{ lies: exactly('x', 'y', 'z'), scale: formula, along: formula, turn: formula },
+    ...{ lies: exactly('x', 'y', 'z'), scale: numberFormula, along: formula, turn: angleFormula },
   },
   run: meshToGoBy,
 }

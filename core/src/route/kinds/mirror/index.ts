@@ -1,5 +1,5 @@
 import type { MirrorStep } from '../../../part'
-import { exactly, formula, id, key, list } from '../../../part/fields'
+import { exactly, formula, id, key, list, angleFormula } from '../../../part/fields'
 import { extentOf } from '../../../section'
 import { lengthText } from '../../proportion'
 import { mirror as run } from './run'
@@ -9,7 +9,7 @@ export const mirror: OfferedRules<MirrorStep> = {
   name: 'mirror',
   fields: {
     ...{ body: id, way: exactly('across', 'along'), about: key, at: formula },
-    ...{ angle: formula, into: id, steps: list(id) },
+    ...{ angle: angleFormula, into: id, steps: list(id) },
   },
   again: ['around', 'repeat'],
   mills: true,

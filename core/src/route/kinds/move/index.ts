@@ -1,5 +1,5 @@
 import type { MoveStep } from '../../../part'
-import { formula, id } from '../../../part/fields'
+import { formula, id, angleFormula } from '../../../part/fields'
 import { extentOf } from '../../../section'
 import { lengthText } from '../../proportion'
 import { move as run } from './run'
@@ -8,7 +8,14 @@ import type { OfferedRules } from '../kind'
 export const move: OfferedRules<MoveStep> = {
   name: 'move body',
   fields: {
-    ...{ body: id, along: formula, turn: formula, beside: formula, towards: formula, into: id },
+    ...{
+      body: id,
+      along: formula,
+      turn: angleFormula,
+      beside: formula,
+      towards: angleFormula,
+      into: id,
+    },
   },
   offer: ({ body, section, units }) => {
     const [from, to] = extentOf(section)

@@ -1,5 +1,5 @@
 import type { RevolveStep } from '../../../part'
-import { exactly, formula, id, text } from '../../../part/fields'
+import { exactly, id, text, angleFormula, numberFormula } from '../../../part/fields'
 import { revolve as run } from './run'
 import { effect, regions } from '../fields'
 import type { StepRules } from '../kind'
@@ -12,13 +12,13 @@ export const revolve: StepRules<RevolveStep> = {
     effect,
     body: id,
     axis: id,
-    turn: formula,
+    turn: angleFormula,
     turnTo: text,
     side: exactly('one', 'both', 'symmetric'),
-    back: formula,
-    facets: formula,
+    back: angleFormula,
+    facets: numberFormula,
     facetTo: exactly('flats', 'corners'),
-    phase: formula,
+    phase: angleFormula,
   },
   again: ['around', 'repeat', 'mirror'],
   planes: true,

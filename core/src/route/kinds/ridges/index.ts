@@ -1,5 +1,5 @@
 import type { RidgesStep } from '../../../part'
-import { exactly, formula, id, key } from '../../../part/fields'
+import { exactly, formula, id, key, numberFormula } from '../../../part/fields'
 import { RIDGE_SHAPES } from './shapes'
 import { ridges as run } from './run'
 import type { StepRules } from '../kind'
@@ -8,7 +8,7 @@ export const ridges: StepRules<RidgesStep> = {
   name: 'ridges',
   fields: {
     ...{ body: id, on: key, shape: exactly(...RIDGE_SHAPES), side: exactly('out', 'in') },
-    ...{ by: exactly('count', 'pitch'), count: formula, pitch: formula },
+    ...{ by: exactly('count', 'pitch'), count: numberFormula, pitch: formula },
     ...{ height: formula, fade: formula },
   },
   run,

@@ -1,5 +1,5 @@
 import type { SlotStep } from '../../../part'
-import { exactly, formula, id, key } from '../../../part/fields'
+import { exactly, formula, id, key, angleFormula, numberFormula } from '../../../part/fields'
 import { slot as run } from './run'
 import type { StepRules } from '../kind'
 
@@ -8,7 +8,12 @@ export const slot: StepRules<SlotStep> = {
   fields: {
     ...{ body: id, form: exactly('keyway', 'woodruff', 'end'), on: key, from: key },
     ...{ distance: formula, width: formula, depth: formula, length: formula },
-    ...{ ends: exactly('round', 'square'), cutter: formula, count: formula, phase: formula },
+    ...{
+      ends: exactly('round', 'square'),
+      cutter: formula,
+      count: numberFormula,
+      phase: angleFormula,
+    },
   },
   again: ['around', 'repeat', 'mirror'],
   mills: true,

@@ -1,5 +1,5 @@
 import type { WallStep } from '../../../part'
-import { exactly, formula, id, text } from '../../../part/fields'
+import { exactly, formula, id, text, angleFormula } from '../../../part/fields'
 import { wall as run } from './run'
 import { effect } from '../fields'
 import type { StepRules } from '../kind'
@@ -15,8 +15,8 @@ export const wall: StepRules<WallStep> = {
     ends: exactly('flat', 'round'),
     effect,
     body: id,
-    ...{ turn: formula, turnTo: text, turnSide: exactly('one', 'both', 'symmetric') },
-    ...{ back: formula, phase: formula },
+    ...{ turn: angleFormula, turnTo: text, turnSide: exactly('one', 'both', 'symmetric') },
+    ...{ back: angleFormula, phase: angleFormula },
   },
   again: ['around', 'repeat', 'mirror'],
   planes: true,
