@@ -44,6 +44,8 @@ export interface System {
   readonly equations: readonly Equation[]
   /** All that is asked for, told without merging: an equation for every tie too. */
   readonly unmerged: () => readonly Equation[]
+  /** The equations of a driving size at another value, in the order of those of its own in {@link unmerged}. */
+  readonly sizedAt: (id: string, value: number) => readonly Equation[]
   /** Whose measures have sides. */
   readonly sides: ReadonlyMap<string, Side>
   /** Pairs of points between which something is drawn. */
@@ -116,6 +118,19 @@ export function buildSystem(
   }
   const demands = demandsOf(sketch, values, setting)
   const equations = reduceDemands(demands, ties)
+  let sized: { byId: ReadonlyMap<string, Size>; radii: ReadonlyMap<string, Size> } | undefined
+  const sizedAt = (id: string, value: number): readonly Equation[] => {
+    sized ??= {
+      byId: new Map(sketch.sizes.map((s) => [s.id, s])),
+      radii: radiiOf(sketch, values, entities),
+    }
+    const size = sized.byId.get(id)
+    if (!size) return []
+    const noted: Equation[] = []
+    const alone: Setting = { ...setting, ties: onlyNoting(ties, ground, noted) }
+    const asked = demandsOfSize(alone, size, value, sized.radii)
+    return [...noted, ...asked.flatMap(equationsOf)]
+  }
 
   // Asked for several times, and made but once.
   let unmerged: readonly Equation[] | undefined
@@ -143,6 +158,7 @@ export function buildSystem(
     offsetOf,
     unknowns: numbers.size,
     equations,
+    sizedAt,
     unmerged: () => (unmerged ??= [...told, ...demands.flatMap(equationsOf)]),
     sides,
     spans: sketch.entities.flatMap((e) =>
@@ -189,22 +205,80 @@ function spansOf(e: Entity): readonly (readonly [string, string])[] {
 
 /** Ties that are noted as equations as well. */
 function noting(ties: Ties, ground: readonly [number, number], told: Equation[]): Ties {
+  const noted = onlyNoting(ties, ground, told)
+  return {
+    ...ties,
+    tie: (a, b, difference, reason, support) => {
+      noted.tie(a, b, difference, reason)
+      ties.tie(a, b, difference, reason, support)
+    },
+    hold: (point, place, reason) => {
+      noted.hold(point, place, reason)
+      ties.hold(point, place, reason)
+    },
+  }
+}
+
+/** Ties that are noted as equations and tie nothing. */
+function onlyNoting(ties: Ties, ground: readonly [number, number], told: Equation[]): Ties {
   const note = (owner: string, a: number, b: number, difference: number): void => {
     const terms = [[1, coordinate(b)] as const, [-1, coordinate(a)] as const]
     told.push(sumEquation(owner, terms, difference))
   }
   return {
     ...ties,
-    tie: (a, b, difference, reason, support) => {
+    tie: (a, b, difference, reason) => {
       note(reason, a, b, difference)
-      ties.tie(a, b, difference, reason, support)
     },
     hold: (point, place, reason) => {
       note(reason, ground[0], 2 * point, place.x)
       note(reason, ground[1], 2 * point + 1, place.y)
-      ties.hold(point, place, reason)
     },
   }
+}
+
+/** Arcs that are copies of others: they are round because those are. */
+function copiedArcs({ constraints, entities }: Sketch): ReadonlySet<string> {
+  const copied = new Set<string>()
+  for (const c of constraints) {
+    if (c.kind !== 'repeat') continue
+    for (const copy of c.copies) {
+      const points = new Set(copy)
+      for (const e of entities) {
+        if ((e.kind === 'arc' || e.kind === 'parallel') && pointsOf(e).every((p) => points.has(p)))
+          copied.add(e.id)
+      }
+    }
+  }
+  return copied
+}
+
+/** For each arc with a radius or diameter the size that makes it round. */
+function radiiOf(
+  sketch: Sketch,
+  values: SizeValues,
+  entities: ReadonlyMap<string, Entity>,
+): ReadonlyMap<string, Size> {
+  const copied = copiedArcs(sketch)
+  const radii = new Map<string, Size>()
+  for (const size of sketch.sizes) {
+    if (size.reference || !values.has(size.id)) continue
+    if (size.kind !== 'radius' && size.kind !== 'curveDiameter') continue
+    const arc = entities.get(size.curve)
+    if (arc?.kind === 'arc' && !copied.has(arc.id) && !radii.has(arc.id)) radii.set(arc.id, size)
+  }
+  return radii
+}
+
+function demandsOfSize(
+  setting: Setting,
+  size: Size,
+  target: number,
+  radii: ReadonlyMap<string, Size>,
+): readonly Demand[] {
+  const arc = 'curve' in size ? setting.entities.get(size.curve) : undefined
+  if (!arc || radii.get(arc.id) !== size) return readSize(setting, size, target)
+  return sizedArc(setting, size.id, arc, size.kind === 'radius' ? target : target / 2)
 }
 
 /** All demands of a sketch: what arcs are by nature first, so that others are found at odds with it. */
@@ -215,24 +289,7 @@ function demandsOf(sketch: Sketch, values: SizeValues, setting: Setting): Demand
   for (const e of sketch.entities) {
     if (e.kind === 'circle') ties.tie(2 * index(e.centre) + 1, 2 * index(e.rim) + 1, 0, '')
   }
-  // Copies of an arc are round because the arc is.
-  const copied = new Set<string>()
-  for (const c of constraints) {
-    if (c.kind !== 'repeat') continue
-    for (const copy of c.copies) {
-      const points = new Set(copy)
-      for (const e of sketch.entities) {
-        if ((e.kind === 'arc' || e.kind === 'parallel') && pointsOf(e).every((p) => points.has(p)))
-          copied.add(e.id)
-      }
-    }
-  }
-  const radii = new Map<string, Size>()
-  for (const size of sizes) {
-    if (size.kind !== 'radius' && size.kind !== 'curveDiameter') continue
-    const arc = entities.get(size.curve)
-    if (arc?.kind === 'arc' && !copied.has(arc.id) && !radii.has(arc.id)) radii.set(arc.id, size)
-  }
+  const [copied, radii] = [copiedArcs(sketch), radiiOf(sketch, values, entities)]
   const demands: Demand[] = []
   for (const e of sketch.entities) {
     if (!copied.has(e.id) && !radii.has(e.id)) demands.push(...byNature(setting, e))
@@ -242,12 +299,7 @@ function demandsOf(sketch: Sketch, values: SizeValues, setting: Setting): Demand
   for (const c of constraints) if (joins(c)) demands.push(...readConstraint(setting, c))
   for (const c of constraints) if (!joins(c)) demands.push(...readConstraint(setting, c))
   for (const size of sizes) {
-    const target = values.get(size.id) ?? 0
-    const arc = 'curve' in size ? entities.get(size.curve) : undefined
-    if (arc && radii.get(arc.id) === size) {
-      const radius = size.kind === 'radius' ? target : target / 2
-      demands.push(...sizedArc(setting, size.id, arc, radius))
-    } else demands.push(...readSize(setting, size, target))
+    demands.push(...demandsOfSize(setting, size, values.get(size.id) ?? 0, radii))
   }
   return demands
 }
