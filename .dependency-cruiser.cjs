@@ -4,7 +4,8 @@ const pure = '^core/src'
 const CORE = {
   units: [],
   names: [],
-  formula: ['units'],
+  standards: [],
+  formula: ['units', 'standards'],
   geometry: [],
   sketch: ['geometry'],
   equations: ['geometry', 'sketch'],
@@ -12,7 +13,7 @@ const CORE = {
   solver: ['geometry', 'sketch', 'equations', 'constraints'],
   section: ['names', 'geometry', 'sketch'],
   solid: ['names', 'geometry', 'sketch', 'section'],
-  part: ['units', 'formula', 'sketch', 'constraints'],
+  part: ['units', 'standards', 'formula', 'sketch', 'constraints'],
   route: [
     'names',
     ...['units', 'formula', 'geometry', 'sketch', 'constraints'],
@@ -20,7 +21,7 @@ const CORE = {
   ],
   edit: [
     'names',
-    ...['units', 'formula', 'geometry', 'sketch', 'constraints'],
+    ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints'],
     ...['solver', 'section', 'solid', 'part', 'route'],
   ],
   recover: [
@@ -41,10 +42,14 @@ const CORE = {
     'part',
     'route',
   ],
+  vary: [
+    ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'solver', 'section'],
+    ...['part', 'route', 'inspect', 'edit'],
+  ],
   wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',
-    ...['units', 'formula', 'geometry', 'sketch', 'constraints', 'section', 'solid'],
+    ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section', 'solid'],
     ...['part', 'route', 'mesh', 'inspect'],
   ],
 }

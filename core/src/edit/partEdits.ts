@@ -1,4 +1,5 @@
 import { isReservedName } from '../formula'
+import type { GeneralClass } from '../standards'
 import { fail, succeed, type Result } from '../result'
 import { refuseMaterial, valuesOf, type Material, type NamedValue, type Part } from '../part'
 import type { Command } from './command'
@@ -49,6 +50,18 @@ export function changeMaterial(material: Material): Command {
         ...part,
         materials: part.materials.map((m) => (m.id === material.id ? material : m)),
       }),
+  }
+}
+
+/** Says how far sizes without tolerances of their own may be off; undefined to say nothing. */
+export function setGeneral(general: GeneralClass | undefined): Command {
+  return {
+    label: 'set general tolerances',
+    run: (part) => {
+      if (part.general === general) return succeed(part)
+      const { general: _, ...rest } = part
+      return succeed(general === undefined ? rest : { ...rest, general })
+    },
   }
 }
 

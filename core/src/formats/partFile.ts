@@ -2,6 +2,7 @@ import { referencesOf } from '../constraints'
 import { ValidationError } from 'yup'
 import { fail, succeed, type Result } from '../result'
 import { settle } from '../route'
+import { splitTolerance } from '../formula'
 import { spanCount } from '../geometry'
 import { pointsOf, withParallels, withoutCurves } from '../sketch'
 import { PART_VERSION, STOCK_MATERIALS, type Look, type Part, type Step } from '../part'
@@ -39,7 +40,28 @@ const MIGRATIONS: Migrations = new Map([
   [11, (document) => document],
   // Version 13 knows profiles that are hidden, shown or locked, sizes of free curves, and what lies beside them.
   [12, (document) => document],
+  [13, withPlainSums],
 ])
+
+/**
+ * Version 14 knows tolerances behind values, as in `40 +0.1 0`. A sum that was written like one gets a space behind its
+ * signs, so that it goes on being one.
+ */
+function withPlainSums(document: Json): Json {
+  const spaced = (value: unknown, name: string): unknown => {
+    if (typeof value === 'string') {
+      if (NO_FORMULAS.has(name) || splitTolerance(value).tolerance?.kind !== 'both') return value
+      return value.replace(/(\s)([+\-−–])(?=[\d.,])/gu, '$1$2 ')
+    }
+    if (Array.isArray(value)) return value.map((item: unknown) => spaced(item, name))
+    if (!isRecord(value)) return value
+    return Object.fromEntries(Object.entries(value).map(([key, v]) => [key, spaced(v, key)]))
+  }
+  return spaced(document, '') as Json
+}
+
+/** Fields whose texts are read by people alone. */
+const NO_FORMULAS: ReadonlySet<string> = new Set(['name', 'thread', 'data'])
 
 /** Version 2 knows arcs: points lie on curves, and curves are equal, where lines were. */
 function withCurves(document: Json): Json {

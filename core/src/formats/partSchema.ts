@@ -1,6 +1,7 @@
 import { mixed, number, string, type Schema } from 'yup'
 import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
 import { STEP_KINDS } from '../route'
+import { GENERAL_CLASSES } from '../standards'
 import { BODY_FIGURES, LONGEST_PICTURE, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
 import {
   byKind,
@@ -168,6 +169,7 @@ export const partSchema = record({
   ),
   sketches: list(sketch),
   route: list(step),
+  general: optional(exactly(...GENERAL_CLASSES)),
   checks: list(check),
   picture: optional(picture),
 })

@@ -2,10 +2,11 @@ import type { Measure, UnitSettings } from '../units'
 import type { Sketch } from '../sketch'
 import type { Check } from './checks'
 import type { BoardPicture } from './picture'
+import type { GeneralClass } from '../standards'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 13
+export const PART_VERSION = 14
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,
@@ -25,6 +26,8 @@ export interface Part {
   readonly bodies: readonly Body[]
   readonly sketches: readonly Sketch[]
   readonly route: readonly Step[]
+  /** How far sizes without tolerances of their own may be off (ISO 2768-1); left out where nothing is said. */
+  readonly general?: GeneralClass
   /** The inspection sheet. */
   readonly checks: readonly Check[]
   /** Behind the board; left out where there is none. */

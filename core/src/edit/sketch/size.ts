@@ -1,5 +1,5 @@
 import { measureOf, measureSize } from '../../constraints'
-import { evaluateFormula } from '../../formula'
+import { evaluateFormula, splitTolerance } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
 import { sizeProblem, valuesOf, type Part } from '../../part'
 import { entityMap, locator, type Size, type Sketch } from '../../sketch'
@@ -123,10 +123,11 @@ export function scaleAll(sketchId: string, sizeId: string, formula: string): Com
 function withScaledSizes(part: Part, scaled: Sketch, factor: number): Part {
   const before = valuesOf(part).sizesOf(scaled.id).values
   const lengths = scaled.sizes.filter((s) => !s.reference && s.kind !== 'angle')
+  const valueOf = (size: Size): string => splitTolerance(size.formula).value
   const times = (size: Size): string =>
     /^\s*[\d.]+\s*$/.test(size.formula)
       ? String(Number((Number(size.formula) * factor).toPrecision(12)))
-      : `(${size.formula}) * ${Number(factor.toPrecision(12))}`
+      : `(${valueOf(size)}) * ${Number(factor.toPrecision(12))}${size.formula.slice(valueOf(size).length)}`
   const rewritten = (here: Part, size: Size): Part => {
     const sketch = here.sketches.find((s) => s.id === scaled.id) ?? scaled
     const changed = { ...size, formula: times(size) }

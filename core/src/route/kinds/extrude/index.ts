@@ -7,7 +7,7 @@ import type { StepRules } from '../kind'
 export const extrude: StepRules<ExtrudeStep> = {
   name: 'extrude',
   fields: {
-    ...{ sketch: id, regions, effect, body: id, plane: formula },
+    ...{ sketch: id, regions, effect, body: id, plane: angleFormula },
     ...{ side: exactly('one', 'both', 'symmetric'), length: formula, back: formula },
     ...{ on: key, offset: formula, reach: exactly('length', 'through', 'face') },
     ...{ upTo: key, draft: angleFormula },

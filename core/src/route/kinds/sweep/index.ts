@@ -1,5 +1,5 @@
 import type { SweepStep } from '../../../part'
-import { exactly, formula, id, text } from '../../../part/fields'
+import { angleFormula, exactly, formula, id, text } from '../../../part/fields'
 import { sweep as run } from './run'
 import type { StepRules } from '../kind'
 
@@ -8,7 +8,7 @@ export const sweep: StepRules<SweepStep> = {
   fields: {
     ...{ sketch: id, body: id, effect: exactly('add', 'cut') },
     ...{ form: exactly('round', 'bar', 'sketch'), outline: text },
-    ...{ width: formula, height: formula, corner: formula, plane: formula },
+    ...{ width: formula, height: formula, corner: formula, plane: angleFormula },
     side: exactly('one', 'mirrored'),
   },
   again: ['around', 'repeat', 'mirror'],

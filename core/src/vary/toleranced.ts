@@ -1,0 +1,205 @@
+import { describeItem, measureOf } from '../constraints'
+import {
+  evaluateTolerance,
+  parseFormula,
+  namesIn,
+  splitTolerance,
+  evaluateFormula,
+} from '../formula'
+import { once } from '../once'
+import { fail, succeed } from '../result'
+import type { Command } from '../edit'
+import { formulasIn, type Fields } from '../part/fields'
+import { valuesOf, type KnownStep, type Part, type Step } from '../part'
+import { STEP_KINDS, settle } from '../route'
+import { generalLength, type Limits } from '../standards'
+
+/** A value of a part that may be off: a named value, a size of a profile, or a figure of a step. */
+export interface Toleranced extends Limits {
+  /** What it is: `value/NAME`, `size/SKETCH/ID`, or `step/ID/FIELD/…`. */
+  readonly id: string
+  /** In words, for lists. */
+  readonly words: string
+  /** What it is called in formulas; empty for a figure of a step. */
+  readonly name: string
+  readonly measure: 'length' | 'angle'
+  /** In mm or radians. */
+  readonly nominal: number
+  /** The tolerance as it is written; of a general one the standard and its class. */
+  readonly written: string
+  /** False where it is the general tolerance of the part. */
+  readonly own: boolean
+}
+
+/** Every value of a part that may be off, in the order of values, profiles and steps. */
+export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
+  ...part.values.flatMap((v) => {
+    const { measure } = v
+    if (measure !== 'length' && measure !== 'angle') return []
+    return (
+      own(part, v.formula, { id: `value/${v.name}`, words: v.name, name: v.name, measure }) ?? []
+    )
+  }),
+  ...part.sketches.flatMap((sketch) => {
+    const { values } = valuesOf(part).sizesOf(sketch.id)
+    return sketch.sizes.flatMap((size) => {
+      const nominal = values.get(size.id)
+      if (size.reference || nominal === undefined) return []
+      const [words = ''] = describeItem(sketch, size).split(`, ${size.name} = `)
+      const what = {
+        ...{ id: `size/${sketch.id}/${size.id}`, words: `${words} (${size.name})` },
+        ...{ name: size.name, measure: measureOf(size) },
+      }
+      return own(part, size.formula, what) ?? general(part, size.formula, what, nominal) ?? []
+    })
+  }),
+  ...part.route.flatMap((step) => {
+    if (step.aside || !isKnown(step)) return []
+    const { name, fields } = STEP_KINDS[step.kind]
+    return formulasIn(fields as Fields, step).flatMap(({ path, formula, measure }) => {
+      if (measure === 'number' || formula.trim() === '') return []
+      const field = path.filter((p) => typeof p === 'string').at(-1) ?? ''
+      const words = `${spaced(String(field))} of ${name} ${step.number}`
+      const what = { id: ['step', step.id, ...path].join('/'), words, name: '', measure }
+      const nominal = evaluateFormula(formula, contextOf(part, measure))
+      if (!nominal.ok) return []
+      return own(part, formula, what) ?? general(part, formula, what, nominal.value) ?? []
+    })
+  }),
+])
+
+const isKnown = (step: Step): step is KnownStep => Object.hasOwn(STEP_KINDS, step.kind)
+
+/** A field's name as words: `headDiameter` as `head diameter`. */
+const spaced = (name: string): string =>
+  name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
+
+type What = Pick<Toleranced, 'id' | 'words' | 'name' | 'measure'>
+
+const contextOf = (part: Part, want: 'length' | 'angle') => ({
+  want,
+  units: part.units,
+  lookup: valuesOf(part).table.lookup,
+})
+
+/** With the tolerance that is written behind it; undefined where there is none. */
+function own(part: Part, formula: string, what: What): Toleranced | undefined {
+  const { value: text, tolerance } = splitTolerance(formula)
+  if (!tolerance) return undefined
+  const context = contextOf(part, what.measure)
+  const [nominal, limits] = [evaluateFormula(formula, context), evaluateTolerance(formula, context)]
+  if (!nominal.ok || !limits.ok || !limits.value) return undefined
+  const { upper, lower } = limits.value
+  const written = formula.slice(text.length).trim()
+  return { ...what, nominal: nominal.value, upper, lower, written, own: true }
+}
+
+/**
+ * With the part's general tolerance. What is the same as a value that has a tolerance is off as that is, and angles
+ * are left out: their tolerance hangs on the shorter leg.
+ */
+function general(part: Part, formula: string, what: What, nominal: number): Toleranced | undefined {
+  const by =
+    part.general && what.measure === 'length' ? generalLength(part.general, nominal) : undefined
+  if (by === undefined || hangsOnToleranced(part, formula, new Set())) return undefined
+  const written = `ISO 2768-${part.general ?? ''}`
+  return { ...what, nominal, upper: by, lower: -by, written, own: false }
+}
+
+/** Whether a formula reads a value or a size with a tolerance of its own, itself or through others. */
+function hangsOnToleranced(part: Part, formula: string, seen: Set<string>): boolean {
+  const parsed = parseFormula(formula)
+  if (!parsed.ok) return false
+  return namesIn(parsed.value).some((name) => {
+    if (seen.has(name)) return false
+    seen.add(name)
+    const other = formulaOf(part, name)
+    if (other === undefined) return false
+    return splitTolerance(other).tolerance !== undefined || hangsOnToleranced(part, other, seen)
+  })
+}
+
+const formulaOf = (part: Part, name: string): string | undefined =>
+  part.values.find((v) => v.name === name)?.formula ??
+  part.sketches.flatMap((s) => s.sizes).find((s) => s.name === name && !s.reference)?.formula
+
+/**
+ * The part with some of its values off.
+ * @param off by what is off, how far above its nominal value, in mm or radians
+ */
+export function withValuesOff(part: Part, off: ReadonlyMap<string, number>): Part {
+  const changes = tolerancedIn(part).flatMap((of) => {
+    const by = off.get(of.id) ?? 0
+    return by === 0 ? [] : [{ of, by }]
+  })
+  if (changes.length === 0) return part
+  return settle(changes.reduce((here, { of, by }) => changedAt(here, of, by), part))
+}
+
+function changedAt(part: Part, { id, measure }: Toleranced, by: number): Part {
+  const unit = measure === 'angle' ? 'rad' : 'mm'
+  return withFormula(part, id, (formula) => {
+    const { value } = splitTolerance(formula)
+    return `(${value}) ${by < 0 ? '-' : '+'} ${Math.abs(by)} ${unit}`
+  })
+}
+
+/** Writes another tolerance behind a value; the value stays. */
+export function setTolerance(of: Toleranced, written: string): Command {
+  return {
+    label: 'set tolerance',
+    run: (part) => {
+      const changed = withFormula(part, of.id, (formula) =>
+        `${splitTolerance(formula).value.trimEnd()} ${written}`.trimEnd(),
+      )
+      const isRead = written === '' || tolerancedIn(changed).some((t) => t.id === of.id && t.own)
+      if (isRead) return succeed(changed)
+      return fail('tolerance.write', `“${written}” is no tolerance here.`, 'Type one as in ±0.05.')
+    },
+  }
+}
+
+/** The part with the formula of a value of it changed. */
+function withFormula(part: Part, id: string, shifted: (formula: string) => string): Part {
+  const [of = '', first = '', ...path] = id.split('/')
+  if (of === 'value') {
+    const values = part.values.map((v) =>
+      v.name === first ? { ...v, formula: shifted(v.formula) } : v,
+    )
+    return { ...part, values }
+  }
+  if (of === 'size') {
+    const sketches = part.sketches.map((s) =>
+      s.id === first
+        ? {
+            ...s,
+            sizes: s.sizes.map((size) =>
+              size.id === path[0] ? { ...size, formula: shifted(size.formula) } : size,
+            ),
+          }
+        : s,
+    )
+    return { ...part, sketches }
+  }
+  const route = part.route.map((step) =>
+    step.id === first ? (replaced(step, path, shifted) as Step) : step,
+  )
+  return { ...part, route }
+}
+
+/** A document with the text at the end of a way replaced. */
+function replaced(
+  value: unknown,
+  [first, ...rest]: readonly string[],
+  change: (text: string) => string,
+): unknown {
+  if (first === undefined) return typeof value === 'string' ? change(value) : value
+  if (Array.isArray(value)) {
+    return value.map((item: unknown, i) =>
+      String(i) === first ? replaced(item, rest, change) : item,
+    )
+  }
+  if (typeof value !== 'object' || value === null) return value
+  const inner = (value as Record<string, unknown>)[first]
+  return { ...value, [first]: replaced(inner, rest, change) }
+}
