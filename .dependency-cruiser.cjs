@@ -44,7 +44,7 @@ const CORE = {
   ],
   vary: [
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'solver', 'section'],
-    ...['part', 'route', 'inspect', 'edit'],
+    ...['names', 'part', 'route', 'inspect', 'edit'],
   ],
   wire: ['part', 'inspect', 'formats'],
   formats: [

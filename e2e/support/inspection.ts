@@ -7,6 +7,7 @@ export class Inspection {
   readonly sheet: Locator
   readonly measure: Locator
   readonly mass: Locator
+  readonly tolerances: Locator
   readonly chart: Locator
   readonly solid: Locator
 
@@ -15,6 +16,7 @@ export class Inspection {
     this.sheet = page.getByRole('region', { name: 'Inspection sheet' })
     this.measure = page.getByRole('region', { name: 'Measure' })
     this.mass = page.getByRole('region', { name: 'Mass properties' })
+    this.tolerances = page.getByRole('region', { name: 'Tolerances' })
     this.chart = page.getByRole('region', { name: 'Chart' })
     this.solid = page.getByRole('region', { name: 'Solid' })
   }
@@ -25,7 +27,7 @@ export class Inspection {
     await expect(this.section).toHaveAttribute('data-view', /\d/)
   }
 
-  async tab(name: 'Sheet' | 'Measure' | 'Mass'): Promise<void> {
+  async tab(name: 'Sheet' | 'Measure' | 'Mass' | 'Tolerances'): Promise<void> {
     await this.page.getByRole('tab', { name }).click()
   }
 

@@ -2,6 +2,7 @@ import { AXIS_ID, ORIGIN_ID, lineOf } from '@lathica/core/sketch'
 import { createPart, type Part } from '@lathica/core/part'
 import {
   addRevolve,
+  setGeneral,
   addSize,
   constrain,
   drawDraft,
@@ -34,16 +35,17 @@ import { counterweight, float } from './standing'
 /** The recorder's spindle: it carries the line sheave and turns in two bearings. */
 function spindle(): Part {
   const start = createPart({ name: 'Spindle', material: material('steel-c45') })
+  // Bearings on ⌀20 and ⌀24, the sheave on ⌀35 against the collar.
   const pairs = [
-    [20, 24],
-    [28, 34],
-    [44, 8],
-    [35, 46],
-    [24, 34],
-    [16, 25],
-  ].map(([diameter = 0, length = 0]) => ({
-    diameter: { formula: String(diameter), value: diameter },
-    length: { formula: String(length), value: length },
+    ['20 k6', '24'],
+    ['28', '34 ±0.1'],
+    ['44', '8 ±0.05'],
+    ['35 k6', '46'],
+    ['24 k6', '34'],
+    ['16 h11', '25'],
+  ].map(([diameter = '', length = '']) => ({
+    diameter: { formula: diameter, value: Number.parseFloat(diameter) },
+    length: { formula: length, value: Number.parseFloat(length) },
   }))
   const shaft = steppedShaft({ at: { x: 0, y: 0 }, point: ORIGIN_ID }, pairs)
   const { id } = profile(start)
@@ -56,8 +58,9 @@ function spindle(): Part {
   const turned = run(
     laid,
     removeItems(id, [seatLength.id]),
-    addSize(id, { kind: 'axialDistance', a: end.id, b: seat.id }, '112'),
+    addSize(id, { kind: 'axialDistance', a: end.id, b: seat.id }, '112 ±0.15'),
     addRevolve(id),
+    setGeneral('m'),
   )
   return withSteps(
     turned,

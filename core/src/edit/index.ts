@@ -66,7 +66,14 @@ export {
   turnWay,
 } from './sketch/curves/shape'
 export { missingItems, proposalKey, withProposals, type Proposal } from './sketch/missing'
-export { changeMaterial, removeValue, renamePart, setMaterial, setValue } from './partEdits'
+export {
+  changeMaterial,
+  removeValue,
+  renamePart,
+  setGeneral,
+  setMaterial,
+  setValue,
+} from './partEdits'
 export { MOST_CHECKS, addChecks, changeCheck, moveCheck, removeCheck } from './sheet/checkEdits'
 export {
   FULL_WALL,

@@ -2,3 +2,4 @@ export { evaluateFormula, evaluateTolerance, isReservedName, type FormulaContext
 export { LONGEST_FORMULA, namesIn, parseFormula, type Formula } from './parse'
 export { evaluateTable, type Definition, type ValueTable } from './table'
 export { splitTolerance, type Tolerance, type ToleranceText } from './tolerance'
+export { TOLERANCE_WAYS, limitSizes, limitsText, toleranceText, type ToleranceWay } from './told'

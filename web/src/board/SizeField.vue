@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import type { Problem } from '@lathica/core/result'
 import { unitScale } from '@lathica/core/units'
+import { evaluateFormula, evaluateTolerance, limitSizes } from '@lathica/core/formula'
 import { measureOf, signOf, sizeWord } from '@lathica/core/constraints'
+import { valuesOf } from '@lathica/core/part'
 import {
   addReference,
   addSize,
@@ -94,6 +96,21 @@ watch(
     element.setSelectionRange(from + insert.length, from + insert.length)
   },
 )
+
+/** What a tolerance that is typed comes to. */
+const limits = computed(() => {
+  const { part } = parts
+  if (!part) return ''
+  const want = measureOf({ kind: kind.value })
+  const context = { want, units: part.units, lookup: valuesOf(part).table.lookup }
+  const [value, tolerance] = [
+    evaluateFormula(text.value, context),
+    evaluateTolerance(text.value, context),
+  ]
+  if (!value.ok || !tolerance.ok || !tolerance.value) return ''
+  const [least, most] = limitSizes(value.value, tolerance.value, want, part.units)
+  return `from ${least} to ${most}`
+})
 
 /** A size that is there, with another value in its field, can scale the whole profile. */
 const scales = computed(
@@ -227,6 +244,7 @@ function onLeave(event: FocusEvent): void {
         ×
       </button>
     </div>
+    <div v-if="limits && !problem" class="limits figure">{{ limits }}</div>
     <button
       v-if="scales && !problem"
       type="button"
@@ -263,7 +281,7 @@ function onLeave(event: FocusEvent): void {
 .row {
   display: flex;
   align-items: center;
-  width: 140px;
+  width: 156px;
   margin: 0 auto;
   height: 26px;
   padding-left: 6px;
@@ -314,6 +332,18 @@ input {
   background: var(--conflict-wash);
   color: var(--ink);
   font-size: 12px;
+  box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
+}
+
+.limits {
+  width: fit-content;
+  margin: 3px auto 0;
+  padding: 2px 8px;
+  border-radius: 3px;
+  background: var(--panel);
+  color: var(--ink-soft);
+  font-size: 12px;
+  white-space: nowrap;
   box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
 }
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { entityMap, locator } from '@lathica/core/sketch'
+import { splitTolerance } from '@lathica/core/formula'
 import { describeItem } from '@lathica/core/constraints'
 import { perform, placeLabels } from '@lathica/core/edit'
 import { computed, shallowRef, watch } from 'vue'
@@ -43,7 +44,7 @@ watch(
         size.id,
         {
           said: describeItem(sketch, size),
-          isFormula: !size.reference && !/^[\d.\s]+$/.test(size.formula),
+          isFormula: !size.reference && !/^[\d.\s]+$/.test(splitTolerance(size.formula).value),
         },
       ]),
     )

@@ -4,6 +4,7 @@ import { greatestRadius, loopsOf } from '@lathica/core/section'
 import { useElementSize } from '@vueuse/core'
 import { computed, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
+import { useLookStore } from '../store/look'
 import { following } from '../store/follow'
 import { usePartStore } from '../store/part'
 import { besideAxis, edgeOut } from './beyond'
@@ -40,6 +41,7 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
 } {
   const parts = usePartStore()
   const board = useBoardStore()
+  const look = useLookStore()
   const { width, height } = useElementSize(element)
   watch([width, height], () => (board.pane = { width: width.value, height: height.value }))
 
@@ -113,7 +115,15 @@ export function useBoardView(element: Ref<HTMLElement | null>): {
         (field?.kind === 'size' && field.id === size.id),
     )
     const all = pending.value ? [...sizes, pending.value] : sizes
-    return layoutSizes(sketch, all, view, top, parts.units, edgeOut(view, height.value))
+    return layoutSizes(
+      sketch,
+      all,
+      view,
+      top,
+      parts.units,
+      edgeOut(view, height.value),
+      look.tolerances,
+    )
   }
   const drawings = computed(() => (board.view ? drawingsIn(board.view) : []))
 

@@ -8,6 +8,12 @@ import { viewActions } from './viewActions'
 const TABS: readonly (readonly [InspectTab, string, string, string])[] = [
   ['sheet', 'q', 'Inspection sheet', 'Shows the sheet: every figure beside its target.'],
   ['measure', 'w', 'Measure', 'Shows what is picked, and all figures it has.'],
+  [
+    'tolerances',
+    't',
+    'Tolerances',
+    'Shows which values may be off, and what a distance varies by.',
+  ],
   ['mass', 'e', 'Mass properties', 'Shows mass, centre, moments and stock, body by body.'],
 ]
 

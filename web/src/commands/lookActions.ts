@@ -41,6 +41,13 @@ export function lookActions(): Action[] {
       run: look.nextCheck,
     },
     {
+      id: 'tolerances',
+      label: 'Tolerances on the board',
+      help: 'Shows tolerances beside sizes as they are written, by their limits, or both.',
+      key: 'Alt+t',
+      run: look.nextTolerances,
+    },
+    {
       id: 'perspective',
       label: 'Perspective',
       help: 'Looks at the solid in perspective, or along parallel lines.',

@@ -15,6 +15,7 @@ import MassPanel from './MassPanel.vue'
 import MeasurePanel from './MeasurePanel.vue'
 import SectionPane from './SectionPane.vue'
 import SheetPanel from './SheetPanel.vue'
+import TolerancePanel from './TolerancePanel.vue'
 
 /** The section is on the page first; the solid follows. */
 const SolidPane = defineAsyncComponent(() => import('../solid/SolidPane.vue'))
@@ -31,12 +32,15 @@ const TABS: readonly { readonly id: InspectTab; readonly label: string }[] = [
   { id: 'sheet', label: 'Sheet' },
   { id: 'measure', label: 'Measure' },
   { id: 'mass', label: 'Mass' },
+  { id: 'tolerances', label: 'Tolerances' },
 ]
 const HINTS: Readonly<Record<InspectTab, string>> = {
   sheet:
     'Click a row to change it; click faces and edges to measure them and keep the figure here.',
   measure:
     'Click one or two faces, edges, points on the axis, or bodies; Shift adds more, Esc lets go.',
+  tolerances:
+    'Click two faces to see what their distance varies by; tolerances are typed behind values, as in 35 k6.',
   mass: 'Figures follow the section exactly; choose a body, a material, or other units.',
 }
 
@@ -59,7 +63,7 @@ onBeforeUnmount(() => route.stopAsking())
       <SectionPane class="p-section" />
       <ChartPane class="p-chart" />
     </div>
-    <aside class="side">
+    <aside class="side" :class="{ whole: inspect.tab === 'tolerances' }">
       <div class="tabs" role="tablist" aria-label="Inspection">
         <button
           v-for="t in TABS"
@@ -83,9 +87,10 @@ onBeforeUnmount(() => route.stopAsking())
       >
         <SheetPanel v-if="inspect.tab === 'sheet'" />
         <MeasurePanel v-else-if="inspect.tab === 'measure'" />
+        <TolerancePanel v-else-if="inspect.tab === 'tolerances'" />
         <MassPanel v-else />
       </div>
-      <div class="p-solid"><SolidPane /></div>
+      <div v-show="inspect.tab !== 'tolerances'" class="p-solid"><SolidPane /></div>
     </aside>
     <BottomLine class="bottom-line" :hint="HINTS[inspect.tab]" />
     <CommandSearch v-if="searching" :actions="actions" @close="searching = false" />
@@ -122,6 +127,10 @@ onBeforeUnmount(() => route.stopAsking())
   min-height: 0;
   border-left: 1px solid var(--rule);
   background: var(--panel);
+}
+
+.side.whole {
+  grid-template-rows: auto minmax(0, 1fr);
 }
 
 .tabs {

@@ -10,7 +10,7 @@ import { CHARTS, CHART_KINDS, type ChartKind } from '../inspect/chartData'
 import { usePartStore } from './part'
 import { useRouteStore } from './route'
 
-export type InspectTab = 'sheet' | 'measure' | 'mass'
+export type InspectTab = 'sheet' | 'measure' | 'mass' | 'tolerances'
 
 /** What is being measured and looked at on the inspection screen. */
 export const useInspectStore = defineStore('inspect', () => {
@@ -82,7 +82,7 @@ export const useInspectStore = defineStore('inspect', () => {
     const same = picks.value.some((p) => p.key === pick.key && p.body === pick.body)
     if (same) picks.value = picks.value.filter((p) => p.key !== pick.key || p.body !== pick.body)
     else picks.value = picks.value.length >= 2 && !adding ? [pick] : [...picks.value, pick]
-    tab.value = 'measure'
+    if (tab.value !== 'tolerances') tab.value = 'measure'
   }
 
   /** Lets faces and edges be picked on section and solid. */

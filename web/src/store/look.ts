@@ -1,4 +1,5 @@
 import { useStorage } from '@vueuse/core'
+import { TOLERANCE_WAYS, type ToleranceWay } from '@lathica/core/formula'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 
@@ -47,6 +48,8 @@ export const useLookStore = defineStore('look', () => {
   const parting = ref<number>()
   /** The least draw angle that is enough, in radians. */
   const leastDraw = ref(Math.PI / 180)
+  /** How tolerances are shown beside sizes. */
+  const tolerances = useStorage<ToleranceWay>('lathica.tolerances', 'written')
   const perspective = useStorage('lathica.perspective', false)
   const spinning = ref(false)
   /** Whether the points of the profile in hand are seen on the solid. */
@@ -66,6 +69,11 @@ export const useLookStore = defineStore('look', () => {
   function nextDisplay(): void {
     const at = DISPLAYS.indexOf(display.value)
     display.value = DISPLAYS[(at + 1) % DISPLAYS.length] ?? 'edged'
+  }
+
+  function nextTolerances(): void {
+    const at = TOLERANCE_WAYS.indexOf(tolerances.value)
+    tolerances.value = TOLERANCE_WAYS[(at + 1) % TOLERANCE_WAYS.length] ?? 'written'
   }
 
   function nextCheck(): void {
@@ -105,6 +113,8 @@ export const useLookStore = defineStore('look', () => {
     check,
     parting,
     leastDraw,
+    tolerances,
+    nextTolerances,
     perspective,
     spinning,
     points,

@@ -1,6 +1,7 @@
 import { formatAngle, formatLength, type UnitSettings } from '@lathica/core/units'
 import { entityMap, locator, type Size, type Sketch } from '@lathica/core/sketch'
-import { measureSize, signOf } from '@lathica/core/constraints'
+import { toleranceText, type ToleranceWay } from '@lathica/core/formula'
+import { measureOf, measureSize, signOf } from '@lathica/core/constraints'
 import type { View } from '../view'
 import { acrossAt, acrossItem, landsOf, stackAcross, type AcrossItem } from './across'
 import { axialItem, stackAxial, type AxialItem } from './axial'
@@ -22,6 +23,7 @@ const CALM = 10
  * diameters across the part with their labels in rows beyond its mirror image (ISO 129-1); the rest
  * beside what they measure. A label that was dragged stays where it was put.
  * @param top greatest radius in mm that the levels keep clear of
+ * @param way how tolerances are shown
  * @param edge how far out from the axis the pane ends towards it, in pixels, where the axis lies beyond
  */
 export function layoutSizes(
@@ -31,6 +33,7 @@ export function layoutSizes(
   top: number,
   units: UnitSettings,
   edge = 0,
+  way: ToleranceWay = 'written',
 ): SizeDrawing[] {
   const entities = entityMap(sketch)
   const locate = locator(sketch)
@@ -38,7 +41,7 @@ export function layoutSizes(
   const text = (size: Size): string => {
     const known = texts.get(size)
     if (known !== undefined) return known
-    const made = labelText(size, measureSize(size, entities, locate), units)
+    const made = labelText(size, measureSize(size, entities, locate), units, way)
     texts.set(size, made)
     return made
   }
@@ -127,7 +130,10 @@ function placesFor(setting: Setting, size: Size): Place[] {
   return linearPlaces(setting, [p, q], direction, labelWidth(setting.text(size)), outwards)
 }
 
-function labelText(size: Size, value: number, units: UnitSettings): string {
-  const figure = size.kind === 'angle' ? formatAngle(value, units) : formatLength(value, units)
-  return size.reference ? `(${signOf(size)}${figure})` : `${signOf(size)}${figure}`
+function labelText(size: Size, value: number, units: UnitSettings, way: ToleranceWay): string {
+  const measure = measureOf(size)
+  const figure = measure === 'angle' ? formatAngle(value, units) : formatLength(value, units)
+  if (size.reference) return `(${signOf(size)}${figure})`
+  const tolerance = toleranceText(size.formula, value, measure, units, way)
+  return `${signOf(size)}${figure}${tolerance === '' ? '' : ` ${tolerance}`}`
 }
