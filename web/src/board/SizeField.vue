@@ -97,6 +97,12 @@ watch(
   },
 )
 
+// What was wrong with the text is not wrong with another one.
+watch(text, () => {
+  problem.value = undefined
+  board.accused = []
+})
+
 /** What a tolerance that is typed comes to. */
 const limits = computed(() => {
   const { part } = parts
