@@ -117,7 +117,7 @@ test('everything is reached by keyboard', async ({ page }) => {
   await expect(page.getByRole('dialog')).toContainText('Steps back one level')
   await page.keyboard.press('Escape')
   await expect(page.getByRole('dialog')).toHaveCount(0)
-  const label = shop.label('⌀35')
+  const label = shop.label('⌀35 k6')
   await label.focus()
   await page.keyboard.press('Enter')
   await shop.type('36')

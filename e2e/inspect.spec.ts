@@ -94,7 +94,7 @@ test('faces are measured on the section, kept, and followed when a size changes'
 
   await page.getByRole('link', { name: 'Model' }).click()
   await shop.ready()
-  await shop.label('112').click()
+  await shop.label('112 ±0.15').click()
   await shop.type('115')
   await bench.open()
   await expect(bench.row('axial distance')).toContainText('57 mm')

@@ -220,7 +220,7 @@ test('without 3D pictures the rest goes on working, and says so', async ({ page 
   const bench = new Inspection(page)
   await shop.openDemo('spindle')
   await expect(page.getByText('This browser shows no 3D pictures.')).toBeVisible()
-  await shop.label('⌀35').click()
+  await shop.label('⌀35 k6').click()
   await shop.type('36')
   await expect(shop.label('⌀36')).toBeVisible()
   await bench.open()

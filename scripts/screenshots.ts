@@ -43,7 +43,7 @@ try {
   })
   await take('model-spindle', async (shop) => {
     await shop.openPart('Spindle')
-    await shop.label('⌀35').hover()
+    await shop.label('⌀35 k6').hover()
   })
   await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-lamp', async (shop, page) => {
@@ -56,7 +56,7 @@ try {
     const left = new Workshop(await page.context().newPage())
     await left.openPart('Spindle')
     await left.page.route('**/api/**', (route) => route.abort())
-    await left.label('⌀35').click()
+    await left.label('⌀35 k6').click()
     await left.type('36')
     await left.page.locator('[data-save="unreachable"]').waitFor()
     await left.page.close()

@@ -1,13 +1,15 @@
 import {
-  checkStates,
+  checkStatesAt,
   reportOf,
   summaryOf,
   tellFailure,
+  tellFigures,
   tellTolerance,
   tellValue,
   type CheckState,
 } from '@lathica/core/inspect'
 import { writeSheet } from '@lathica/core/formats'
+import { spansOf } from '@lathica/core/vary'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
 import { readSettled } from './settled'
@@ -25,7 +27,7 @@ export async function checkPart(
 ): Promise<number> {
   if (json === true && csv === true) throw new Stop(EXIT.usage, 'Choose --json or --csv.')
   const { state } = await readSettled(path)
-  const states = checkStates(state)
+  const states = checkStatesAt(state, spansOf(state.part))
   const { failing, open, passing, targets } = summaryOf(states)
   const sound = isSound(reportOf(state))
   if (csv === true) streams.stdout.write(writeSheet(state))
@@ -47,18 +49,24 @@ function asLine(state: CheckState): string {
   const wanted =
     target === undefined ? '' : `${tellValue(target, unit)} ${tellTolerance(state)}`.trim()
   const why = verdict === 'fails' ? tellFailure(state) : (problem?.message ?? '')
-  const line = `  ${MARKS[verdict].padEnd(5)} ${words.padEnd(44)} ${value.padStart(16)}   ${wanted}`
+  const span = state.span
+    ? `   at every limit ${tellFigures(state.span.low, unit)} to ${tellValue(state.span.high, unit)}`
+    : ''
+  const line = `  ${MARKS[verdict].padEnd(5)} ${words.padEnd(44)} ${value.padStart(16)}   ${wanted}${span}`
   return why === '' ? line.trimEnd() : `${line.trimEnd()}\n        ${why}`
 }
 
 /** Values in mm, rad, g and their products, with full digits. */
 function asJson(name: string, states: readonly CheckState[], sound: boolean): string {
-  const rows = states.map(({ check, words, measured, target, above, below, verdict, problem }) => ({
-    ...{ name: words, figure: check.figure, unit: check.unit, limit: check.limit },
-    value: measured?.value ?? null,
-    target: target ?? null,
-    ...{ above, below, verdict },
-    problem: problem ? `${problem.message} ${problem.mend}` : '',
-  }))
+  const rows = states.map(
+    ({ check, words, measured, target, above, below, span, verdict, problem }) => ({
+      ...{ name: words, figure: check.figure, unit: check.unit, limit: check.limit },
+      value: measured?.value ?? null,
+      target: target ?? null,
+      ...{ above, below, verdict },
+      at_limits: span ?? null,
+      problem: problem ? `${problem.message} ${problem.mend}` : '',
+    }),
+  )
   return `${JSON.stringify({ name, sound, rows }, null, 2)}\n`
 }

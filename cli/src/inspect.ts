@@ -1,4 +1,7 @@
+import { limitSizes } from '@lathica/core/formula'
+import type { Part } from '@lathica/core/part'
 import { significant } from '@lathica/core/units'
+import { tolerancedIn } from '@lathica/core/vary'
 import { reportOf, type PartReport } from '@lathica/core/inspect'
 import { EXIT, type Streams } from './exit'
 import { isSound } from './read'
@@ -8,13 +11,26 @@ import { readSettled } from './settled'
 export async function inspectPart(path: string, json: boolean, streams: Streams): Promise<number> {
   const { state } = await readSettled(path)
   const report = reportOf(state)
-  streams.stdout.write(json ? `${JSON.stringify(report, null, 2)}\n` : asText(report))
+  streams.stdout.write(
+    json
+      ? `${JSON.stringify(withTolerances(report, state.part), null, 2)}\n`
+      : asText(report, state.part),
+  )
   return isSound(report) ? EXIT.well : EXIT.unsound
 }
 
+/** The report with every value that has a tolerance, in mm and radians with full digits. */
+const withTolerances = (report: PartReport, part: Part): object => ({
+  ...report,
+  general_tolerances: part.general ? `ISO 2768-${part.general}` : null,
+  tolerances: tolerancedIn(part).map(({ words, nominal, upper, lower, written, own }) => ({
+    ...{ of: words, nominal, upper, lower, written, own },
+  })),
+})
+
 const figure = (value: number): string => significant(value, 6)
 
-function asText(report: PartReport): string {
+function asText(report: PartReport, part: Part): string {
   const lines = [report.name]
   for (const body of report.bodies) {
     const { from, to, diameter } = body.bounds_mm
@@ -43,6 +59,11 @@ function asText(report: PartReport): string {
     const message = step.message === '' ? '' : `: ${step.message}`
     lines.push(`step ${step.number} ${step.kind}: ${step.status}${message}`)
   }
+  for (const t of tolerancedIn(part).filter((found) => found.own)) {
+    const [least, most] = limitSizes(t.nominal, t, t.measure, part.units)
+    lines.push(`tolerance ${t.words}: ${t.written}, from ${least} to ${most}`)
+  }
+  if (part.general) lines.push(`all other lengths: ISO 2768-${part.general}`)
   for (const value of report.values) {
     if (value.problem !== '') lines.push(`value ${value.name}: ${value.problem}`)
   }

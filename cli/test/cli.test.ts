@@ -116,7 +116,7 @@ describe('lathica inspect', () => {
 
   it('exits 1 when a size’s formula has no value', async () => {
     const path = await changedSpindle((text) =>
-      text.replace('"formula": "112"', '"formula": "112 + bore"'),
+      text.replace('"formula": "112 ±0.15"', '"formula": "112 + bore"'),
     )
     const { code, out } = await call('inspect', path)
     expect(code).toBe(1)

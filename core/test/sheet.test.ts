@@ -222,7 +222,7 @@ describe('a sheet as CSV', () => {
   test('reads back as the same rows', () => {
     const text = writeSheet(evaluate(part))
     expect(text.split('\r\n')[0]).toBe(
-      'name,figure,of,unit,limit,target,above,below,value,difference,verdict',
+      'name,figure,of,unit,limit,target,above,below,every limit,value,difference,verdict',
     )
     expect(text).toContain('"weight, as drawn",mass,,kg,about,0.271,,,0.27128,')
     const read = readSheet(text, part)

@@ -1,6 +1,7 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
 import {
+  addChecks,
   addRevolve,
   addSize,
   addStep,
@@ -17,9 +18,16 @@ import {
   type StepKind,
 } from '@lathica/core/part'
 import { STEP_KINDS, evaluate } from '@lathica/core/route'
-import { figureValue } from '@lathica/core/inspect'
-import { readPart, toDocument } from '@lathica/core/formats'
-import { adviceFor, tolerancedIn, trialsOf, variationOf, withValuesOff } from '@lathica/core/vary'
+import { checkStatesAt, figureValue, tellFailure } from '@lathica/core/inspect'
+import { readPart, readSheet, toDocument, writeSheet } from '@lathica/core/formats'
+import {
+  adviceFor,
+  spansOf,
+  tolerancedIn,
+  trialsOf,
+  variationOf,
+  withValuesOff,
+} from '@lathica/core/vary'
 import { formulasIn, type Fields } from '../src/part/fields'
 import { must, sketchOf } from './support/parts'
 
@@ -233,6 +241,56 @@ describe('what a distance varies by', () => {
       picks: [faceAt(part, 0), { body: 'x', key: 'y' }],
     })
     expect(gone.ok || gone.problem.code).toBe('figure.gone')
+  })
+})
+
+describe('a row of the sheet at every limit', () => {
+  const part = spindle([
+    [1, '20 ±0.1'],
+    [3, '30 +0.05 -0.02'],
+    [5, '24'],
+  ])
+  const rowOf = (limit: 'about' | 'least' | 'most', target: string, by = '') => {
+    const figure = between(part, 0, 50)
+    const checked = must(
+      part,
+      addChecks([{ figure, unit: 'mm', limit, target, above: by, below: by, everyLimit: true }]),
+    )
+    const state = evaluate(checked)
+    const [open] = checkStatesAt(state, new Map())
+    const [row] = checkStatesAt(state, spansOf(checked))
+    expect(open).toMatchObject({ verdict: 'open', problem: { code: 'check.limits' } })
+    const again = readPart(toDocument(checked))
+    expect(again.ok && again.value.checks[0]?.everyLimit).toBe(true)
+    const sheet = readSheet(writeSheet(state), checked)
+    expect(sheet.ok && sheet.value[0]?.everyLimit).toBe(true)
+    return row ?? never()
+  }
+
+  test('passes when the worst case does, and says how far it is off', () => {
+    expect(rowOf('about', '50', '0.2')).toMatchObject({
+      verdict: 'passes',
+      span: { low: expect.closeTo(49.88, 9) as number, high: expect.closeTo(50.15, 9) as number },
+    })
+    const over = rowOf('about', '50', '0.13')
+    expect([over.verdict, over.difference]).toEqual(['fails', expect.closeTo(0.15, 9)])
+    expect(tellFailure(over)).toBe(
+      'It lies 0.15 mm over the target at its limits; 0.13 mm is allowed.',
+    )
+    const under = rowOf('least', '49.9')
+    expect([under.verdict, under.difference]).toEqual(['fails', expect.closeTo(-0.02, 9)])
+    expect(rowOf('least', '49.85').verdict).toBe('passes')
+    expect(rowOf('most', '50.1').verdict).toBe('fails')
+  })
+
+  test('is open where nothing has a tolerance', () => {
+    const bare = spindle([[1, '20']])
+    const checked = must(
+      bare,
+      addChecks([{ figure: between(bare, 0, 20), unit: 'mm', target: '20', everyLimit: true }]),
+    )
+    const [row] = checkStatesAt(evaluate(checked), spansOf(checked))
+    expect(row).toMatchObject({ verdict: 'open', problem: { code: 'vary.none' } })
   })
 })
 

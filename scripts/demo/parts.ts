@@ -42,7 +42,7 @@ function spindle(): Part {
     ['44', '8 ±0.05'],
     ['35 k6', '46'],
     ['24 k6', '34'],
-    ['16 h11', '25'],
+    ['16', '25'],
   ].map(([diameter = '', length = '']) => ({
     diameter: { formula: diameter, value: Number.parseFloat(diameter) },
     length: { formula: length, value: Number.parseFloat(length) },

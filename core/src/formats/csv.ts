@@ -33,7 +33,17 @@ export function writeCsv(rows: readonly (readonly (string | number)[])[]): strin
   return `${Papa.unparse(rows as (string | number)[][], { escapeFormulae: FORMULAE })}\r\n`
 }
 
-const COLUMNS = ['name', 'figure', 'of', 'unit', 'limit', 'target', 'above', 'below'] as const
+const COLUMNS = [
+  'name',
+  'figure',
+  'of',
+  'unit',
+  'limit',
+  'target',
+  'above',
+  'below',
+  'every limit',
+] as const
 
 /** An inspection sheet as CSV: what each row is and should be, and how it stands. */
 export function writeSheet(state: PartState): string {
@@ -43,7 +53,7 @@ export function writeSheet(state: PartState): string {
 }
 
 function rowOf({ check, unit }: CheckState, part: Part): string[] {
-  const { name, figure, limit, target, above, below } = check
+  const { name, figure, limit, target, above, below, everyLimit } = check
   return [
     name,
     figureWord(figure.kind),
@@ -53,6 +63,7 @@ function rowOf({ check, unit }: CheckState, part: Part): string[] {
     target,
     above,
     below,
+    everyLimit === true ? 'yes' : '',
   ]
 }
 
@@ -147,7 +158,9 @@ function readRow(cells: Readonly<Record<string, string>>, part: Part): Result<Ne
   }
   const long = Object.values(texts).some((t) => t.length > 120)
   if (long) return fail('csv.long', 'A cell is too long.', 'Keep it under 120 letters.')
-  return succeed({ ...texts, figure: figure.value, unit: chosen.name, limit })
+  const every = ['yes', 'true', '1'].includes(cell('every limit').toLowerCase())
+  const more = every ? { everyLimit: true } : {}
+  return succeed({ ...texts, figure: figure.value, unit: chosen.name, limit, ...more })
 }
 
 function readFigure(word: string, of: string, part: Part): Result<Figure> {

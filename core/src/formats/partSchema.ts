@@ -117,6 +117,7 @@ const check = record({
   target: formula,
   above: formula,
   below: formula,
+  everyLimit: optional(flag),
 })
 
 const place = record({ x: coordinate, y: coordinate })

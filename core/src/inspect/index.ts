@@ -25,6 +25,8 @@ export {
 export {
   checkState,
   checkStates,
+  checkStatesAt,
+  type Spans,
   summaryOf,
   type CheckState,
   type SheetSummary,

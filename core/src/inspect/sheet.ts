@@ -28,6 +28,8 @@ export interface CheckState {
   readonly above: number
   readonly below: number
   readonly difference: number | undefined
+  /** Between which values it lies with every value at its limits, of a row that asks for it. */
+  readonly span?: { readonly low: number; readonly high: number }
   readonly verdict: Verdict
   /** Why there is no verdict, if there should be one. */
   readonly problem?: Problem
@@ -37,6 +39,48 @@ export interface CheckState {
 export const checkStates = once((state: PartState): readonly CheckState[] =>
   state.part.checks.map((check) => checkState(check, state.part, state)),
 )
+
+/** Between which values figures lie at every limit, by the ids of their rows; a problem where that cannot be told. */
+export type Spans = ReadonlyMap<string, Result<NonNullable<CheckState['span']>>>
+
+/** The rows with what they come to at every limit; one whose span is not known yet is open. */
+export const checkStatesAt = (state: PartState, spans: Spans): readonly CheckState[] =>
+  checkStates(state).map((row) => atLimits(row, spans.get(row.check.id)))
+
+function atLimits(
+  row: CheckState,
+  span: Result<NonNullable<CheckState['span']>> | undefined,
+): CheckState {
+  const { check, target, verdict, above, below } = row
+  if (check.everyLimit !== true || verdict === 'open') return row
+  if (!span) return { ...row, verdict: 'open', problem: unknownYet }
+  if (!span.ok) return { ...row, verdict: 'open', problem: span.problem }
+  const { low, high } = span.value
+  if (target === undefined) return { ...row, span: span.value }
+  const limits = { target, above, below }
+  const isHeld = [low, high].every((value) => holds(check, limits, value - target))
+  // What counts is how far the worse of the two lies off.
+  const [under, over] = [low - target, high - target]
+  const worse =
+    check.limit === 'least'
+      ? under
+      : check.limit === 'most'
+        ? over
+        : over - above >= -under - below
+          ? over
+          : under
+  return {
+    ...row,
+    ...{ span: span.value, verdict: isHeld ? 'passes' : 'fails' },
+    difference: isHeld ? row.difference : worse,
+  }
+}
+
+const unknownYet: Problem = {
+  code: 'check.limits',
+  message: 'What it comes to at every limit is being worked out.',
+  mend: 'It comes in a moment.',
+}
 
 export function checkState(
   check: Check,

@@ -55,7 +55,10 @@ export function tellFailure(state: CheckState): string {
   if (difference === undefined) return ''
   const by = tellValue(Math.abs(difference), unit)
   const side = difference > 0 ? 'over' : 'under'
-  if (check.limit !== 'about') return `It lies ${by} ${side} the limit.`
+  if (check.limit !== 'about') {
+    return `It lies ${by} ${side} the limit${state.span ? ' with values at theirs' : ''}.`
+  }
   const allowed = tellValue(difference > 0 ? above : below, unit)
-  return `It lies ${by} ${side} the target; ${allowed} is allowed.`
+  const where = state.span ? ' at its limits' : ''
+  return `It lies ${by} ${side} the target${where}; ${allowed} is allowed.`
 }

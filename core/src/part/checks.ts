@@ -90,6 +90,8 @@ export interface Check {
   /** How far above and below the target it may lie; empty for the target's last digit. */
   readonly above: string
   readonly below: string
+  /** Whether it is to hold with every value at the limit that counts; left out for no. */
+  readonly everyLimit?: boolean
 }
 
 /** What a row is given when it is put in; the rest is empty. */

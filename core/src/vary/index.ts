@@ -10,3 +10,4 @@ export {
   type Trials,
   type Variation,
 } from './variation'
+export { spanOf, spansOf } from './spans'

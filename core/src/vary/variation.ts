@@ -134,7 +134,11 @@ function profileModel(part: Part, points: ByPoints, toleranced: readonly Toleran
 function modelOf(part: Part, figure: Figure): Result<Model> {
   const settled = settle(part)
   const now = figureValue(figure, settled, evaluate(settled).bodies)
-  if (!now.ok) return now
+  if (!now.ok) {
+    if (now.problem.code !== 'figure.pending') return now
+    const mend = 'Measure it before the first hole or flat, or between turned faces.'
+    return fail('vary.solid', 'What is no full turn is not worked out at limits yet.', mend)
+  }
   const toleranced = tolerancedIn(settled)
   if (toleranced.length === 0) {
     return fail(

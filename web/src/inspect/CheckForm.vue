@@ -144,6 +144,14 @@ function remove(): void {
         />
       </label>
     </template>
+    <label class="wide every">
+      <input
+        type="checkbox"
+        :checked="check.everyLimit === true"
+        @change="change({ everyLimit: ($event.target as HTMLInputElement).checked })"
+      />
+      <span>At every limit: with each value at the end of its tolerance that counts</span>
+    </label>
     <div class="buttons">
       <Button size="small" @click="inspect.rowId = undefined">Done</Button>
       <Button size="small" :disabled="at <= 0" @click="move(-1)">Up</Button>
@@ -175,7 +183,13 @@ label {
   grid-column: 1 / 4;
 }
 
-input {
+.every {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+
+input:not([type='checkbox']) {
   width: 100%;
   height: 28px;
   padding: 0 7px;

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { addChecks } from '@lathica/core/edit'
 import {
-  checkStates,
   summaryOf,
   tellFailure,
   tellFigures,
@@ -16,6 +15,7 @@ import { computed, nextTick, useTemplateRef } from 'vue'
 import { saveFile } from '../dispatch/saveFile'
 import { tell, tellProblem } from '../notices'
 import { useInspectStore } from '../store/inspect'
+import { useLimitsStore } from '../store/limits'
 import { usePartStore } from '../store/part'
 import IconButton from '../ui/IconButton.vue'
 import AddCheck from './AddCheck.vue'
@@ -26,7 +26,8 @@ const parts = usePartStore()
 const inspect = useInspectStore()
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 
-const states = computed(() => (parts.state ? checkStates(parts.state) : []))
+const limits = useLimitsStore()
+const states = computed(() => limits.states)
 const summary = computed(() => {
   const { passing, targets, failing, open } = summaryOf(states.value)
   if (targets === 0) return 'no targets yet'
@@ -51,6 +52,8 @@ function targetOf(state: CheckState): string {
   const whole = check.limit === 'about' ? `${told} ${tolerance}` : `${tolerance} ${told}`
   return `${whole} ${unitWords(unit)}`
 }
+const spanOf = ({ span, unit }: CheckState): string =>
+  span ? `${tellFigures(span.low, unit)} to ${tellValue(span.high, unit)}` : ''
 function whyOf(state: CheckState): string {
   if (state.verdict === 'fails') return tellFailure(state)
   return state.problem ? `${state.problem.message} ${state.problem.mend}` : ''
@@ -120,6 +123,7 @@ function exportSheet(): void {
           <span class="target figure">{{ targetOf(s) }}</span>
           <span class="difference figure">{{ differenceOf(s) }}</span>
           <span class="visually-hidden">{{ VERDICTS[s.verdict] }}</span>
+          <span v-if="s.span" class="why figure">at every limit {{ spanOf(s) }}</span>
           <span v-if="whyOf(s)" class="why">{{ whyOf(s) }}</span>
         </button>
         <CheckForm v-if="inspect.rowId === s.check.id" :state="s" />

@@ -3,6 +3,7 @@ import { formatLength, formatMass } from '@lathica/core/units'
 import { checkStates, overallOf, summaryOf } from '@lathica/core/inspect'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
+import { useLimitsStore } from '../store/limits'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { useFreeMotion } from './useFreeMotion'
@@ -12,6 +13,7 @@ const props = defineProps<{ hint?: string }>()
 const parts = usePartStore()
 const route = useRouteStore()
 const board = useBoardStore()
+const limits = useLimitsStore()
 
 const motion = useFreeMotion()
 const overall = computed(() => overallOf({ bodies: route.followed }))
@@ -47,7 +49,9 @@ const mass = computed(() => {
 const checks = computed(() => {
   const { followed } = parts
   if (!followed || followed.part.checks.length === 0) return undefined
-  const { passing, targets, failing, open } = summaryOf(checkStates(followed))
+  // While something is dragged, limits are those of the part as it was last.
+  const states = followed === parts.state ? limits.states : checkStates(followed)
+  const { passing, targets, failing, open } = summaryOf(states)
   if (targets === 0) return undefined
   const mark = failing > 0 ? '✕' : open > 0 ? '?' : '✓'
   return { text: `${mark} ${passing} of ${targets} checks`, fails: failing > 0 }
