@@ -40,7 +40,7 @@ test('a target typed before anything is drawn is judged as the part comes about'
   await bench.tab('Sheet')
   await bench.sheet.getByLabel('Add to the sheet').selectOption('volume')
   const row = bench.row('volume')
-  await row.getByLabel('Limit').selectOption('least')
+  await row.getByRole('combobox', { name: /^Limit/ }).selectOption('least')
   await row.getByRole('textbox', { name: 'Target' }).fill('10')
   await row.getByRole('textbox', { name: 'Target' }).press('Enter')
   await expect(row).toHaveAttribute('data-verdict', 'open')

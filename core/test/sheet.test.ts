@@ -224,7 +224,7 @@ describe('a sheet as CSV', () => {
     expect(text.split('\r\n')[0]).toBe(
       'name,figure,of,unit,limit,target,above,below,every limit,value,difference,verdict',
     )
-    expect(text).toContain('"weight, as drawn",mass,,kg,about,0.271,,,0.27128,')
+    expect(text).toContain('"weight, as drawn",mass,,kg,about,0.271,,,,0.27128,')
     const read = readSheet(text, part)
     if (!read.ok) throw new Error(read.problem.message)
     const again = run({ ...part, checks: [] }, addChecks(read.value))

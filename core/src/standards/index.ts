@@ -8,3 +8,4 @@ export {
   generalLength,
   type GeneralClass,
 } from './general'
+export { readThread, threadsFor, type Thread } from './threads/thread'
