@@ -46,11 +46,12 @@ const CORE = {
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'solver', 'section'],
     ...['names', 'part', 'route', 'inspect', 'edit'],
   ],
+  notes: [...['units', 'standards', 'formula', 'section', 'part', 'route', 'edit']],
   wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section', 'solid'],
-    ...['part', 'route', 'mesh', 'inspect'],
+    ...['part', 'route', 'notes', 'mesh', 'inspect'],
   ],
 }
 

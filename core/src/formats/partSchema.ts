@@ -1,5 +1,6 @@
 import { mixed, number, string, type Schema } from 'yup'
 import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
+import { NOTE_KINDS } from '../notes'
 import { STEP_KINDS } from '../route'
 import { GENERAL_CLASSES } from '../standards'
 import { BODY_FIGURES, LONGEST_PICTURE, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
@@ -120,6 +121,15 @@ const check = record({
   everyLimit: optional(flag),
 })
 
+const note = byKind(
+  Object.fromEntries(
+    Object.entries(NOTE_KINDS).map(([kind, { fields }]) => [
+      kind,
+      { id, body: text, on: key, ...fields },
+    ]),
+  ),
+)
+
 const place = record({ x: coordinate, y: coordinate })
 const pixels = number().strict().required().integer().min(1).max(20_000)
 
@@ -171,6 +181,7 @@ export const partSchema = record({
   sketches: list(sketch),
   route: list(step),
   general: optional(exactly(...GENERAL_CLASSES)),
+  notes: optional(list(note)),
   checks: list(check),
   picture: optional(picture),
 })

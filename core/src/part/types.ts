@@ -1,6 +1,7 @@
 import type { Measure, UnitSettings } from '../units'
 import type { Sketch } from '../sketch'
 import type { Check } from './checks'
+import type { Note } from './notes'
 import type { BoardPicture } from './picture'
 import type { GeneralClass } from '../standards'
 import type { Step } from './steps'
@@ -28,6 +29,8 @@ export interface Part {
   readonly route: readonly Step[]
   /** How far sizes without tolerances of their own may be off (ISO 2768-1); left out where nothing is said. */
   readonly general?: GeneralClass
+  /** What is said of its faces; left out where nothing is. */
+  readonly notes?: readonly Note[]
   /** The inspection sheet. */
   readonly checks: readonly Check[]
   /** Behind the board; left out where there is none. */

@@ -1,0 +1,36 @@
+import type { Note, NoteKind, Part } from '../part'
+import type { FieldSchema } from '../part/fields'
+import type { Problem } from '../result'
+import type { SectionEdge } from '../section'
+
+/** What a note stands on, and what else is said of the part. */
+export interface NoteContext {
+  readonly part: Part
+  /** The pieces of its face as the part stands; none where it is said of all faces. */
+  readonly edges: readonly SectionEdge[]
+  /** Every note of the part. */
+  readonly all: readonly Note[]
+}
+
+/** What a note comes to. */
+export interface NoteTold {
+  /** As it is written on the drawing, without symbols. */
+  readonly words: string
+  /** What is wrong with it. */
+  readonly problem?: Problem
+}
+
+/** A kind of note: all that the model knows of it. */
+export interface NoteRules<N extends Note = Note> {
+  /** What it is called within a sentence. */
+  readonly name: string
+  /** What its own fields hold in a part file. */
+  readonly fields: Readonly<Record<Exclude<keyof N, 'id' | 'kind' | 'body' | 'on'>, FieldSchema>>
+  /** As it is offered for a face. */
+  offer(context: NoteContext): Omit<N, 'id' | 'body' | 'on'>
+  tell(note: N, context: NoteContext): NoteTold
+}
+
+export type NoteKinds = {
+  readonly [K in NoteKind]: NoteRules<Extract<Note, { readonly kind: K }>>
+}
