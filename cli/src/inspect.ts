@@ -1,5 +1,6 @@
 import { limitSizes } from '@lathica/core/formula'
-import type { Part } from '@lathica/core/part'
+import { NOTE_KINDS, noteStates } from '@lathica/core/notes'
+import { faceWords, type PartState } from '@lathica/core/route'
 import { significant } from '@lathica/core/units'
 import { tolerancedIn } from '@lathica/core/vary'
 import { reportOf, type PartReport } from '@lathica/core/inspect'
@@ -12,25 +13,29 @@ export async function inspectPart(path: string, json: boolean, streams: Streams)
   const { state } = await readSettled(path)
   const report = reportOf(state)
   streams.stdout.write(
-    json
-      ? `${JSON.stringify(withTolerances(report, state.part), null, 2)}\n`
-      : asText(report, state.part),
+    json ? `${JSON.stringify(withSaid(report, state), null, 2)}\n` : asText(report, state),
   )
   return isSound(report) ? EXIT.well : EXIT.unsound
 }
 
-/** The report with every value that has a tolerance, in mm and radians with full digits. */
-const withTolerances = (report: PartReport, part: Part): object => ({
+/** The report with every note, and every value that has a tolerance, in mm and radians with full digits. */
+const withSaid = (report: PartReport, state: PartState): object => ({
   ...report,
-  general_tolerances: part.general ? `ISO 2768-${part.general}` : null,
-  tolerances: tolerancedIn(part).map(({ words, nominal, upper, lower, written, own }) => ({
+  notes: noteStates(state).map(({ note, words, problem }) => ({
+    ...note,
+    words,
+    problem: problem ? `${problem.message} ${problem.mend}` : '',
+  })),
+  general_tolerances: state.part.general ? `ISO 2768-${state.part.general}` : null,
+  tolerances: tolerancedIn(state.part).map(({ words, nominal, upper, lower, written, own }) => ({
     ...{ of: words, nominal, upper, lower, written, own },
   })),
 })
 
 const figure = (value: number): string => significant(value, 6)
 
-function asText(report: PartReport, part: Part): string {
+function asText(report: PartReport, state: PartState): string {
+  const { part } = state
   const lines = [report.name]
   for (const body of report.bodies) {
     const { from, to, diameter } = body.bounds_mm
@@ -58,6 +63,13 @@ function asText(report: PartReport, part: Part): string {
   for (const step of report.steps) {
     const message = step.message === '' ? '' : `: ${step.message}`
     lines.push(`step ${step.number} ${step.kind}: ${step.status}${message}`)
+  }
+  for (const { note, words, edges, problem } of noteStates(state)) {
+    const [edge] = edges
+    const where = note.on === '' ? 'all other faces' : edge ? faceWords(edge, part.units) : 'gone'
+    lines.push(
+      `${NOTE_KINDS[note.kind].name} ${words}, ${where}${problem ? `: ${problem.message}` : ''}`,
+    )
   }
   for (const t of tolerancedIn(part).filter((found) => found.own)) {
     const [least, most] = limitSizes(t.nominal, t, t.measure, part.units)

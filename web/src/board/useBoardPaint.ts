@@ -5,6 +5,7 @@ import { usesSketch } from '@lathica/core/part'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
 import { THEME } from '../style/themeKey'
 import { imageOf } from './boardPicture'
@@ -27,6 +28,7 @@ export function useBoardPaint(
   const parts = usePartStore()
   const board = useBoardStore()
   const route = useRouteStore()
+  const notes = useNotesStore()
   const shape = useShapeCheck()
   const theme = inject(THEME, ref('light'))
   const colours = computed(() => {
@@ -129,6 +131,8 @@ export function useBoardPaint(
           hoverRef: board.hover === undefined && !board.looksAtEnd ? route.hoverRef : undefined,
           areas: areas.value,
           marks: board.looksAtEnd ? [] : route.marks,
+          notes: board.looksAtEnd ? [] : notes.marks,
+          threads: board.looksAtEnd ? [] : notes.lines,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.cardOverlay ?? board.toolState?.overlay,
           picture: board.looksAtEnd ? undefined : picture.value,

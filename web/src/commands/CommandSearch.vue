@@ -34,6 +34,7 @@ const PAGE_WORDS: Readonly<Record<Page, string>> = {
   tie: 'Tie',
   turn: 'Turn',
   mill: 'Mill',
+  note: 'Note',
 }
 
 /** Where it stands: its page of the pad. */

@@ -11,7 +11,7 @@ onMounted(() => dialog.value?.showModal())
 
 const rows = [
   ...props.actions.flatMap((a) => (a.key ? [[keyLabel(a.key), a.label, a.help]] : [])),
-  ['1 … 5', 'Pages', 'Turns the tool pad’s pages: draw, edit, tie, turn, mill.'],
+  ['1 … 6', 'Pages', 'Turns the tool pad’s pages: draw, edit, tie, turn, mill, note.'],
   ['Esc', 'Back', 'Steps back one level: the field, the chain, the tool, the picks.'],
   ['Tab', 'Next', 'Takes another measure, or the value and goes to the next size.'],
   ['Enter', 'Take', 'Takes a value; ends a chain.'],

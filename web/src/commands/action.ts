@@ -2,7 +2,7 @@ import type { IconName } from '../icons/paths'
 import type { ToolId } from '../board/tools'
 
 /** The pages of the tool pad. */
-export type Page = 'draw' | 'edit' | 'tie' | 'turn' | 'mill'
+export type Page = 'draw' | 'edit' | 'tie' | 'turn' | 'mill' | 'note'
 
 /** Something the designer can do by key, by the pad or by the command search. */
 export interface Action {

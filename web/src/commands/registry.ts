@@ -18,6 +18,7 @@ import { usePartStore } from '../store/part'
 import { counted } from './known'
 import { createClipboard } from './clipboard'
 import { lookActions } from './lookActions'
+import { noteActions } from './noteActions'
 import { nudgeActions } from './nudgeActions'
 import { stepActions } from './stepActions'
 import { TOOLS } from './tools'
@@ -33,6 +34,7 @@ export function createActions(): readonly Action[] {
     ...sketchActions(),
     ...nudgeActions(),
     ...stepActions(),
+    ...noteActions(),
     ...lookActions(),
     ...viewActions('model'),
     ...screenActions(),

@@ -25,7 +25,7 @@ const on =
 const draw = on('draw')
 const edit = on('edit')
 
-const EVERYWHERE: readonly Page[] = ['draw', 'edit', 'tie', 'turn', 'mill']
+const EVERYWHERE: readonly Page[] = ['draw', 'edit', 'tie', 'turn', 'mill', 'note']
 
 /** Tools that draw, measure and edit. */
 export const TOOLS: readonly ToolEntry[] = [

@@ -10,6 +10,7 @@ const PAGE_KEYS: Readonly<Record<string, Page>> = {
   '3': 'tie',
   '4': 'turn',
   '5': 'mill',
+  '6': 'note',
 }
 
 /** Keys of the modelling screen. They rest while one types or a window is open over the screen. */

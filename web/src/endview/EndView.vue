@@ -6,12 +6,14 @@ import { hasMaterial } from '../commands/makeStep'
 import { endSketch } from '../commands/millActions'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
 import { useEndLines, type End } from './useEndLines'
 
 const board = useBoardStore()
 const parts = usePartStore()
 const route = useRouteStore()
+const notes = useNotesStore()
 const pane = useTemplateRef<HTMLElement>('pane')
 const { width, height } = useElementSize(pane)
 const from = ref<End>('right')
@@ -44,7 +46,7 @@ function pathOf(places: readonly number[]): string {
 /** Threads whose mouth is turned this way: three quarters of a thin circle each. */
 const threads = computed(() => {
   const way = from.value === 'right' ? -1 : 1
-  const open = route.threads.filter(({ frame: { z }, through }) =>
+  const open = [...route.threads, ...notes.circles].filter(({ frame: { z }, through }) =>
     through ? Math.abs(z.z) > 0.99 : way * z.z > 0.99,
   )
   return open.map((thread) => {

@@ -1,6 +1,7 @@
 import { CONSTRAINT_ICONS } from '../constraints/kinds'
 import { LOOK_ICONS } from './looks'
 import { MILL_ICONS } from './mill'
+import { NOTE_ICONS } from './notes'
 
 /**
  * Lathica's own icons for turned work: 20 × 20, 1.5 px strokes, no fills. Sections stand on a
@@ -9,6 +10,7 @@ import { MILL_ICONS } from './mill'
 export const ICONS = {
   ...LOOK_ICONS,
   ...MILL_ICONS,
+  ...NOTE_ICONS,
   ...CONSTRAINT_ICONS,
   pick: 'M5 3l10 6.2-4.6 1 2.6 5-1.9 1-2.6-5L5 14.400z',
   chain: 'M2.500 14V9h5V5.500h5V9h5v5',

@@ -51,6 +51,8 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
     hoverRef: picture.hover,
     tool: undefined,
     marks: [],
+    notes: [],
+    threads: [],
     areas: [],
     grid: undefined,
   }

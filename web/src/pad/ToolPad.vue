@@ -21,6 +21,7 @@ const PAGES: readonly { readonly id: Page; readonly label: string; readonly key:
   { id: 'tie', label: 'Tie', key: '3' },
   { id: 'turn', label: 'Turn', key: '4' },
   { id: 'mill', label: 'Mill', key: '5' },
+  { id: 'note', label: 'Note', key: '6' },
 ]
 
 const places = computed(() =>
@@ -98,7 +99,7 @@ const isOff = (action: Action): boolean => action.enabled?.() === false
 
 .pages {
   display: grid;
-  grid-template-columns: repeat(5, 1fr);
+  grid-template-columns: repeat(6, 1fr);
   margin-bottom: 10px;
   border: 1px solid var(--rule);
   border-radius: 3px;

@@ -10,6 +10,7 @@ import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import BodyList from './BodyList.vue'
+import NoteList from './NoteList.vue'
 import ProfileList from './ProfileList.vue'
 import { useOpening } from './opening'
 import ReportButton from './ReportButton.vue'
@@ -195,6 +196,7 @@ function onKey(event: KeyboardEvent): void {
         </div>
       </li>
     </ol>
+    <NoteList />
     <ProfileList />
     <BodyList v-if="rows.length > 0" @open="openBody" />
     <button

@@ -1,5 +1,6 @@
 import type { Step } from '@lathica/core/part'
 import { useBoardStore } from '../store/board'
+import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
 
 /** Opens the card of a step, a body or a profile, whatever is at hand. */
@@ -7,12 +8,15 @@ export function useOpening(): {
   readonly openStep: (step: Step) => void
   readonly openBody: (id: string) => void
   readonly openProfile: (id: string) => void
+  readonly openNote: (id: string) => void
 } {
   const board = useBoardStore()
   const route = useRouteStore()
+  const notes = useNotesStore()
   const letGo = (): void => {
     board.useTool('pick')
     board.picks = []
+    notes.noteId = undefined
   }
   return {
     openStep(step) {
@@ -25,6 +29,12 @@ export function useOpening(): {
       letGo()
       board.stepId = undefined
       route.bodyId = id
+    },
+    openNote(id) {
+      letGo()
+      route.bodyId = undefined
+      board.stepId = undefined
+      notes.noteId = id
     },
     openProfile(id) {
       letGo()

@@ -46,6 +46,8 @@ function isAlike(a: Scene, b: Scene): boolean {
     isSame(a.areas, b.areas) &&
     isSame(a.marked, b.marked) &&
     isSame(a.marks, b.marks) &&
+    isSame(a.notes, b.notes) &&
+    isSame(a.threads, b.threads) &&
     isSame([...a.picks], [...b.picks]) &&
     isSame([...a.troubled], [...b.troubled]) &&
     isSame([...a.drawnSteps], [...b.drawnSteps]) &&

@@ -4,6 +4,7 @@ import { paintCheck } from './check'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
+import { paintThreads } from './threads'
 import { paintPicture } from './picture'
 import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
@@ -40,6 +41,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintSketch(ctx, scene)
   paintCheck(ctx, scene)
   paintFaults(ctx, scene)
+  paintThreads(ctx, scene)
   paintMarks(ctx, scene)
   paintOverlay(ctx, scene)
   paintScaleBar(ctx, scene)

@@ -2,6 +2,7 @@ import { pointsAlong, type Vec } from '@lathica/core/geometry'
 import { loopsOf } from '@lathica/core/section'
 import { toScreen, type Px } from '../view'
 import { overlap, paintPlate, plateFor, type Plate } from './plate'
+import { cellsOf, noteplateFor, paintNotePlate } from './notePlate'
 import type { Scene } from './scene'
 
 /** From a face to the plate with its size, in pixels. */
@@ -15,7 +16,7 @@ const FARTHEST = 12
 /** How high the label of a size is, in pixels. */
 const LABEL_HIGH = 20
 
-/** The sizes of the step that is looked at, on plates beside its faces. */
+/** The sizes of the step that is looked at, and what is said of faces, on plates beside them. */
 export function paintMarks(ctx: CanvasRenderingContext2D, scene: Scene): void {
   const { view, colours, width, height } = scene
   // The labels of sizes lie over the picture: plates keep clear of them.
@@ -23,14 +24,10 @@ export function paintMarks(ctx: CanvasRenderingContext2D, scene: Scene): void {
     ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
     ...{ width: wide, height: LABEL_HIGH },
   }))
-  const outlines = scene.marks.length > 0 ? outlinesOf(scene) : []
-  for (const { at, words, out } of scene.marks) {
-    const foot = toScreen(view, at)
-    if (foot.x < 0 || foot.y < 0 || foot.x > width || foot.y > height) continue
-    const plate = clearPlate(ctx, words, foot, directionOf(out, view.lie), placed, outlines, scene)
-    if (!plate) continue
-    placed.push(plate)
-    ctx.strokeStyle = colours.ink
+  const outlines = scene.marks.length + scene.notes.length > 0 ? outlinesOf(scene) : []
+  const inSight = ({ x, y }: Px): boolean => x >= 0 && y >= 0 && x <= width && y <= height
+  const leader = (foot: Px, plate: Plate, colour: string): void => {
+    ctx.strokeStyle = colour
     ctx.lineWidth = 1
     ctx.beginPath()
     ctx.moveTo(foot.x, foot.y)
@@ -38,9 +35,29 @@ export function paintMarks(ctx: CanvasRenderingContext2D, scene: Scene): void {
     ctx.stroke()
     ctx.beginPath()
     ctx.arc(foot.x, foot.y, 2.4, 0, 2 * Math.PI)
-    ctx.fillStyle = colours.ink
+    ctx.fillStyle = colour
     ctx.fill()
+  }
+  for (const { at, words, out } of scene.marks) {
+    const foot = toScreen(view, at)
+    if (!inSight(foot)) continue
+    const bare = plateFor(ctx, words, { x: 0, y: 0 })
+    const plate = clearPlate(bare, foot, directionOf(out, view.lie), placed, outlines, scene)
+    if (!plate) continue
+    placed.push(plate)
+    leader(foot, plate, colours.ink)
     paintPlate(ctx, words, plate, colours)
+  }
+  for (const mark of scene.notes) {
+    const foot = toScreen(view, mark.at)
+    if (!inSight(foot)) continue
+    const cells = cellsOf(mark)
+    const bare = noteplateFor(ctx, cells)
+    const plate = clearPlate(bare, foot, directionOf(mark.out, view.lie), placed, outlines, scene)
+    if (!plate) continue
+    placed.push(plate)
+    leader(foot, plate, mark.wrong ? colours.conflict : colours.inkSoft)
+    paintNotePlate(ctx, cells, plate, colours, mark.wrong)
   }
 }
 
@@ -52,15 +69,13 @@ function directionOf(out: Vec, lie: 'lying' | 'standing'): Px {
 
 /** The nearest place outwards of a face where its plate lies on no other, beside it where none is free. */
 function clearPlate(
-  ctx: CanvasRenderingContext2D,
-  words: string,
+  bare: Plate,
   foot: Px,
   way: Px,
   placed: readonly Plate[],
   outlines: readonly Outline[],
   { width, height }: Scene,
 ): Plate | undefined {
-  const bare = plateFor(ctx, words, { x: 0, y: 0 })
   const reach = Math.abs(way.x) * (bare.width / 2)
   // Where none is clear of the part, one clear of other plates has to do.
   let second: Plate | undefined

@@ -1,12 +1,13 @@
 import type { Vec } from '@lathica/core/geometry'
 import type { Sketch } from '@lathica/core/sketch'
 import type { Section } from '@lathica/core/section'
-import type { BoardPicture } from '@lathica/core/part'
+import type { BoardPicture, Note } from '@lathica/core/part'
 import type { SketchState } from '@lathica/core/route'
 import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
 import type { SectionRef } from '../refs'
+import type { ThreadLine } from '../../store/notes'
 import type { ShapeCheck } from '../../store/shapeCheck'
 import type { ShownArea } from '../useAskedAreas'
 import type { Overlay } from '../tools'
@@ -16,6 +17,16 @@ import type { View } from '../view'
 export type Patch = readonly [number, number, number, number]
 
 /** Everything one picture of the board shows. */
+/** A note where it stands. */
+export interface NoteMark {
+  readonly at: Vec
+  readonly out: Vec
+  readonly words: string
+  readonly note: Note
+  /** Whether it cannot stand as it is. */
+  readonly wrong: boolean
+}
+
 export interface Scene {
   readonly view: View
   readonly width: number
@@ -58,6 +69,10 @@ export interface Scene {
   readonly areas: readonly ShownArea[]
   /** The sizes that the step in view has made. */
   readonly marks: readonly { readonly at: Vec; readonly words: string; readonly out: Vec }[]
+  /** What is said of faces. */
+  readonly notes: readonly NoteMark[]
+  /** Threads as they are drawn on the half-section. */
+  readonly threads: readonly ThreadLine[]
   /** What the opened step adds or takes away, by itself. */
   readonly tool: Section | undefined
   /** The grid that places are rounded to, while it is switched on. */
