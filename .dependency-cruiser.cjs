@@ -44,7 +44,7 @@ const CORE = {
   ],
   vary: [
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'solver', 'section'],
-    ...['names', 'part', 'route', 'inspect', 'edit'],
+    ...['names', 'part', 'route', 'inspect', 'edit', 'notes'],
   ],
   notes: [...['units', 'standards', 'formula', 'section', 'part', 'route', 'edit']],
   wire: ['part', 'inspect', 'formats'],

@@ -89,3 +89,38 @@ test('a shaft is drawn with tolerances, and what a distance varies by is read, m
   await expect(tolerances.getByLabel(/^tolerance of length of line 4/)).toHaveValue('h9')
   await expect(tolerances.getByLabel('All others')).toHaveValue('m')
 })
+
+test('the fit of a roller in its ring is chosen by its use, and its play at the limits is read', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('guide-roller')
+  const inspect = new Inspection(page)
+  await inspect.open()
+  await inspect.tab('Tolerances')
+  const { tolerances } = inspect
+  await expect(tolerances).toContainText('None yet: type one behind any value')
+  // A face and a land have no fit; a land of the roller and the bore of the ring do.
+  await inspect.click(12, 12)
+  await inspect.click(12, 12.2)
+  const fit = tolerances.getByRole('region', { name: 'Fit' })
+  await expect(fit).toContainText('The nominal diameters differ by 0.4 mm.')
+  await fit.getByLabel('fits by use').selectOption('H9/d9')
+  await expect(fit).toContainText('Plain bearings that run fast or get warm.')
+  await fit.getByRole('button', { name: 'Take it' }).click()
+  const play = fit.locator('[data-play]')
+  await expect(play).toContainText('0.465 to 0.569 mm')
+  await expect(fit).toContainText('Play at every limit: a clearance fit.')
+  await fit.getByLabel('fits by use').selectOption('H7/s6')
+  await fit.getByRole('button', { name: 'Take it' }).click()
+  await expect(play).toContainText('0.352 to 0.386 mm')
+  await press(page, 'Control+z')
+  await expect(play).toContainText('0.465 to 0.569 mm')
+  // The same play as a row of the sheet that is to hold at every limit.
+  await inspect.tab('Sheet')
+  const row = inspect.row('radial play')
+  await row.getByRole('button').first().click()
+  await row.getByLabel('At every limit').check()
+  await expect(row).toContainText(/at every limit 0\.23[23] to 0\.28[45] mm/)
+  await expect(row).toContainText('over the target at its limits; 0.05 mm is allowed.')
+})

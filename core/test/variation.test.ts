@@ -21,6 +21,9 @@ import { STEP_KINDS, evaluate } from '@lathica/core/route'
 import { checkStatesAt, figureValue, tellFailure } from '@lathica/core/inspect'
 import { readPart, readSheet, toDocument, writeSheet } from '@lathica/core/formats'
 import {
+  FIT_ADVICE,
+  fitOf,
+  setFit,
   adviceFor,
   spansOf,
   tolerancedIn,
@@ -365,5 +368,57 @@ describe('every formula of a step', () => {
       expect(after.bodies.map((b) => b.section)).toEqual(before.bodies.map((b) => b.section))
     }
     expect(seen).toBeGreaterThan(80)
+  })
+})
+
+describe('a land in a bore', () => {
+  /** A sleeve bored ⌀20 about a pin of ⌀20, as two bodies. */
+  function sleeved(): Part {
+    const text = readFileSync('demo/guide-roller.lathica.json', 'utf8')
+    const read = readPart(JSON.parse(text))
+    if (!read.ok) throw new Error(read.problem.message)
+    return read.value
+  }
+  const faceOf = (part: Part, radius: number, bore: boolean): MeasurePick => {
+    for (const { bodyId, section } of evaluate(part).bodies) {
+      const edge = edgesOf(section).find(
+        ({ piece: { from, to } }) =>
+          Math.abs(from.y - radius) < 1e-9 &&
+          Math.abs(to.y - radius) < 1e-9 &&
+          to.x > from.x === bore,
+      )
+      if (edge) return { body: bodyId, key: edgeKey(edge.name) }
+    }
+    return never()
+  }
+
+  test('its play at the limits and its kind follow from both; a fit is set and undone as one', () => {
+    const part = sleeved()
+    const [land, bore] = [faceOf(part, 12, false), faceOf(part, 12.2, true)]
+    const untold = fitOf(part, land, bore)
+    // Without any tolerance it is what the nominal diameters leave.
+    expect(untold.ok && untold.value.play.low).toBeCloseTo(0.4, 9)
+    expect(untold.ok && untold.value.play.high).toBeCloseTo(0.4, 9)
+    const chosen = must(part, setFit(land, bore, { hole: 'H9', shaft: 'd9' }))
+    const fit = fitOf(chosen, bore, land)
+    if (!fit.ok) throw new Error(fit.problem.message)
+    // ⌀24 d9: −65 −117 µm; ⌀24.4 H9: +52 0 µm.
+    expect([fit.value.play.low, fit.value.play.high]).toEqual([
+      expect.closeTo(0.4 + 0.065, 9),
+      expect.closeTo(0.4 + 0.117 + 0.052, 9),
+    ])
+    expect(fit.value.kind).toBe('clearance')
+    const tight = must(chosen, setFit(land, bore, { hole: 'H7', shaft: 's6' }))
+    const pressed = fitOf(tight, land, bore)
+    expect(pressed.ok && pressed.value.play.low).toBeCloseTo(0.4 - 0.048, 9)
+    // The play of one body in the other, worked out as a figure of the sheet, is the same on the radius.
+    const figure: Figure = { kind: 'radialPlay', body: land.body, other: bore.body }
+    const whole = varied(chosen, figure)
+    expect(whole.worst.low).toBeCloseTo(fit.value.play.low / 2, 6)
+    expect(whole.worst.high).toBeCloseTo(fit.value.play.high / 2, 6)
+    const same = fitOf(part, land, land)
+    expect(same.ok || same.problem.code).toBe('fit.sides')
+    for (const { hole, shaft } of FIT_ADVICE)
+      expect(must(part, setFit(land, bore, { hole, shaft })).sketches).not.toBe(part.sketches)
   })
 })

@@ -18,6 +18,7 @@ import { chamfer, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } from './outline'
 import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'
 import { guideRoller } from './nested'
+import { notedSpindle } from './notes'
 import {
   windingWheel,
   endBearingHousing,
@@ -285,7 +286,7 @@ function bearingHousing(): Part {
 /** Every demo part by its file name. */
 export function demoParts(): ReadonlyMap<string, string> {
   const parts = {
-    spindle: () => spindleSheet(spindle()),
+    spindle: () => notedSpindle(spindleSheet(spindle())),
     'line-sheave': () => sheaveSheet(lineSheave()),
     'cord-drum': cordDrum,
     'winding-grip': windingGrip,

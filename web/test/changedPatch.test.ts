@@ -46,7 +46,7 @@ function sceneOf(part: Part, more: Partial<Scene> = {}): Scene {
       hover: undefined,
     },
     ...{ troubled: new Set(), overlay: undefined, marked: [], hoverRef: undefined, areas: [] },
-    ...{ marks: [], notes: [], threads: [], tool: undefined, grid: undefined },
+    ...{ marks: [], notes: [], threads: [], general: [], tool: undefined, grid: undefined },
     ...more,
   }
 }

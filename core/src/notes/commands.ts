@@ -6,6 +6,7 @@ import { readThread } from '../standards'
 import { landOf } from './faces'
 import { NOTE_KINDS } from './kinds'
 import { threadDiameter } from './kinds/thread'
+import { diameterSizeOf } from './sizes'
 import { faceEdges, notesOf } from './states'
 
 /** More notes than this nobody reads. */
@@ -64,26 +65,16 @@ export function fitLand({ callout, body, on }: ThreadNote): Command {
     run: (part) => {
       const edges = faceEdges(evaluate(part), body, on)
       const [land, thread] = [landOf(edges), readThread(callout)]
-      const name = edges[0]?.name
-      if (!land || !thread.ok || !name) {
+      if (!land || !thread.ok) {
         return fail('thread.land', 'There is no land to be made to fit.', 'Pick a cylinder.')
       }
-      const step = part.route.find((s) => s.id === name.step)
-      const sketch = part.sketches.find((s) => step && 'sketch' in step && s.id === step.sketch)
-      const line = sketch?.entities.find((e) => e.id === name.entity)
-      const size = sketch?.sizes.find(
-        (s) =>
-          s.kind === 'diameter' &&
-          !s.reference &&
-          line?.kind === 'line' &&
-          [line.from, line.to].includes(s.point),
-      )
-      if (!sketch || !size) {
+      const size = diameterSizeOf(part, body, on)
+      if (!size) {
         const mend = 'Change what gives it, or give it a diameter in its profile.'
         return fail('thread.unsized', 'No size of a profile gives this diameter.', mend)
       }
       const wanted = threadDiameter(thread.value, land.side)
-      return changeSize(sketch.id, size.id, `${Number(wanted.toFixed(6))} mm`).run(part)
+      return changeSize(size.sketch, size.id, `${Number(wanted.toFixed(6))} mm`).run(part)
     },
   }
 }

@@ -11,3 +11,12 @@ export {
   type Variation,
 } from './variation'
 export { spanOf, spansOf } from './spans'
+export {
+  BEARING_SEATS,
+  FIT_ADVICE,
+  fitOf,
+  setFit,
+  type Fit,
+  type FitAdvice,
+  type FitSide,
+} from './fit'

@@ -145,7 +145,7 @@ function changedAt(part: Part, { id, measure }: Toleranced, by: number): Part {
 }
 
 /** Writes another tolerance behind a value; the value stays. */
-export function setTolerance(of: Toleranced, written: string): Command {
+export function setTolerance(of: Pick<Toleranced, 'id'>, written: string): Command {
   return {
     label: 'set tolerance',
     run: (part) => {

@@ -3,6 +3,7 @@ import { isEndSketch } from '@lathica/core/sketch'
 import { referencesOf } from '@lathica/core/constraints'
 import { usesSketch } from '@lathica/core/part'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
+import { cellsOf } from './paint/notePlate'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useNotesStore } from '../store/notes'
@@ -107,6 +108,15 @@ export function useBoardPaint(
     )
   })
 
+  const general = computed(() => {
+    const surface = notes.shown.find((s) => s.note.on === '')
+    const sizes = parts.part?.general
+    return [
+      ...(surface ? [cellsOf(surface)] : []),
+      ...(sizes ? [[{ words: `ISO 2768-${sizes}` }]] : []),
+    ]
+  })
+
   const scene = computed<Scene | undefined>(() =>
     board.view && width.value > 0
       ? {
@@ -133,6 +143,7 @@ export function useBoardPaint(
           marks: board.looksAtEnd ? [] : route.marks,
           notes: board.looksAtEnd ? [] : notes.marks,
           threads: board.looksAtEnd ? [] : notes.lines,
+          general: general.value,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.cardOverlay ?? board.toolState?.overlay,
           picture: board.looksAtEnd ? undefined : picture.value,

@@ -28,6 +28,7 @@ import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'
 import { vary, type Job } from '../vary/client'
+import FitPanel from './FitPanel.vue'
 import TolerancedList from './TolerancedList.vue'
 import TrialsPane from './TrialsPane.vue'
 import { limitsWords, narrowed } from './tolerances'
@@ -70,6 +71,12 @@ watch(
   () => inspect.picks,
   () => (wanted.value = ''),
 )
+
+/** Two picks may be a land in a bore. */
+const pair = computed(() => {
+  const [a, b, ...more] = inspect.picks
+  return a && b && more.length === 0 ? ([a, b] as const) : undefined
+})
 
 const hasTolerances = computed(
   () => parts.part !== undefined && tolerancedIn(parts.part).length > 0,
@@ -309,6 +316,7 @@ function rateWords({ rate, of }: Contribution): string {
       </p>
       <TrialsPane v-if="unit" :figure="variation.figure" :unit="unit" :span="span" />
     </template>
+    <FitPanel v-if="pair" :a="pair[0]" :b="pair[1]" />
     <TolerancedList />
   </section>
 </template>

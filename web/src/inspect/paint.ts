@@ -53,6 +53,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
     marks: [],
     notes: [],
     threads: [],
+    general: [],
     areas: [],
     grid: undefined,
   }

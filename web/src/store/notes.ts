@@ -14,8 +14,9 @@ import { edgesOf } from '@lathica/core/section'
 import { readThread } from '@lathica/core/standards'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { usePartStore } from './part'
+import { useRouteStore } from './route'
 
 /** Where a thread runs on the half-section: along its root, and where it ends before its land does. */
 export interface ThreadLine {
@@ -27,6 +28,7 @@ export interface ThreadLine {
 /** What is said of the part's faces, and which of it is shown. */
 export const useNotesStore = defineStore('notes', () => {
   const parts = usePartStore()
+  const route = useRouteStore()
   /** The note whose card is open. */
   const noteId = ref<string>()
   /** Kinds that are not shown on the board; kept in the browser. */
@@ -36,6 +38,11 @@ export const useNotesStore = defineStore('notes', () => {
     parts.followed ? noteStates(parts.followed) : [],
   )
   const open = computed(() => states.value.find((s) => s.note.id === noteId.value))
+  // The face of the note in hand is lit.
+  watch(
+    () => open.value?.note.on,
+    (on) => (route.marked = on === undefined || on === '' ? [] : [on]),
+  )
   const shown = computed(() => states.value.filter((s) => !hidden.value.includes(s.note.kind)))
 
   const KINDS = Object.keys(NOTE_KINDS) as NoteKind[]

@@ -2,7 +2,7 @@ import { pointsAlong, type Vec } from '@lathica/core/geometry'
 import { loopsOf } from '@lathica/core/section'
 import { toScreen, type Px } from '../view'
 import { overlap, paintPlate, plateFor, type Plate } from './plate'
-import { cellsOf, noteplateFor, paintNotePlate } from './notePlate'
+import { cellsOf, notePlateFor, paintNotePlate } from './notePlate'
 import type { Scene } from './scene'
 
 /** From a face to the plate with its size, in pixels. */
@@ -48,16 +48,32 @@ export function paintMarks(ctx: CanvasRenderingContext2D, scene: Scene): void {
     leader(foot, plate, colours.ink)
     paintPlate(ctx, words, plate, colours)
   }
-  for (const mark of scene.notes) {
+  const set = scene.notes.flatMap((mark) => {
     const foot = toScreen(view, mark.at)
-    if (!inSight(foot)) continue
+    if (!inSight(foot)) return []
     const cells = cellsOf(mark)
-    const bare = noteplateFor(ctx, cells)
+    const bare = notePlateFor(ctx, cells)
     const plate = clearPlate(bare, foot, directionOf(mark.out, view.lie), placed, outlines, scene)
-    if (!plate) continue
+    if (!plate) return []
     placed.push(plate)
-    leader(foot, plate, mark.wrong ? colours.conflict : colours.inkSoft)
-    paintNotePlate(ctx, cells, plate, colours, mark.wrong)
+    return [{ foot, plate, cells, wrong: mark.wrong }]
+  })
+  // A leader may run behind the plate of another note.
+  for (const { foot, plate, wrong } of set) {
+    leader(foot, plate, wrong ? colours.conflict : colours.inkSoft)
+  }
+  for (const { plate, cells, wrong } of set) paintNotePlate(ctx, cells, plate, colours, wrong)
+  paintGeneral(ctx, scene)
+}
+
+/** What holds for all other faces and sizes, in the lower right corner. */
+function paintGeneral(ctx: CanvasRenderingContext2D, scene: Scene): void {
+  let right = scene.width - 12
+  for (const cells of scene.general) {
+    const bare = notePlateFor(ctx, cells)
+    const plate = { ...bare, x: right - bare.width, y: scene.height - bare.height - 8 }
+    paintNotePlate(ctx, cells, plate, scene.colours, false)
+    right = plate.x - 6
   }
 }
 

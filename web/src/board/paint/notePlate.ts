@@ -1,12 +1,8 @@
 import { datumsOf } from '@lathica/core/notes'
-import type { Characteristic } from '@lathica/core/part'
 import type { Colours } from '../colours'
 import type { Plate } from './plate'
-import type { NoteMark } from './scene'
-import { SYMBOLS } from './symbols'
-
-/** A cell of a note's plate: words, or the symbol of a characteristic. */
-export type Cell = { readonly words: string } | { readonly symbol: Characteristic }
+import type { Cell, NoteMark } from './scene'
+import { SURFACE_SYMBOLS, SYMBOLS } from './symbols'
 
 const HIGH = 20
 const SYMBOL = 16
@@ -16,18 +12,17 @@ const FONT = '12px "IBM Plex Mono", monospace'
 const LONGEST = 34
 
 /** A note in cells: a frame has one for its symbol, one for its zone, and one for each datum (ISO 1101). */
-export function cellsOf({ note, words }: NoteMark): readonly Cell[] {
+export function cellsOf({ note, words }: Pick<NoteMark, 'note' | 'words'>): readonly Cell[] {
   if (note.kind === 'frame') {
     const material = { '': '', M: ' Ⓜ', L: ' Ⓛ' }[note.material]
     return [
-      { symbol: note.characteristic },
+      { symbol: SYMBOLS[note.characteristic] },
       { words: `${note.round ? '⌀' : ''}${note.zone.trim()}${material}` },
       ...datumsOf(note).map((d) => ({ words: d })),
     ]
   }
   if (note.kind === 'surface') {
-    const mark = { any: '√', required: '▽', forbidden: '√○' }[note.removal]
-    return [{ words: `${mark} ${words}` }]
+    return [{ symbol: SURFACE_SYMBOLS[note.removal] }, { words }]
   }
   return [{ words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words }]
 }
@@ -36,7 +31,7 @@ const widthOf = (ctx: CanvasRenderingContext2D, cell: Cell): number =>
   2 * BESIDE + ('words' in cell ? ctx.measureText(cell.words).width : SYMBOL)
 
 /** How large a plate cells need. */
-export function noteplateFor(ctx: CanvasRenderingContext2D, cells: readonly Cell[]): Plate {
+export function notePlateFor(ctx: CanvasRenderingContext2D, cells: readonly Cell[]): Plate {
   ctx.font = FONT
   const width = cells.reduce((sum, cell) => sum + widthOf(ctx, cell), 0)
   return { x: 0, y: 0, width, height: HIGH }
@@ -74,7 +69,7 @@ export function paintNotePlate(
       ctx.save()
       ctx.translate(left + BESIDE, y + (height - SYMBOL) / 2)
       ctx.lineWidth = 1.2
-      ctx.stroke(new Path2D(SYMBOLS[cell.symbol]))
+      ctx.stroke(new Path2D(cell.symbol))
       ctx.restore()
     }
     left += widthOf(ctx, cell)

@@ -17,6 +17,9 @@ import type { View } from '../view'
 export type Patch = readonly [number, number, number, number]
 
 /** Everything one picture of the board shows. */
+/** A cell of a note's plate: words, or a symbol as a path in 16 by 16. */
+export type Cell = { readonly words: string } | { readonly symbol: string }
+
 /** A note where it stands. */
 export interface NoteMark {
   readonly at: Vec
@@ -71,6 +74,8 @@ export interface Scene {
   readonly marks: readonly { readonly at: Vec; readonly words: string; readonly out: Vec }[]
   /** What is said of faces. */
   readonly notes: readonly NoteMark[]
+  /** What holds for all faces and sizes of which nothing else is said. */
+  readonly general: readonly (readonly Cell[])[]
   /** Threads as they are drawn on the half-section. */
   readonly threads: readonly ThreadLine[]
   /** What the opened step adds or takes away, by itself. */

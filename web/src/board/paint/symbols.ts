@@ -1,4 +1,4 @@
-import type { Characteristic } from '@lathica/core/part'
+import type { Characteristic, SurfaceNote } from '@lathica/core/part'
 
 /** The symbols of ISO 1101:2017, Table 1, in a square of 16 by 16. */
 export const SYMBOLS: Readonly<Record<Characteristic, string>> = {
@@ -18,4 +18,11 @@ export const SYMBOLS: Readonly<Record<Characteristic, string>> = {
   circularRunOut: 'M3.500 13.500L12.500 3M12.500 3L11.700 7M12.500 3L8.700 4.500',
   totalRunOut:
     'M2 13.500L7.500 4M7.500 4L7 7.500M7.500 4L4.300 5.700M8.500 13.500L14 4M14 4L13.500 7.500M14 4L10.800 5.700M2 13.500H8.500',
+}
+
+/** The symbols of surface texture, ISO 21920-1:2021: made any way, by taking material off, or without. */
+export const SURFACE_SYMBOLS: Readonly<Record<SurfaceNote['removal'], string>> = {
+  any: 'M2 8.500L5 14L11.500 2H15',
+  required: 'M2 8.500L5 14L11.500 2H15M2 8.500H8',
+  forbidden: 'M2 8.500L5 14L11.500 2H15M5 7.200A2 2 0 1 1 5 11.200A2 2 0 1 1 5 7.200Z',
 }

@@ -1,0 +1,27 @@
+import { addNote } from '@lathica/core/notes'
+import type { Part } from '@lathica/core/part'
+import { face } from './finishing'
+import { run } from './outline'
+
+/** What the workshop is told of the spindle: it runs in two seats, and what it carries runs true to both. */
+export function notedSpindle(part: Part): Part {
+  const on = (words: string) => ({ body: 'body1', on: face(part, words) })
+  const seat = { kind: 'surface', parameter: 'Ra', value: '0.8', removal: 'required' } as const
+  const runOut = {
+    kind: 'frame',
+    characteristic: 'circularRunOut',
+    round: false,
+    material: '',
+  } as const
+  return run(
+    part,
+    addNote({ kind: 'datum', letter: 'A', ...on('cylinder ⌀20') }),
+    addNote({ kind: 'datum', letter: 'B', ...on('cylinder ⌀24') }),
+    addNote({ ...runOut, zone: '0.02', datums: 'A-B', ...on('face at 66') }),
+    addNote({ ...runOut, zone: '0.01', datums: 'A-B', ...on('cylinder ⌀35') }),
+    addNote({ ...seat, ...on('cylinder ⌀20') }),
+    addNote({ ...seat, ...on('cylinder ⌀24') }),
+    addNote({ ...seat, value: '3.2', body: '', on: '' }),
+    addNote({ kind: 'text', words: 'free of burrs', ...on('cylinder ⌀16') }),
+  )
+}
