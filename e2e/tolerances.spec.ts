@@ -58,6 +58,15 @@ test('a shaft is drawn with tolerances, and what a distance varies by is read, m
   await expect(tolerances.getByRole('table', { name: 'What it varies by' })).toContainText('57 %')
   await expect(tolerances).toContainText('Rates from the equations of the profile.')
 
+  // The part at the limits that make it shortest, blown up, and as drawn again.
+  const size = shop.figure('size')
+  await expect(size).toHaveText('⌀30 × 90')
+  await tolerances.getByLabel('Shown', { exact: true }).selectOption('low')
+  await expect(size).toHaveText(/× 86.5$/)
+  await tolerances.getByLabel('how far off it is shown').selectOption('1')
+  await expect(size).toHaveText(/× 89.65$/)
+  await tolerances.getByLabel('Shown', { exact: true }).selectOption('drawn')
+  await expect(size).toHaveText('⌀30 × 90')
   await tolerances.getByLabel('Wanted from').fill('89.7')
   await tolerances.getByLabel('to', { exact: true }).fill('90.3')
   const advice = tolerances.getByRole('status').filter({ hasText: 'Tighten' })

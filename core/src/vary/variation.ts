@@ -31,6 +31,11 @@ export interface Variation {
   readonly contributions: readonly Contribution[]
   /** With every value at the limit that makes it least, and greatest: solved and worked out there. */
   readonly worst: Span
+  /** By which each value is off then, by their ids. */
+  readonly corners: {
+    readonly low: ReadonlyMap<string, number>
+    readonly high: ReadonlyMap<string, number>
+  }
   /** By the root of the sum of squares about the middle: what hardly any part leaves. */
   readonly root: Span
   /** Whether its rates come from the equations of a profile; else from small changes to the whole part. */
@@ -173,14 +178,15 @@ export function variationOf(
   const rates = model.value.rates(progress)
   const greatest = Math.max(...rates.map(Math.abs))
   const ways = rates.map((r) => (Math.abs(r) <= NO_RATE * Math.max(1, greatest) ? 0 : Math.sign(r)))
-  const corner = (sign: 1 | -1): number =>
-    at(
-      Float64Array.from(toleranced, (t, i) => {
-        const way = (ways[i] ?? 0) * sign
-        return way > 0 ? t.upper : way < 0 ? t.lower : 0
-      }),
-    )
-  const worst = { low: corner(-1), high: corner(1) }
+  const corner = (sign: 1 | -1): Float64Array =>
+    Float64Array.from(toleranced, (t, i) => {
+      const way = (ways[i] ?? 0) * sign
+      return way > 0 ? t.upper : way < 0 ? t.lower : 0
+    })
+  const named = (off: Float64Array): ReadonlyMap<string, number> =>
+    new Map(toleranced.map((t, i) => [t.id, off[i] ?? 0]))
+  const [least, most] = [corner(-1), corner(1)]
+  const worst = { low: at(least), high: at(most) }
   const widths = toleranced.map((t, i) =>
     ways[i] === 0 ? 0 : Math.abs(rates[i] ?? 0) * (t.upper - t.lower),
   )
@@ -206,6 +212,7 @@ export function variationOf(
   }
   return succeed({
     ...{ nominal, contributions, worst, exact, figure },
+    corners: { low: named(least), high: named(most) },
     root: { low: middle - half, high: middle + half },
   })
 }

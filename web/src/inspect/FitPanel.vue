@@ -13,7 +13,7 @@ const props = defineProps<{ a: MeasurePick; b: MeasurePick }>()
 const parts = usePartStore()
 
 const fit = computed(() => {
-  const { part } = parts
+  const part = parts.history?.part
   const found = part && fitOf(part, props.a, props.b)
   return found?.ok === true ? found.value : undefined
 })

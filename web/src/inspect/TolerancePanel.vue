@@ -29,6 +29,7 @@ import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'
 import { vary, type Job } from '../vary/client'
 import FitPanel from './FitPanel.vue'
+import LimitView from './LimitView.vue'
 import TolerancedList from './TolerancedList.vue'
 import TrialsPane from './TrialsPane.vue'
 import { limitsWords, narrowed } from './tolerances'
@@ -40,7 +41,7 @@ const { read } = useTyped()
 
 /** Figures to choose from: of what is picked, then of the sheet's rows. */
 const choices = computed<readonly { value: string; label: string; figure: Figure }[]>(() => {
-  const { part } = parts
+  const part = parts.history?.part
   if (!part) return []
   const picked = inspect.picks.flatMap((p) => pickedIn(inspect.standing, p) ?? [])
   const ofPicks =
@@ -79,7 +80,7 @@ const pair = computed(() => {
 })
 
 const hasTolerances = computed(
-  () => parts.part !== undefined && tolerancedIn(parts.part).length > 0,
+  () => parts.history?.part !== undefined && tolerancedIn(parts.history?.part).length > 0,
 )
 const variation = shallowRef<Variation>()
 const problem = shallowRef<Problem>()
@@ -87,13 +88,13 @@ const done = ref(0)
 const isBusy = ref(false)
 let job: Job<Variation> | undefined
 watch(
-  [() => parts.part, () => JSON.stringify(choice.value?.figure), hasTolerances],
+  [() => parts.history?.part, () => JSON.stringify(choice.value?.figure), hasTolerances],
   async () => {
     job?.end()
     job = undefined
     isBusy.value = false
     problem.value = undefined
-    const { part } = parts
+    const part = parts.history?.part
     const figure = choice.value?.figure
     if (!part || !figure || !hasTolerances.value) {
       variation.value = undefined
@@ -116,7 +117,7 @@ watch(
 onBeforeUnmount(() => job?.end())
 
 const unit = computed(() => {
-  const { part } = parts
+  const part = parts.history?.part
   return part && choice.value ? unitOfFigure(choice.value.figure.kind, part) : undefined
 })
 const told = (value: number): string => (unit.value ? tellValue(value, unit.value) : '')
@@ -126,7 +127,7 @@ const figures = (value: number): string => (unit.value ? tellFigures(value, unit
 const least = ref('')
 const most = ref('')
 const asked = computed(() => {
-  const { part } = parts
+  const part = parts.history?.part
   const row = choice.value?.value.startsWith('row/') ? choice.value.value.slice(4) : undefined
   const state =
     part && row ? checkStates(evaluate(part)).find((s) => s.check.id === row) : undefined
@@ -314,6 +315,7 @@ function rateWords({ rate, of }: Contribution): string {
             : 'Rates from small changes to the whole part.'
         }}
       </p>
+      <LimitView :variation="variation" />
       <TrialsPane v-if="unit" :figure="variation.figure" :unit="unit" :span="span" />
     </template>
     <FitPanel v-if="pair" :a="pair[0]" :b="pair[1]" />

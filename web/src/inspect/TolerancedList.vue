@@ -15,11 +15,11 @@ const CLASSES = [
   ...GENERAL_CLASSES.map((c) => ({ value: c, label: `ISO 2768-${c}, ${GENERAL_WORDS[c]}` })),
 ]
 const general = computed({
-  get: () => parts.part?.general ?? 'none',
+  get: () => parts.history?.part.general ?? 'none',
   set: (value: string) =>
     void parts.run(setGeneral(value === 'none' ? undefined : (value as GeneralClass))),
 })
-const all = computed(() => (parts.part ? tolerancedIn(parts.part) : []))
+const all = computed(() => (parts.history?.part ? tolerancedIn(parts.history?.part) : []))
 const problem = ref<{ readonly id: string; readonly text: string }>()
 
 function write(of: Toleranced, event: Event): void {

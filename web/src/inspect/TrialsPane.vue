@@ -38,7 +38,7 @@ function end(): void {
   done.value = undefined
 }
 async function run(): Promise<void> {
-  const { part } = parts
+  const part = parts.history?.part
   if (!part) return
   end()
   done.value = 0
@@ -56,7 +56,7 @@ async function run(): Promise<void> {
   problem.value = answer && !answer.ok ? answer.problem : undefined
 }
 // Of another part, figure or scatter it would be another answer.
-watch([() => parts.part, () => props.figure, scatter], () => {
+watch([() => parts.history?.part, () => props.figure, scatter], () => {
   end()
   trials.value = undefined
 })

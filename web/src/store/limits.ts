@@ -14,7 +14,7 @@ export const useLimitsStore = defineStore('limits', () => {
     running?.job.end()
     running = undefined
     spans.value = new Map()
-    const { part } = parts
+    const part = parts.history?.part
     for (const { id, figure, everyLimit } of part?.checks ?? []) {
       if (!part || everyLimit !== true) continue
       const own = { job: vary(part, figure, () => undefined) }
@@ -26,7 +26,7 @@ export const useLimitsStore = defineStore('limits', () => {
     }
   }
   watch(
-    () => parts.part,
+    () => parts.history?.part,
     () => void work(),
     { immediate: true },
   )
