@@ -17,6 +17,7 @@ import { solidRows } from './solids'
 import { solverRows } from './solver'
 import { turnedRows } from './turned'
 import { updateRows } from './update'
+import { varyRows } from './vary'
 
 const GROUPS = new Map<string, () => Row[] | Promise<Row[]>>([
   ['exactness', exactnessRows],
@@ -26,6 +27,7 @@ const GROUPS = new Map<string, () => Row[] | Promise<Row[]>>([
   ['route', routeRows],
   ['inspect', inspectRows],
   ['curves', curveRows],
+  ['vary', varyRows],
   ['kernel', kernelRows],
   ['solids', solidRows],
   ['page', pageRows],

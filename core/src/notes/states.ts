@@ -2,7 +2,7 @@ import { once } from '../once'
 import type { Note, Part } from '../part'
 import { fail, type Problem } from '../result'
 import type { PartState } from '../route'
-import { edgeKey, edgesOf, liesOnAxis, type SectionEdge } from '../section'
+import { edgeKey, edgesOf, liesOnAxis, type Section, type SectionEdge } from '../section'
 import type { NoteRules } from './kind'
 import { NOTE_KINDS } from './kinds'
 
@@ -27,9 +27,21 @@ export function faceEdges(
   on: string,
 ): readonly SectionEdge[] {
   const section = state.bodies.find((b) => b.bodyId === body)?.section
-  if (!section) return []
-  return edgesOf(section).filter((e) => edgeKey(e.name) === on && !liesOnAxis(e))
+  return (section && byKey(section).get(on)) ?? []
 }
+
+/** The pieces of each face of a section, by its key. */
+const byKey = once((section: Section): ReadonlyMap<string, readonly SectionEdge[]> => {
+  const found = new Map<string, SectionEdge[]>()
+  for (const edge of edgesOf(section)) {
+    if (liesOnAxis(edge)) continue
+    const key = edgeKey(edge.name)
+    const pieces = found.get(key)
+    if (pieces) pieces.push(edge)
+    else found.set(key, [edge])
+  }
+  return found
+})
 
 /** Every note of a part against the part as it stands at the end of its route. */
 export const noteStates = once((state: PartState): readonly NoteState[] => {
