@@ -130,6 +130,10 @@ describe.each(['through', 'frame'] as const)('what lies exactly beside a free cu
     const size = sketchOf(pushed).sizes[0]?.id ?? ''
     const thick = must(pushed, changeSize(SKETCH, size, '5.5'))
     expect(offBy(thick, 5.5)).toBeLessThan(2e-6)
+    // Farther than the curve bends it is refused, with the greatest distance that goes.
+    const far = perform(pushed, changeSize(SKETCH, size, '300'))
+    expect(far.ok || far.problem.code).toBe('offset.tight')
+    expect(far.ok || far.problem.mend).toMatch(/^Take less than [\d.]+ mm/)
     // Pulled at an end it pulls the curve along, as far as that is free.
     const own = parallelIn(part).from
     const pulled = must(part, nudgePoints(SKETCH, [own], { x: 0, y: 4 }))

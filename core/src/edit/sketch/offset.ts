@@ -2,7 +2,6 @@ import { VERTEX_TOLERANCE } from '../../tolerances'
 import { evaluateFormula } from '../../formula'
 import { fail, succeed, type Result } from '../../result'
 import { lastFor } from '../../once'
-import { formatLength } from '../../units'
 import {
   add,
   cross,
@@ -30,7 +29,7 @@ import {
 import { valuesOf, type Part } from '../../part'
 import { placeDraft, type Draft, type DraftSize } from './draft'
 import type { NewConstraint } from '../../constraints'
-import { flipped, meetingNear, roomBeside, runBetween } from './curves/beside'
+import { flipped, meetingNear, roomBeside, runBetween, tooTight } from './curves/beside'
 import { curveEnd } from './curves/ends'
 import { MOST_PLACES } from './curves/shape'
 import type { End } from './ends'
@@ -127,12 +126,7 @@ const planIn = lastFor((part: Part, beside: Beside): Result<Plan> => {
     side,
   )
   if (value.value >= room) {
-    const most = `${formatLength(room, part.units)} ${part.units.length}`
-    return fail(
-      'offset.tight',
-      `A curve bends to that side with a radius of ${most}: nothing beside it goes on smoothly there.`,
-      `Take less than ${most}, or the other side.`,
-    )
+    return { ok: false, problem: tooTight(room, part.units) }
   }
   return succeed(planOf(sketch, links, runs, side * value.value, count))
 })

@@ -6,6 +6,7 @@ import { entityMap, locator, type Size, type Sketch } from '../../sketch'
 import { nameItems } from '../../route'
 import { unitScale } from '../../units'
 import type { Vec } from '../../geometry'
+import { refuseDistance } from './curves/beside'
 import { disagreementWith } from './disagreement'
 import { sketchCommand, withSketch, type Command } from '../command'
 import { takeId } from './ids'
@@ -181,6 +182,9 @@ export function changeSize(sketchId: string, sizeId: string, formula: string): C
     const nextPart = withSketch(part, next)
     const problem = valuesOf(nextPart).sizesOf(sketchId).problems.get(sizeId)
     if (problem) return { ok: false, problem }
+    const value = valuesOf(nextPart).sizesOf(sketchId).values.get(sizeId) ?? 0
+    const tight = refuseDistance(sketch, size, value, part.units)
+    if (tight) return { ok: false, problem: tight }
     const against = size.reference ? disagreementWith(nextPart, sketchId, [sizeId]) : undefined
     return against ? refuseSize(sketch, against, sizeId) : succeed(next)
   })

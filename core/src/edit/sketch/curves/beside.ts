@@ -12,6 +12,9 @@ import {
   type Piece,
   type Vec,
 } from '../../../geometry'
+import { fail, type Problem } from '../../../result'
+import { besideBy, locator, piecesOf, type Size, type Sketch } from '../../../sketch'
+import { formatLength, type UnitSettings } from '../../../units'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 
 /** How far beside pieces a parallel can lie before it runs backwards, in mm. @param side 1 to the left, else −1 */
@@ -21,6 +24,34 @@ export function roomBeside(pieces: readonly Piece[], side: number): number {
     const counter = piece.kind === 'arc' ? side * (piece.counterClockwise ? 1 : -1) : turns
     return counter > 0 ? Math.min(room, leastRadius(piece)) : room
   }, Infinity)
+}
+
+/** The problem of a curve that bends too tightly for what is to lie beside it. @param room in mm */
+export function tooTight(room: number, units: UnitSettings): Problem {
+  const most = `${formatLength(room, units)} ${units.length}`
+  return fail(
+    'offset.tight',
+    `A curve bends to that side with a radius of ${most}: nothing beside it goes on smoothly there.`,
+    `Take less than ${most}, or the other side.`,
+  ).problem
+}
+
+/** What is wrong with the distance of what follows beside a curve, where a size tells it and it is too great. */
+export function refuseDistance(
+  sketch: Sketch,
+  size: Size,
+  value: number,
+  units: UnitSettings,
+): Problem | undefined {
+  if (size.kind !== 'gap') return undefined
+  const parallel = sketch.entities.find(
+    (e) => e.kind === 'parallel' && (e.id === size.item || e.id === size.to),
+  )
+  if (parallel?.kind !== 'parallel') return undefined
+  const locate = locator(sketch)
+  const side = Math.sign(besideBy(parallel, locate))
+  const room = roomBeside(piecesOf(parallel.along, locate), side)
+  return value >= room ? tooTight(room, units) : undefined
 }
 
 /** Where two runs meet, at the place nearest to one; undefined where they do not. */
