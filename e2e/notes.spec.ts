@@ -69,6 +69,19 @@ test('a spindle is lettered, threaded and told how true and how smooth it runs',
   await datums.press('Enter')
   await expect(notes).toContainText('circular run-out | 0.02 | A-B face at 44')
 
+  // The second seat is hardened, and how deep.
+  await card.getByRole('button', { name: 'Done' }).click()
+  await press(page, 's')
+  await shop.click(70, 12.5)
+  await card.getByLabel('Treated').fill('hardened 58 HRC')
+  await card.getByLabel('Treated').press('Enter')
+  await card.getByLabel('Depth').fill('0')
+  await card.getByLabel('Depth').press('Enter')
+  await expect(said).toContainText('This is no depth.')
+  await card.getByLabel('Depth').fill('0.8')
+  await card.getByLabel('Depth').press('Enter')
+  await expect(notes).toContainText('hardened 58 HRC, 0.8 deep cylinder ⌀25')
+
   // Surface for all, and an exception.
   await card.getByRole('button', { name: 'Done' }).click()
   await press(page, 't')
@@ -87,15 +100,15 @@ test('a spindle is lettered, threaded and told how true and how smooth it runs',
   await shop.saved()
   await page.reload()
   await shop.ready()
-  await expect(notes.getByRole('listitem')).toHaveCount(6)
+  await expect(notes.getByRole('listitem')).toHaveCount(7)
 
   // The step that made the faces is set aside: notes say that their faces are gone, and come back with it.
   await shop.route.getByRole('button', { name: /10 Revolve/ }).click()
   await press(page, 'Delete')
-  await expect(notes.getByLabel('wrong')).toHaveCount(5)
+  await expect(notes.getByLabel('wrong')).toHaveCount(6)
   await press(page, 'Control+z')
   await expect(notes.getByLabel('wrong')).toHaveCount(0)
   await notes.getByRole('button', { name: /^Ra 0.8/ }).click()
   await card.getByRole('button', { name: 'Delete note' }).click()
-  await expect(notes.getByRole('listitem')).toHaveCount(5)
+  await expect(notes.getByRole('listitem')).toHaveCount(6)
 })

@@ -97,14 +97,17 @@ try {
     await press(page, 'l', 'k')
     await page.mouse.move(1100, 420)
   })
-  await take('inspect-spindle', async (shop, page) => {
-    await shop.openPart('Winding spindle')
-    await page.getByRole('link', { name: 'Inspect' }).click()
-    const chart = page.getByRole('region', { name: 'Chart' })
-    await chart.getByLabel('Chart of').selectOption('secondMoment')
-    await page.waitForTimeout(3000)
-    await chart.getByRole('group').focus()
-    await press(page, 'ArrowRight', 'ArrowLeft')
+  await take('inspect-tolerances', async (shop, page) => {
+    await shop.openPart('Spindle')
+    const bench = new Inspection(page)
+    await bench.open()
+    await bench.tab('Tolerances')
+    const { tolerances } = bench
+    await tolerances.getByLabel('What varies').selectOption({ label: 'sheet: length of the seat' })
+    await tolerances.getByLabel('Wanted from').fill('45.7')
+    await tolerances.getByLabel('to', { exact: true }).fill('46.3')
+    await tolerances.getByRole('button', { name: 'Try 10,000 parts' }).click()
+    await tolerances.getByText('standard deviation').waitFor({ timeout: 60_000 })
   })
   await take('dispatch', async (shop, page) => {
     await shop.openPart('Spindle')

@@ -138,7 +138,7 @@ describe('sizes as CSV', () => {
       part.values.length + part.sketches.reduce((sum, s) => sum + s.sizes.length, 0),
     )
     const first = all.find((row) => row['name'] === 'dia1')
-    expect(first).toMatchObject({ of: 'profile A', formula: '20', value: '20', unit: 'mm' })
+    expect(first).toMatchObject({ of: 'profile A', formula: '20 k6', value: '20', unit: 'mm' })
   })
 
   test('are in the units of the part, and say what is wrong', () => {

@@ -212,6 +212,13 @@ describe('surface and words', () => {
     expect(told(must(all, changeNote({ ...note, value: 'smooth' })))).toEqual([
       'Ra smooth: surface.value',
     ])
+    const treated = (words: string, depth: string): string =>
+      one(part, { kind: 'treatment', on: THREADED(part), words, depth } as never)
+    expect(treated('hardened 58 HRC', '0.8')).toBe('hardened 58 HRC, 0.8 deep')
+    expect(treated('hardened', '')).toBe('hardened')
+    expect(treated('', '')).toBe('…: treatment.empty')
+    expect(treated('hardened', '0')).toBe('hardened: treatment.depth')
+    expect(treated('hardened', 'deep')).toBe('hardened: formula.name')
     expect(one(part, { kind: 'text', on: THREADED(part), words: ' ' } as never)).toBe(
       '…: text.empty',
     )

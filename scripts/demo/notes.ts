@@ -22,6 +22,7 @@ export function notedSpindle(part: Part): Part {
     addNote({ ...seat, ...on('cylinder ⌀20') }),
     addNote({ ...seat, ...on('cylinder ⌀24') }),
     addNote({ ...seat, value: '3.2', body: '', on: '' }),
+    addNote({ kind: 'treatment', words: 'hardened 56 HRC', depth: '0.8', ...on('cylinder ⌀24') }),
     addNote({ kind: 'text', words: 'free of burrs', ...on('cylinder ⌀16') }),
   )
 }

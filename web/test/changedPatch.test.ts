@@ -46,7 +46,15 @@ function sceneOf(part: Part, more: Partial<Scene> = {}): Scene {
       hover: undefined,
     },
     ...{ troubled: new Set(), overlay: undefined, marked: [], hoverRef: undefined, areas: [] },
-    ...{ marks: [], notes: [], threads: [], general: [], tool: undefined, grid: undefined },
+    ...{
+      marks: [],
+      notes: [],
+      threads: [],
+      general: [],
+      zones: [],
+      tool: undefined,
+      grid: undefined,
+    },
     ...more,
   }
 }

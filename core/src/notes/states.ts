@@ -74,6 +74,7 @@ function plainWords(note: Note): string {
       return note.zone
     case 'surface':
       return `${note.parameter} ${note.value}`
+    case 'treatment':
     case 'text':
       return note.words
   }

@@ -75,6 +75,16 @@ export interface SurfaceNote {
   readonly removal: 'any' | 'required' | 'forbidden'
 }
 
+/** How a face is treated: hardened, coated (ISO 15787). */
+export interface TreatmentNote extends NotePlace {
+  readonly kind: 'treatment'
+  readonly id: string
+  /** As the drawing says it: `hardened 58 +4 HRC`. */
+  readonly words: string
+  /** How deep, a formula; empty where nothing is said. */
+  readonly depth: string
+}
+
 /** Words for the workshop. */
 export interface TextNote extends NotePlace {
   readonly kind: 'text'
@@ -82,7 +92,7 @@ export interface TextNote extends NotePlace {
   readonly words: string
 }
 
-export type Note = ThreadNote | DatumNote | FrameNote | SurfaceNote | TextNote
+export type Note = ThreadNote | DatumNote | FrameNote | SurfaceNote | TreatmentNote | TextNote
 export type NoteKind = Note['kind']
 
 /** A note as it is put in. */

@@ -143,6 +143,7 @@ export function useBoardPaint(
           marks: board.looksAtEnd ? [] : route.marks,
           notes: board.looksAtEnd ? [] : notes.marks,
           threads: board.looksAtEnd ? [] : notes.lines,
+          zones: board.looksAtEnd ? [] : notes.zones,
           general: general.value,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.cardOverlay ?? board.toolState?.overlay,

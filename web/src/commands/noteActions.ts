@@ -43,6 +43,14 @@ const KINDS: readonly (readonly [NoteKind, string, IconName, string, string, str
     'Click the face that is to be so smooth.',
   ],
   [
+    'treatment',
+    's',
+    'noteTreatment',
+    'Treatment',
+    'How a face is hardened or coated, and how deep; drawn as a chain line along it.',
+    'Click the face that is treated.',
+  ],
+  [
     'text',
     'a',
     'noteText',

@@ -54,6 +54,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
     notes: [],
     threads: [],
     general: [],
+    zones: [],
     areas: [],
     grid: undefined,
   }

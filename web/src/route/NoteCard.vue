@@ -35,6 +35,7 @@ const TITLES: Readonly<Record<Note['kind'], string>> = {
   datum: 'Datum',
   frame: 'Geometric tolerance',
   surface: 'Surface',
+  treatment: 'Treatment',
   text: 'Words',
 }
 
@@ -78,7 +79,9 @@ const figures = computed<readonly (readonly [string, string])[]>(() => {
     ...(t.stressArea === undefined
       ? []
       : [['Stress area', `${t.stressArea.toFixed(1)} mm²`] as const]),
-    ...(t.drill === undefined ? [] : [['Drill', `⌀${mm(t.drill)}`] as const]),
+    ...(t.drill === undefined || landOf(props.state.edges)?.side !== 'inside'
+      ? []
+      : [['Drill', `⌀${mm(t.drill)}`] as const]),
   ]
 })
 const ENDS = computed(() =>
@@ -264,6 +267,36 @@ const REMOVALS = [
             :model-value="note.removal"
             :options="REMOVALS"
             @update:model-value="change({ removal: $event })"
+          />
+        </dd>
+      </template>
+      <template v-else-if="note.kind === 'treatment'">
+        <dt><label for="note-treated">Treated</label></dt>
+        <dd>
+          <input
+            id="note-treated"
+            data-first
+            class="text"
+            maxlength="120"
+            :value="note.words"
+            placeholder="hardened 58 +4 HRC"
+            @change="typed('words', $event)"
+            @keydown.enter="($event.target as HTMLInputElement).blur()"
+            @keydown.esc="($event.target as HTMLInputElement).blur()"
+            @keydown.stop
+          />
+        </dd>
+        <dt><label for="note-depth">Depth</label></dt>
+        <dd>
+          <input
+            id="note-depth"
+            class="text figure"
+            :value="note.depth"
+            placeholder="not said"
+            @change="typed('depth', $event)"
+            @keydown.enter="($event.target as HTMLInputElement).blur()"
+            @keydown.esc="($event.target as HTMLInputElement).blur()"
+            @keydown.stop
           />
         </dd>
       </template>

@@ -5,6 +5,7 @@ import {
   turnedFrame,
   PART_FRAME,
   place,
+  type Piece,
   type Vec,
 } from '@lathica/core/geometry'
 import { NOTE_KINDS, landOf, noteStates, threadLength, type NoteState } from '@lathica/core/notes'
@@ -72,6 +73,11 @@ export const useNotesStore = defineStore('notes', () => {
     }),
   )
 
+  /** Faces that are treated, piece by piece. */
+  const zones = computed<readonly Piece[]>(() =>
+    shown.value.flatMap((s) => (s.note.kind === 'treatment' ? s.edges.map((e) => e.piece) : [])),
+  )
+
   const threads = computed(() =>
     shown.value.flatMap(({ note, edges, problem }) => {
       const { part } = parts
@@ -137,5 +143,5 @@ export const useNotesStore = defineStore('notes', () => {
     }),
   )
 
-  return { noteId, hidden, states, open, shown, toggle, toggleAll, marks, lines, circles }
+  return { noteId, hidden, states, open, shown, toggle, toggleAll, marks, zones, lines, circles }
 })

@@ -4,6 +4,7 @@ import { frame } from './frame'
 import { surface } from './surface'
 import { text } from './text'
 import { thread } from './thread'
+import { treatment } from './treatment'
 
 /** Every kind of note: a new one is a file beside these and a line here. */
-export const NOTE_KINDS: NoteKinds = { thread, datum, frame, surface, text }
+export const NOTE_KINDS: NoteKinds = { thread, datum, frame, surface, treatment, text }

@@ -1,4 +1,4 @@
-import type { Vec } from '@lathica/core/geometry'
+import type { Piece, Vec } from '@lathica/core/geometry'
 import type { Sketch } from '@lathica/core/sketch'
 import type { Section } from '@lathica/core/section'
 import type { BoardPicture, Note } from '@lathica/core/part'
@@ -76,6 +76,8 @@ export interface Scene {
   readonly notes: readonly NoteMark[]
   /** What holds for all faces and sizes of which nothing else is said. */
   readonly general: readonly (readonly Cell[])[]
+  /** Faces that are hardened or coated. */
+  readonly zones: readonly Piece[]
   /** Threads as they are drawn on the half-section. */
   readonly threads: readonly ThreadLine[]
   /** What the opened step adds or takes away, by itself. */

@@ -1,3 +1,4 @@
+import { parallelRun, pointsAlong } from '@lathica/core/geometry'
 import { toScreen } from '../view'
 import type { Scene } from './scene'
 
@@ -23,4 +24,30 @@ export function paintThreads(
       if (end) stroke(end[0], end[1], 1.6)
     }
   }
+}
+
+/** How far beside a treated face its chain line runs, in pixels. */
+const BESIDE = 4
+
+/** Treated faces: a thick chain line along them, outside the material (ISO 15787). */
+export function paintZones(ctx: CanvasRenderingContext2D, { zones, view, colours }: Scene): void {
+  if (zones.length === 0) return
+  ctx.save()
+  ctx.strokeStyle = colours.ink
+  ctx.lineWidth = 1.8
+  ctx.setLineDash([14, 4, 2, 4])
+  for (const piece of zones) {
+    // Material lies left of a face: the line runs on its right.
+    const run = parallelRun([piece], -BESIDE / view.scale)
+    ctx.beginPath()
+    run
+      .flatMap((p) => pointsAlong(p, 0.3 / view.scale))
+      .forEach((p, i) => {
+        const { x, y } = toScreen(view, p)
+        if (i === 0) ctx.moveTo(x, y)
+        else ctx.lineTo(x, y)
+      })
+    ctx.stroke()
+  }
+  ctx.restore()
 }
