@@ -113,9 +113,9 @@ function apply(): void {
       :aria-label="`Zones of bore and land about ⌀${mm(fit.land.nominal)}`"
     >
       <line x1="10" x2="240" :y1="zones.zero" :y2="zones.zero" class="zero" />
-      <template v-for="b in zones.bars" :key="b.name">
-        <rect :x="b.x" :y="b.y" width="46" :height="b.height" :class="b.name" />
-        <text :x="b.x + 52" :y="b.y + b.height / 2 + 4">{{ b.name }}</text>
+      <template v-for="bar in zones.bars" :key="bar.name">
+        <rect :x="bar.x" :y="bar.y" width="46" :height="bar.height" :class="bar.name" />
+        <text :x="bar.x + 52" :y="bar.y + bar.height / 2 + 4">{{ bar.name }}</text>
       </template>
     </svg>
     <div class="choose">
