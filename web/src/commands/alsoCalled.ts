@@ -1,11 +1,19 @@
 /**
  * Words under which people look for what goes by another word here: the command search knows them. What is no command
- * of its own, such as a thread, is told with where it stands.
+ * of its own, such as a tapped hole, is told with where it stands.
  */
 export const ALSO_CALLED: Readonly<Record<string, string>> = {
   pick: 'select selection arrow drag box',
   chain: 'line polyline segment draw',
   size: 'dimension measure diameter length driving',
+  'note:thread': 'screw bolt metric pipe inch callout tapped',
+  'note:datum': 'reference letter',
+  'note:frame':
+    'runout run-out flatness concentricity roundness position parallelism perpendicularity',
+  'note:surface': 'roughness finish smooth Ra Rz',
+  'note:treatment': 'harden coating plating case',
+  'note:text': 'note remark comment',
+  tolerances: 'limits fit deviation',
   curve: 'spline bezier vase belly freeform wave',
   curvePoint: 'insert point spline',
   takeOutline: 'import vector drawing path file open',

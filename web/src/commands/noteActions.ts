@@ -1,7 +1,7 @@
 import { addNote, offeredNote } from '@lathica/core/notes'
 import type { NoteKind } from '@lathica/core/part'
 import { nextTick } from 'vue'
-import type { IconName } from '../icons/paths'
+import { NOTE_LOOKS, NOTE_ORDER } from '../notes/kinds'
 import { useBoardStore } from '../store/board'
 import { useNotesStore } from '../store/notes'
 import { usePartStore } from '../store/part'
@@ -9,68 +9,20 @@ import { useRouteStore } from '../store/route'
 import type { Action } from './action'
 import { hasMaterial } from './makeStep'
 
-const KINDS: readonly (readonly [NoteKind, string, IconName, string, string, string])[] = [
-  [
-    'thread',
-    'w',
-    'noteThread',
-    'Thread',
-    'A screw thread on a land or in a bore, as it is called out: M16x1.5-6g.',
-    'Click the land or bore that carries the thread.',
-  ],
-  [
-    'datum',
-    'e',
-    'noteDatum',
-    'Datum',
-    'A letter on a face that others are measured from.',
-    'Click the face that is the datum.',
-  ],
-  [
-    'frame',
-    'r',
-    'noteFrame',
-    'Geometric tolerance',
-    'How far a face may be off its true form, way or place.',
-    'Click the face that has the tolerance.',
-  ],
-  [
-    'surface',
-    't',
-    'noteSurface',
-    'Surface',
-    'How smooth a face is to be; from the list of notes, all others.',
-    'Click the face that is to be so smooth.',
-  ],
-  [
-    'treatment',
-    's',
-    'noteTreatment',
-    'Treatment',
-    'How a face is hardened or coated, and how deep; drawn as a chain line along it.',
-    'Click the face that is treated.',
-  ],
-  [
-    'text',
-    'a',
-    'noteText',
-    'Words',
-    'Words for the workshop on a face.',
-    'Click the face it is said of.',
-  ],
-]
-
 /** What is said of faces. */
 export function noteActions(): Action[] {
   const notes = useNotesStore()
   return [
-    ...KINDS.map(([kind, key, icon, label, help, hint]): Action => ({
-      ...{ id: `note:${kind}`, label, help, key, icon, pages: ['note'] },
-      enabled: hasMaterial,
-      run: () => {
-        askFor(kind, hint)
-      },
-    })),
+    ...NOTE_ORDER.map((kind): Action => {
+      const { title, help, key, icon, hint } = NOTE_LOOKS[kind]
+      return {
+        ...{ id: `note:${kind}`, label: title, help, key, icon, pages: ['note'] },
+        enabled: hasMaterial,
+        run: () => {
+          askFor(kind, hint)
+        },
+      }
+    }),
     {
       id: 'note:shown',
       label: 'Show notes',
@@ -84,7 +36,7 @@ export function noteActions(): Action[] {
 }
 
 /** Asks for the face a note is said of, and puts it there. */
-export function askFor(kind: NoteKind, hint: string): void {
+function askFor(kind: NoteKind, hint: string): void {
   const board = useBoardStore()
   const route = useRouteStore()
   const parts = usePartStore()

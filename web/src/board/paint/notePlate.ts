@@ -1,8 +1,8 @@
-import { datumsOf } from '@lathica/core/notes'
 import type { Colours } from '../colours'
 import type { Plate } from './plate'
-import type { Cell, NoteMark } from './scene'
-import { SURFACE_SYMBOLS, SYMBOLS } from './symbols'
+import { looksOf } from '../../notes/kinds'
+import type { Cell } from '../../notes/kind'
+import type { NoteMark } from './scene'
 
 const HIGH = 20
 const SYMBOL = 16
@@ -13,18 +13,8 @@ const LONGEST = 34
 
 /** A note in cells: a frame has one for its symbol, one for its zone, and one for each datum (ISO 1101). */
 export function cellsOf({ note, words }: Pick<NoteMark, 'note' | 'words'>): readonly Cell[] {
-  if (note.kind === 'frame') {
-    const material = { '': '', M: ' Ⓜ', L: ' Ⓛ' }[note.material]
-    return [
-      { symbol: SYMBOLS[note.characteristic] },
-      { words: `${note.round ? '⌀' : ''}${note.zone.trim()}${material}` },
-      ...datumsOf(note).map((d) => ({ words: d })),
-    ]
-  }
-  if (note.kind === 'surface') {
-    return [{ symbol: SURFACE_SYMBOLS[note.removal] }, { words }]
-  }
-  return [{ words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words }]
+  const own = looksOf(note.kind).cells?.(note, words)
+  return own ?? [{ words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words }]
 }
 
 const widthOf = (ctx: CanvasRenderingContext2D, cell: Cell): number =>

@@ -7,6 +7,7 @@ import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
 import type { SectionRef } from '../refs'
+import type { Cell } from '../../notes/kind'
 import type { ThreadLine } from '../../store/notes'
 import type { ShapeCheck } from '../../store/shapeCheck'
 import type { ShownArea } from '../useAskedAreas'
@@ -17,9 +18,6 @@ import type { View } from '../view'
 export type Patch = readonly [number, number, number, number]
 
 /** Everything one picture of the board shows. */
-/** A cell of a note's plate: words, or a symbol as a path in 16 by 16. */
-export type Cell = { readonly words: string } | { readonly symbol: string }
-
 /** A note where it stands. */
 export interface NoteMark {
   readonly at: Vec

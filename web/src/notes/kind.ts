@@ -1,0 +1,64 @@
+import type { NoteState } from '@lathica/core/notes'
+import type { Note, NoteKind, Part } from '@lathica/core/part'
+import type { UnitSettings } from '@lathica/core/units'
+import type { IconName } from '../icons/paths'
+
+/** What a note's card is made with. */
+export interface NoteSetting {
+  readonly state: NoteState
+  readonly units: UnitSettings
+  readonly lie: Part['lie']
+}
+
+/** A field of a note's card: what is typed, or chosen from a list. */
+export type NoteField = {
+  readonly id: string
+  readonly label: string
+  /** What it changes of the note. */
+  readonly take: (value: string) => object
+} & (
+  | {
+      readonly kind: 'typed'
+      readonly text: string
+      /** What an empty field means, or an example. */
+      readonly empty?: string
+      /** What is offered to be typed. */
+      readonly offers?: readonly string[]
+      readonly said?: string
+      readonly longest?: number
+    }
+  | {
+      readonly kind: 'choice'
+      readonly value: string
+      readonly options: readonly { readonly value: string; readonly label: string }[]
+    }
+)
+
+/** A cell of a note's plate on the board: words, or a symbol as a path in 16 by 16. */
+export type Cell = { readonly words: string } | { readonly symbol: string }
+
+/** How a kind of note is put in and shown: on the pad, on its card and on the board. */
+export interface NoteLooks<N extends Note = Note> {
+  readonly title: string
+  /** Its place on the pad’s page of notes. */
+  readonly key: string
+  readonly icon: IconName
+  readonly help: string
+  /** What is to be clicked for it. */
+  readonly hint: string
+  fields(note: N, setting: NoteSetting): readonly NoteField[]
+  /** What is known of it, beside what is typed. */
+  figures?(note: N, setting: NoteSetting): readonly (readonly [string, string])[]
+  /** Its plate; its words by themselves where this is left out. */
+  cells?(note: N, words: string): readonly Cell[]
+}
+
+export type AllNoteLooks = {
+  readonly [K in NoteKind]: NoteLooks<Extract<Note, { readonly kind: K }>>
+}
+
+/** Choices with the words themselves for labels. */
+export const plain = (
+  words: readonly string[],
+): readonly { readonly value: string; readonly label: string }[] =>
+  words.map((value) => ({ value, label: value }))

@@ -1,0 +1,50 @@
+import { characteristicWords, datumsOf } from '@lathica/core/notes'
+import { CHARACTERISTICS, type FrameNote } from '@lathica/core/part'
+import type { NoteLooks } from '../kind'
+import { SYMBOLS } from '../symbols'
+
+export const frame: NoteLooks<FrameNote> = {
+  ...{ title: 'Geometric tolerance', key: 'r', icon: 'noteFrame' },
+  help: 'How far a face may be off its true form, way or place.',
+  hint: 'Click the face that has the tolerance.',
+  fields: (note) => [
+    {
+      ...{ kind: 'choice', id: 'characteristic', label: 'Of', value: note.characteristic },
+      options: CHARACTERISTICS.map((value) => ({ value, label: characteristicWords(value) })),
+      take: (characteristic) => ({ characteristic }),
+    },
+    {
+      ...{ kind: 'typed', id: 'zone', label: 'Zone', text: note.zone },
+      take: (zone) => ({ zone }),
+    },
+    {
+      ...{ kind: 'choice', id: 'round', label: 'Lies', value: note.round ? 'round' : 'wide' },
+      options: [
+        { value: 'wide', label: 'between two faces' },
+        { value: 'round', label: '⌀, about an axis' },
+      ],
+      take: (way) => ({ round: way === 'round' }),
+    },
+    {
+      ...{ kind: 'choice', id: 'material', label: 'Material', value: note.material },
+      options: [
+        { value: '', label: 'at any' },
+        { value: 'M', label: 'at most material, Ⓜ' },
+        { value: 'L', label: 'at least material, Ⓛ' },
+      ],
+      take: (material) => ({ material }),
+    },
+    {
+      ...{ kind: 'typed', id: 'datums', label: 'Datums', text: note.datums },
+      ...{ empty: 'none, A, A B, or A-B together', take: (datums) => ({ datums }) },
+    },
+  ],
+  cells: (note) => {
+    const material = { '': '', M: ' Ⓜ', L: ' Ⓛ' }[note.material]
+    return [
+      { symbol: SYMBOLS[note.characteristic] },
+      { words: `${note.round ? '⌀' : ''}${note.zone.trim()}${material}` },
+      ...datumsOf(note).map((words) => ({ words })),
+    ]
+  },
+}

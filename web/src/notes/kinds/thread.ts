@@ -1,0 +1,54 @@
+import { landOf } from '@lathica/core/notes'
+import type { ThreadNote } from '@lathica/core/part'
+import { readThread, threadsFor } from '@lathica/core/standards'
+import { formatLength } from '@lathica/core/units'
+import type { NoteLooks } from '../kind'
+
+export const thread: NoteLooks<ThreadNote> = {
+  ...{ title: 'Thread', key: 'w', icon: 'noteThread' },
+  help: 'A screw thread on a land or in a bore, as it is called out: M16x1.5-6g.',
+  hint: 'Click the land or bore that carries the thread.',
+  fields: (note, { state, lie }) => {
+    const land = landOf(state.edges)
+    const [left, right] = lie === 'standing' ? ['lower', 'upper'] : ['left', 'right']
+    return [
+      {
+        ...{ kind: 'typed', id: 'callout', label: 'Callout', text: note.callout },
+        ...{ empty: 'M16x1.5-6g', take: (callout) => ({ callout }) },
+        offers: land ? threadsFor(2 * land.radius, land.side) : [],
+      },
+      {
+        ...{ kind: 'typed', id: 'length', label: 'Length', text: note.length },
+        ...{ empty: 'the whole face', take: (length) => ({ length }) },
+      },
+      {
+        ...{ kind: 'choice', id: 'from', label: 'From', value: note.from },
+        options: [
+          { value: 'left', label: `its ${left} end` },
+          { value: 'right', label: `its ${right} end` },
+        ],
+        take: (from) => ({ from }),
+      },
+    ]
+  },
+  figures: (note, { state, units }) => {
+    const read = readThread(note.callout)
+    if (!read.ok) return []
+    const t = read.value
+    const mm = (value: number): string => `${formatLength(value, units)} ${units.length}`
+    const isInside = landOf(state.edges)?.side === 'inside'
+    return [
+      ['Standard', t.standard],
+      ['Major', `⌀${mm(t.major)}`],
+      ['Pitch ⌀', `⌀${mm(t.pitchDiameter)}`],
+      ['Minor', `⌀${mm(t.minor)}`],
+      ['Root', `⌀${mm(t.root)}`],
+      ['Pitch', `${mm(t.pitch)}${t.perInch === undefined ? '' : `, ${t.perInch} to the inch`}`],
+      ...(t.starts > 1 ? [['Lead', `${mm(t.lead)}, ${t.starts} starts`] as const] : []),
+      ...(t.stressArea === undefined
+        ? []
+        : [['Stress area', `${t.stressArea.toFixed(1)} mm²`] as const]),
+      ...(t.drill === undefined || !isInside ? [] : [['Drill', `⌀${mm(t.drill)}`] as const]),
+    ]
+  },
+}
