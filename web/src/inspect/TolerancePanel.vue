@@ -1,77 +1,28 @@
 <script setup lang="ts">
-import type { Problem } from '@lathica/core/result'
-import type { Figure } from '@lathica/core/part'
-import {
-  setTolerance,
-  adviceFor,
-  tolerancedIn,
-  type Contribution,
-  type Variation,
-} from '@lathica/core/vary'
+import { adviceFor, setTolerance, type Contribution } from '@lathica/core/vary'
 import { usualUnit } from '@lathica/core/units/shown'
 import { evaluate } from '@lathica/core/route'
-import {
-  checkStates,
-  figureWords,
-  figuresOf,
-  pickedIn,
-  tellFigures,
-  tellValue,
-  unitOfFigure,
-  unitWords,
-} from '@lathica/core/inspect'
+import { checkStates, tellFigures, tellValue, unitWords } from '@lathica/core/inspect'
 import { Button } from 'ant-design-vue'
-import { computed, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { tell } from '../notices'
 import { useTyped } from '../route/steps/typed'
 import { useInspectStore } from '../store/inspect'
 import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'
-import { vary, type Job } from '../vary/client'
 import FitPanel from './FitPanel.vue'
 import LimitView from './LimitView.vue'
 import TolerancedList from './TolerancedList.vue'
 import TrialsPane from './TrialsPane.vue'
 import { limitsWords, narrowed } from './tolerances'
+import { useVaried } from './useVaried'
 
 /** How far a figure can be off: through which values, in the worst case and as parts scatter. */
 const parts = usePartStore()
 const inspect = useInspectStore()
 const { read } = useTyped()
 
-/** Figures to choose from: of what is picked, then of the sheet's rows. */
-const choices = computed<readonly { value: string; label: string; figure: Figure }[]>(() => {
-  const part = parts.history?.part
-  if (!part) return []
-  const picked = inspect.picks.flatMap((p) => pickedIn(inspect.standing, p) ?? [])
-  const ofPicks =
-    picked.length === inspect.picks.length && picked.length > 0
-      ? [...figuresOf(picked)].sort((a, b) => Number(b === 'axial') - Number(a === 'axial'))
-      : []
-  const words = (figure: Figure): string => figureWords(figure, part, inspect.standing)
-  return [
-    ...ofPicks.map((kind) => {
-      const figure: Figure = { kind, picks: inspect.picks }
-      return { value: `picks/${kind}`, label: words(figure), figure }
-    }),
-    ...part.checks.map(({ id, name, figure }) => ({
-      ...{ value: `row/${id}`, figure },
-      label: `sheet: ${name.trim() === '' ? words(figure) : name}`,
-    })),
-  ]
-})
-const wanted = ref('')
-const choice = computed(
-  () => choices.value.find((c) => c.value === wanted.value) ?? choices.value[0],
-)
-const chosen = computed({
-  get: () => choice.value?.value ?? '',
-  set: (value: string) => (wanted.value = value),
-})
-watch(
-  () => inspect.picks,
-  () => (wanted.value = ''),
-)
+const { choices, choice, chosen, variation, problem, isBusy, done, unit } = useVaried()
 
 /** Two picks may be a land in a bore. */
 const pair = computed(() => {
@@ -79,47 +30,6 @@ const pair = computed(() => {
   return a && b && more.length === 0 ? ([a, b] as const) : undefined
 })
 
-const hasTolerances = computed(
-  () => parts.history?.part !== undefined && tolerancedIn(parts.history?.part).length > 0,
-)
-const variation = shallowRef<Variation>()
-const problem = shallowRef<Problem>()
-const done = ref(0)
-const isBusy = ref(false)
-let job: Job<Variation> | undefined
-watch(
-  [() => parts.history?.part, () => JSON.stringify(choice.value?.figure), hasTolerances],
-  async () => {
-    job?.end()
-    job = undefined
-    isBusy.value = false
-    problem.value = undefined
-    const part = parts.history?.part
-    const figure = choice.value?.figure
-    if (!part || !figure || !hasTolerances.value) {
-      variation.value = undefined
-      return
-    }
-    isBusy.value = true
-    done.value = 0
-    const own = vary(part, figure, (share) => {
-      if (job === own) done.value = share
-    })
-    job = own
-    const answer = await own.answer
-    if (job !== own) return
-    isBusy.value = false
-    variation.value = answer?.ok === true ? answer.value : undefined
-    problem.value = answer && !answer.ok ? answer.problem : undefined
-  },
-  { immediate: true },
-)
-onBeforeUnmount(() => job?.end())
-
-const unit = computed(() => {
-  const part = parts.history?.part
-  return part && choice.value ? unitOfFigure(choice.value.figure.kind, part) : undefined
-})
 const told = (value: number): string => (unit.value ? tellValue(value, unit.value) : '')
 const figures = (value: number): string => (unit.value ? tellFigures(value, unit.value) : '')
 
@@ -147,6 +57,14 @@ const span = computed(() => {
   const low = limit(least.value, asked.value?.low, -Infinity)
   const high = limit(most.value, asked.value?.high, Infinity)
   return low === undefined || high === undefined ? undefined : { low, high }
+})
+/** What is wrong with a limit that was typed. */
+const unread = computed(() => {
+  for (const text of [least.value, most.value]) {
+    const found = text.trim() === '' ? undefined : read(text, measure.value)
+    if (found && !found.ok) return found.problem
+  }
+  return undefined
 })
 const isReversed = computed(() => span.value !== undefined && span.value.low > span.value.high)
 const isOpen = computed(
@@ -256,7 +174,10 @@ function rateWords({ rate, of }: Contribution): string {
           </tr>
         </tbody>
       </table>
-      <p v-if="isReversed" class="problem" role="alert">
+      <p v-if="unread" class="problem" role="alert">
+        <strong>{{ unread.message }}</strong> {{ unread.mend }}
+      </p>
+      <p v-else-if="isReversed" class="problem" role="alert">
         <strong>The least lies above the greatest.</strong> Type them the other way round.
       </p>
       <p v-else-if="advice?.kind === 'held'" class="good" role="status">
