@@ -68,6 +68,9 @@ test('a spindle is lettered, threaded and told how true and how smooth it runs',
   await datums.fill('A-B')
   await datums.press('Enter')
   await expect(notes).toContainText('circular run-out | 0.02 | A-B face at 44')
+  // What is in hand is told on the solid too.
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await expect(solid).toContainText('circular run-out | 0.02 | A-B')
 
   // The second seat is hardened, and how deep.
   await card.getByRole('button', { name: 'Done' }).click()

@@ -10,6 +10,7 @@ import { bringIntoPart } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
 import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
+import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
 import { useSolidsStore } from '../store/solids'
 import { THEME } from '../style/themeKey'
@@ -30,6 +31,7 @@ import { spreadLabels, type Label } from './spreadLabels'
 
 const parts = usePartStore()
 const route = useRouteStore()
+const notes = useNotesStore()
 const board = useBoardStore()
 const look = useLookStore()
 const solids = useSolidsStore()
@@ -228,7 +230,7 @@ function onKey(event: KeyboardEvent): void {
 
 /** Lit: what lies under the pointer, what was picked, and the place a chart points at. */
 const lit = computed(() => {
-  const keys = route.ask?.chosen() ?? []
+  const keys = [...(route.ask?.chosen() ?? []), ...notes.inHand.map((m) => m.note.on)]
   const chosen = [...refsCalled(route.followedVisible, keys), ...rimsCalled(bodies.value, keys)]
   const place = route.litPlace ? [{ place: route.litPlace }] : []
   return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...route.marks]
@@ -261,12 +263,14 @@ function onPicture(): void {
   pane.value?.setAttribute('data-eye', `${azimuth.toFixed(4)} ${polar.toFixed(4)}`)
   pane.value?.setAttribute('data-triangles', String(scene?.triangles() ?? 0))
 }
+/** The sizes of the step in hand, or what the note in hand says of its face. */
+const told = computed(() => [...route.marks, ...notes.inHand])
 function placeLabels(): void {
-  const { marks } = route
+  const marks = told.value
   if (!scene || (marks.length === 0 && labels.value.length === 0)) return
   labels.value = spreadLabels(marks, scene.project, width.value)
 }
-watch(() => route.marks, placeLabels, { flush: 'post' })
+watch(told, placeLabels, { flush: 'post' })
 
 async function drop(event: DragEvent): Promise<void> {
   for (const file of event.dataTransfer?.files ?? []) await bringIntoPart(file)

@@ -73,6 +73,9 @@ export const useNotesStore = defineStore('notes', () => {
     }),
   )
 
+  /** The note whose card is open, where it stands. */
+  const inHand = computed(() => marks.value.filter((m) => m.note.id === noteId.value))
+
   /** Faces that are treated, piece by piece. */
   const zones = computed<readonly Piece[]>(() =>
     shown.value.flatMap((s) => (s.note.kind === 'treatment' ? s.edges.map((e) => e.piece) : [])),
@@ -143,5 +146,18 @@ export const useNotesStore = defineStore('notes', () => {
     }),
   )
 
-  return { noteId, hidden, states, open, shown, toggle, toggleAll, marks, zones, lines, circles }
+  return {
+    noteId,
+    hidden,
+    states,
+    open,
+    shown,
+    toggle,
+    toggleAll,
+    marks,
+    inHand,
+    zones,
+    lines,
+    circles,
+  }
 })
