@@ -2,7 +2,7 @@ export { addNote, changeNote, fitLand, offeredNote, removeNote } from './command
 export { landOf, type Land } from './faces'
 export { NOTE_KINDS } from './kinds'
 export { DATUM_LETTERS } from './kinds/datum'
-export { characteristicWords, datumsOf, zoneWords } from './kinds/frame'
+export { characteristicWords, datumsOf } from './kinds/frame'
 export { SURFACE_VALUES } from './kinds/surface'
 export { threadDiameter, threadLength } from './kinds/thread'
 export { faceEdges, noteStates, notesOf, type NoteState } from './states'

@@ -20,8 +20,6 @@ export interface Toleranced extends Limits {
   readonly id: string
   /** In words, for lists. */
   readonly words: string
-  /** What it is called in formulas; empty for a figure of a step. */
-  readonly name: string
   readonly measure: 'length' | 'angle'
   /** In mm or radians. */
   readonly nominal: number
@@ -36,9 +34,7 @@ export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
   ...part.values.flatMap((v) => {
     const { measure } = v
     if (measure !== 'length' && measure !== 'angle') return []
-    return (
-      own(part, v.formula, { id: `value/${v.name}`, words: v.name, name: v.name, measure }) ?? []
-    )
+    return own(part, v.formula, { id: `value/${v.name}`, words: v.name, measure }) ?? []
   }),
   ...part.sketches.flatMap((sketch) => {
     const { values } = valuesOf(part).sizesOf(sketch.id)
@@ -47,8 +43,9 @@ export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
       if (size.reference || nominal === undefined) return []
       const [words = ''] = describeItem(sketch, size).split(`, ${size.name} = `)
       const what = {
-        ...{ id: `size/${sketch.id}/${size.id}`, words: `${words} (${size.name})` },
-        ...{ name: size.name, measure: measureOf(size) },
+        id: `size/${sketch.id}/${size.id}`,
+        words: `${words} (${size.name})`,
+        measure: measureOf(size),
       }
       return own(part, size.formula, what) ?? general(part, size.formula, what, nominal) ?? []
     })
@@ -60,7 +57,7 @@ export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
       if (measure === 'number' || formula.trim() === '') return []
       const field = path.filter((p) => typeof p === 'string').at(-1) ?? ''
       const words = `${spaced(String(field))} of ${name} ${step.number}`
-      const what = { id: ['step', step.id, ...path].join('/'), words, name: '', measure }
+      const what = { id: ['step', step.id, ...path].join('/'), words, measure }
       const nominal = evaluateFormula(formula, contextOf(part, measure))
       if (!nominal.ok) return []
       return own(part, formula, what) ?? general(part, formula, what, nominal.value) ?? []
@@ -74,7 +71,7 @@ const isKnown = (step: Step): step is KnownStep => Object.hasOwn(STEP_KINDS, ste
 const spaced = (name: string): string =>
   name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
 
-type What = Pick<Toleranced, 'id' | 'words' | 'name' | 'measure'>
+type What = Pick<Toleranced, 'id' | 'words' | 'measure'>
 
 const contextOf = (part: Part, want: 'length' | 'angle') => ({
   want,
@@ -119,9 +116,18 @@ function hangsOnToleranced(part: Part, formula: string, seen: Set<string>): bool
   })
 }
 
-const formulaOf = (part: Part, name: string): string | undefined =>
-  part.values.find((v) => v.name === name)?.formula ??
-  part.sketches.flatMap((s) => s.sizes).find((s) => s.name === name && !s.reference)?.formula
+const formulaOf = (part: Part, name: string): string | undefined => formulasByName(part).get(name)
+
+/** What is typed for every name that formulas can read; named values come before sizes. */
+const formulasByName = once(
+  (part: Part): ReadonlyMap<string, string> =>
+    new Map(
+      [
+        ...part.sketches.flatMap((s) => s.sizes.filter((size) => !size.reference)),
+        ...part.values,
+      ].map(({ name, formula }) => [name, formula]),
+    ),
+)
 
 /**
  * The part with some of its values off.

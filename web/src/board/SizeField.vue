@@ -341,28 +341,25 @@ input {
   box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
 }
 
-.limits {
+.limits,
+.scale {
+  display: block;
   width: fit-content;
   margin: 3px auto 0;
   padding: 2px 8px;
   border-radius: 3px;
   background: var(--panel);
-  color: var(--ink-soft);
   font-size: 12px;
   white-space: nowrap;
   box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
 }
 
+.limits {
+  color: var(--ink-soft);
+}
+
 .scale {
-  display: block;
-  margin: 3px auto 0;
-  padding: 2px 8px;
-  border-radius: 3px;
-  background: var(--panel);
   color: var(--accent-deep);
-  font-size: 12px;
-  white-space: nowrap;
-  box-shadow: 0 2px 10px rgb(30 42 50 / 18%);
 }
 
 .mend {

@@ -75,7 +75,8 @@ export function useBoardPaint(
   /** What the opened card points at, as the step finds it. */
   const marked = computed(() => {
     const keys = route.ask?.accept === 'region' ? [] : (route.ask?.chosen() ?? [])
-    const all = new Set([...(route.openStep ? route.marked : []), ...keys])
+    const noted = notes.inHand.map((m) => m.note.on)
+    const all = new Set([...(route.openStep ? route.marked : []), ...keys, ...noted])
     return all.size === 0 ? [] : refsCalled(route.before(route.openStep?.id), [...all])
   })
   const tool = computed(() => {

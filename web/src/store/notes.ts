@@ -2,22 +2,21 @@ import {
   leftNormal,
   lengthOf,
   pointAt,
-  turnedFrame,
   PART_FRAME,
   place,
   type Piece,
   type Vec,
 } from '@lathica/core/geometry'
-import { NOTE_KINDS, landOf, noteStates, threadLength, type NoteState } from '@lathica/core/notes'
+import { landOf, noteStates, threadLength, type NoteState } from '@lathica/core/notes'
 import type { NoteKind } from '@lathica/core/part'
 import type { ThreadCircle } from '@lathica/core/route'
 import { edgesOf } from '@lathica/core/section'
 import { readThread } from '@lathica/core/standards'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { NOTE_ORDER } from '../notes/kinds'
 import { usePartStore } from './part'
-import { useRouteStore } from './route'
 
 /** Where a thread runs on the half-section: along its root, and where it ends before its land does. */
 export interface ThreadLine {
@@ -29,7 +28,6 @@ export interface ThreadLine {
 /** What is said of the part's faces, and which of it is shown. */
 export const useNotesStore = defineStore('notes', () => {
   const parts = usePartStore()
-  const route = useRouteStore()
   /** The note whose card is open. */
   const noteId = ref<string>()
   /** Kinds that are not shown on the board; kept in the browser. */
@@ -39,17 +37,11 @@ export const useNotesStore = defineStore('notes', () => {
     parts.followed ? noteStates(parts.followed) : [],
   )
   const open = computed(() => states.value.find((s) => s.note.id === noteId.value))
-  // The face of the note in hand is lit.
-  watch(
-    () => open.value?.note.on,
-    (on) => (route.marked = on === undefined || on === '' ? [] : [on]),
-  )
   const shown = computed(() => states.value.filter((s) => !hidden.value.includes(s.note.kind)))
 
-  const KINDS = Object.keys(NOTE_KINDS) as NoteKind[]
   /** Hides every kind of note, or shows them all. */
   function toggleAll(): void {
-    hidden.value = hidden.value.length === 0 ? KINDS : []
+    hidden.value = hidden.value.length === 0 ? [...NOTE_ORDER] : []
   }
   function toggle(kind: NoteKind): void {
     hidden.value = hidden.value.includes(kind)
@@ -137,7 +129,7 @@ export const useNotesStore = defineStore('notes', () => {
           : ends.every((p) => !beyond(p.x) || p.y >= land.radius - 1e-9 || p.y < 1e-9)
       const circle = (x: number, z: 1 | -1): ThreadCircle => ({
         ...{ body, radius, through: false },
-        frame: { ...turnedFrame(PART_FRAME, 0), at: place(0, 0, x), z: place(0, 0, z) },
+        frame: { ...PART_FRAME, at: place(0, 0, x), z: place(0, 0, z) },
       })
       return [
         ...(isOpen((x) => x < land.from - 1e-9) ? [circle(from, 1)] : []),

@@ -2,7 +2,6 @@ import { evaluateFormula } from '../../formula'
 import { CHARACTERISTICS, valuesOf, type Characteristic, type FrameNote } from '../../part'
 import { exactly, flag, formula, text } from '../../part/fields'
 import { fail, type Problem } from '../../result'
-import { formatLength } from '../../units'
 import { isSquare, landOf } from '../faces'
 import type { NoteContext, NoteRules } from '../kind'
 
@@ -148,11 +147,4 @@ function grammarFault(note: FrameNote, { part, edges, all }: NoteContext): Probl
     )
   }
   return undefined
-}
-
-/** The words of a zone as they stand in their cell. */
-export const zoneWords = (note: FrameNote, part: NoteContext['part']): string => {
-  const lookup = valuesOf(part).table.lookup
-  const zone = evaluateFormula(note.zone, { want: 'length', units: part.units, lookup })
-  return `${note.round ? '⌀' : ''}${zone.ok ? formatLength(zone.value, part.units) : note.zone}`
 }
