@@ -1,8 +1,10 @@
 import { rowFor } from './grades'
 
 /*
- * General tolerances for linear and angular dimensions without tolerances of their own, ISO 2768-1:1989: lengths by
- * Table 1, angles by Table 3 (with the shorter leg).
+ * General tolerances. For linear and angular dimensions without tolerances of their own, ISO 2768-1:1989: lengths by
+ * Table 1, angles by Table 3 (with the shorter leg). For form and position, ISO 2768-2:1989, which is withdrawn but
+ * stands on many drawings: straightness and flatness by Table 1, perpendicularity by Table 2, symmetry by Table 3,
+ * circular run-out by Table 4. ISO 22081:2021 takes its place: one profile of a surface for all, from named datums.
  */
 
 export const GENERAL_CLASSES = ['f', 'm', 'c', 'v'] as const
@@ -53,4 +55,49 @@ export function generalLength(general: GeneralClass, nominal: number): number | 
 export function generalAngle(general: GeneralClass, leg: number): number | undefined {
   const minutes = ANGLES[general][rowFor(LEG_STEPS, leg)]
   return minutes === undefined ? undefined : (minutes / 60) * (Math.PI / 180)
+}
+
+export const FORM_CLASSES = ['H', 'K', 'L'] as const
+/** A class of ISO 2768-2. */
+export type FormClass = (typeof FORM_CLASSES)[number]
+
+const FLAT_STEPS = [10, 30, 100, 300, 1000, 3000]
+/** Table 1, in mm, by the longer side of the face or its diameter. */
+const FLATNESS: Readonly<Record<FormClass, readonly number[]>> = {
+  H: [0.02, 0.05, 0.1, 0.2, 0.3, 0.4],
+  K: [0.05, 0.1, 0.2, 0.4, 0.6, 0.8],
+  L: [0.1, 0.2, 0.4, 0.8, 1.2, 1.6],
+}
+const SQUARE_STEPS = [100, 300, 1000, 3000]
+/** Table 2, in mm, by the shorter leg. */
+const SQUARENESS: Readonly<Record<FormClass, readonly number[]>> = {
+  H: [0.2, 0.3, 0.4, 0.5],
+  K: [0.4, 0.6, 0.8, 1],
+  L: [0.6, 1, 1.5, 2],
+}
+/** Table 3, in mm. */
+const SYMMETRY: Readonly<Record<FormClass, readonly number[]>> = {
+  H: [0.5, 0.5, 0.5, 0.5],
+  K: [0.6, 0.6, 0.8, 1],
+  L: [0.6, 1, 1.5, 2],
+}
+/** Table 4, in mm. */
+const RUN_OUT: Readonly<Record<FormClass, number>> = { H: 0.1, K: 0.2, L: 0.5 }
+
+/** What a class of form leaves a feature of some length, in mm; undefined beyond the tables. */
+export function generalForm(
+  form: FormClass,
+  of: 'flatness' | 'perpendicularity' | 'symmetry' | 'runOut',
+  length: number,
+): number | undefined {
+  switch (of) {
+    case 'flatness':
+      return FLATNESS[form][rowFor(FLAT_STEPS, length)]
+    case 'perpendicularity':
+      return SQUARENESS[form][rowFor(SQUARE_STEPS, length)]
+    case 'symmetry':
+      return SYMMETRY[form][rowFor(SQUARE_STEPS, length)]
+    case 'runOut':
+      return RUN_OUT[form]
+  }
 }
