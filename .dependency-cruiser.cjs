@@ -16,7 +16,7 @@ const CORE = {
   part: ['units', 'standards', 'formula', 'sketch', 'constraints'],
   route: [
     'names',
-    ...['units', 'formula', 'geometry', 'sketch', 'constraints'],
+    ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints'],
     ...['solver', 'section', 'solid', 'part'],
   ],
   edit: [
@@ -46,7 +46,7 @@ const CORE = {
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'solver', 'section'],
     ...['names', 'part', 'route', 'inspect', 'edit', 'notes'],
   ],
-  notes: [...['units', 'standards', 'formula', 'section', 'part', 'route', 'edit']],
+  notes: [...['units', 'standards', 'formula', 'geometry', 'section', 'part', 'route', 'edit']],
   wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',
@@ -87,7 +87,7 @@ module.exports = {
       from: { path: '^(kernel|server|web|cli)/src' },
       to: {
         path: '^core/src/',
-        pathNot: '^core/src/([a-z]+/index|result|tolerances|units/shown)\\.ts$',
+        pathNot: '^core/src/([a-z]+/index|result|tolerances|once|units/shown)\\.ts$',
       },
     },
     {

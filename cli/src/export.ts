@@ -13,6 +13,8 @@ interface Options {
   readonly format?: string | undefined
   readonly output?: string | undefined
   readonly tolerance?: string | undefined
+  /** Whether threads are cut into triangles. */
+  readonly threads?: boolean | undefined
 }
 
 /** Writes a part in another format. */
@@ -35,7 +37,7 @@ export async function exportPart(
   }
   const built = kernel && builtGeometry(kernel, state, tolerance, onBody)
   const content = exporter.write(state, {
-    ...{ tolerance, at: new Date() },
+    ...{ tolerance, at: new Date(), cutsThreads: options.threads === true },
     ...(built ? { built } : {}),
   })
   if (!content.ok) throw new Stop(EXIT.unwritten, content.problem.message)

@@ -1,9 +1,10 @@
 import { limitSizes } from '@lathica/core/formula'
-import { NOTE_KINDS, noteStates } from '@lathica/core/notes'
-import { faceWords, type PartState } from '@lathica/core/route'
+import { NOTE_KINDS, noteStates, noteWhere } from '@lathica/core/notes'
+import { callsOf, type PartState } from '@lathica/core/route'
 import { significant } from '@lathica/core/units'
 import { tolerancedIn } from '@lathica/core/vary'
 import { reportOf, type PartReport } from '@lathica/core/inspect'
+import { generalWords } from '@lathica/core/standards'
 import { EXIT, type Streams } from './exit'
 import { isSound } from './read'
 import { readSettled } from './settled'
@@ -26,7 +27,8 @@ const withSaid = (report: PartReport, state: PartState): object => ({
     words,
     problem: problem ? `${problem.message} ${problem.mend}` : '',
   })),
-  general_tolerances: state.part.general ? `ISO 2768-${state.part.general}` : null,
+  calls: callsOf(state).map(({ body, words }) => ({ body, words })),
+  general_tolerances: generalWords(state.part) ?? null,
   tolerances: tolerancedIn(state.part).map(({ words, nominal, upper, lower, written, own }) => ({
     ...{ of: words, nominal, upper, lower, written, own },
   })),
@@ -64,18 +66,18 @@ function asText(report: PartReport, state: PartState): string {
     const message = step.message === '' ? '' : `: ${step.message}`
     lines.push(`step ${step.number} ${step.kind}: ${step.status}${message}`)
   }
-  for (const { note, words, edges, problem } of noteStates(state)) {
-    const [edge] = edges
-    const where = note.on === '' ? 'all other faces' : edge ? faceWords(edge, part.units) : 'gone'
-    lines.push(
-      `${NOTE_KINDS[note.kind].name} ${words}, ${where}${problem ? `: ${problem.message}` : ''}`,
-    )
+  for (const said of noteStates(state)) {
+    const wrong = said.problem ? `: ${said.problem.message}` : ''
+    const { name } = NOTE_KINDS[said.note.kind]
+    lines.push(`${name} ${said.words}, ${noteWhere(said, part.units)}${wrong}`)
   }
+  lines.push(...callsOf(state).map(({ words }) => words))
   for (const t of tolerancedIn(part).filter((found) => found.own)) {
     const [least, most] = limitSizes(t.nominal, t, t.measure, part.units)
     lines.push(`tolerance ${t.words}: ${t.written}, from ${least} to ${most}`)
   }
-  if (part.general) lines.push(`all other lengths: ISO 2768-${part.general}`)
+  const general = generalWords(part)
+  if (general !== undefined) lines.push(`general tolerances: ${general}`)
   for (const value of report.values) {
     if (value.problem !== '') lines.push(`value ${value.name}: ${value.problem}`)
   }

@@ -9,14 +9,14 @@ import { EXIT, Stop, type Streams } from './exit'
 const USAGE = `Usage:
   lathica inspect FILE [--json]
   lathica check FILE [--json | --csv]
-  lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM]
+  lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM] [--threads]
   lathica import FILE.step -o OUT
   lathica rescue DATABASE -o NEW_DATABASE
 
 inspect   tells mass properties of every body, and how sketches and steps stand
 check     compares the part with its inspection sheet, row by row
 export    writes the part as another file: step is exact, 3mf, stl and glb are triangles within
-          the tolerance; -o - writes to standard output
+          the tolerance, with --threads their threads are cut; -o - writes to standard output
 import    makes a part file of an exchange file (STEP): what is turned becomes a half-section with
           sizes; where that is not all of it, the solid itself stands for the part as it came
 rescue    saves what can be read of a damaged database of the server into a new one; the damaged
@@ -77,6 +77,7 @@ function parse(args: readonly string[]) {
         format: { type: 'string' },
         output: { type: 'string', short: 'o' },
         tolerance: { type: 'string' },
+        threads: { type: 'boolean' },
       },
     })
   } catch (error) {

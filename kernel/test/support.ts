@@ -5,8 +5,7 @@ import { edgeKey, edgesOf, profileOf, solidProperties, type Section } from '@lat
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate, faceWords, type BodyState } from '@lathica/core/route'
 import { addRevolve, drawDraft, perform, steppedShaft, type Command } from '@lathica/core/edit'
-import type { SolidMesh } from '@lathica/core/mesh'
-import { welded } from '@lathica/core/formats'
+import { welded, type SolidMesh } from '@lathica/core/mesh'
 import type { BuiltSolid, Kernel } from '../src'
 
 /** A closed outline through corners, its edges called e1, e2 …, those along the axis too. */

@@ -32,7 +32,7 @@ export function spindleSheet(part: Part): Part {
   return run(
     part,
     addChecks([
-      row('mass', { unit: 'kg', target: '0.827' }),
+      row('mass', { unit: 'kg', target: '0.825' }),
       row('length', { unit: 'mm', target: '171', above: '0.2', below: '0.2' }),
       row('diameter', { unit: 'mm', target: '44', above: '0', below: '0.1' }),
       diameterOf(part, 'cylinder ⌀35', {
@@ -49,7 +49,7 @@ export function spindleSheet(part: Part): Part {
         above: '0.1',
         below: '0',
       }),
-      row('wall', { name: 'land behind the ring', unit: 'mm', limit: 'least', target: '4' }),
+      row('wall', { name: 'wall at the centre', unit: 'mm', limit: 'least', target: '5' }),
     ]),
   )
 }
@@ -69,7 +69,7 @@ export function sheaveSheet(part: Part): Part {
         below: '0.1',
       }),
       diameterOf(part, 'bore ⌀35', { unit: 'mm', target: 'bore', above: '0.025', below: '0' }),
-      row('wall', { name: 'least web', unit: 'mm', limit: 'least', target: '3' }),
+      row('wall', { name: 'least web', unit: 'mm', limit: 'least', target: '5' }),
       row('inertiaAxis', {
         name: 'inertia that the float must turn',
         unit: 'kg·cm²',

@@ -7,11 +7,13 @@ import { run } from './outline'
 export function notedSpindle(part: Part): Part {
   const on = (words: string) => ({ body: 'body1', on: face(part, words) })
   const seat = { kind: 'surface', parameter: 'Ra', value: '0.8', removal: 'required' } as const
+  const asIs = { allowance: '', process: '' } as const
   const runOut = {
     kind: 'frame',
     characteristic: 'circularRunOut',
     round: false,
     material: '',
+    projected: '',
   } as const
   return run(
     part,
@@ -19,10 +21,14 @@ export function notedSpindle(part: Part): Part {
     addNote({ kind: 'datum', letter: 'B', ...on('cylinder ⌀24') }),
     addNote({ ...runOut, zone: '0.02', datums: 'A-B', ...on('face at 66') }),
     addNote({ ...runOut, zone: '0.01', datums: 'A-B', ...on('cylinder ⌀35') }),
-    addNote({ ...seat, ...on('cylinder ⌀20') }),
-    addNote({ ...seat, ...on('cylinder ⌀24') }),
-    addNote({ ...seat, value: '3.2', body: '', on: '' }),
+    addNote({ ...seat, ...asIs, ...on('cylinder ⌀20') }),
+    addNote({ ...seat, ...asIs, ...on('cylinder ⌀24') }),
+    addNote({ ...seat, ...asIs, value: '3.2', body: '', on: '' }),
     addNote({ kind: 'treatment', words: 'hardened 56 HRC', depth: '0.8', ...on('cylinder ⌀24') }),
-    addNote({ kind: 'text', words: 'free of burrs', ...on('cylinder ⌀16') }),
+    addNote({
+      ...{ kind: 'thread', callout: 'M16x1.5-6g', from: 'right', length: '' },
+      ...on('cylinder ⌀16'),
+    }),
+    addNote({ kind: 'edge', outside: '-0.3', inside: '+0.3', body: '', on: '' }),
   )
 }

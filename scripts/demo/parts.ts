@@ -1,5 +1,5 @@
 import { AXIS_ID, ORIGIN_ID, lineOf } from '@lathica/core/sketch'
-import { createPart, type Part } from '@lathica/core/part'
+import { createPart, type NewStep, type Part } from '@lathica/core/part'
 import {
   addRevolve,
   setGeneral,
@@ -65,10 +65,11 @@ function spindle(): Part {
   )
   return withSteps(
     turned,
+    // The undercut of M16×1.5 against the bearing's shoulder (ISO 4755).
     groove('cylinder ⌀16', {
-      form: 'retaining',
-      place: { from: 'end', second: '', to: 'near', distance: '4' },
-      sizes: { width: '1.1', depth: '', bottom: '15.2' },
+      ...{ form: 'relief', turned: true },
+      place: { from: 'start', second: '', to: 'near', distance: '0' },
+      sizes: { width: '4.5', depth: '', bottom: '13.7', radius: '0.8', angle: '30' },
     }),
     fillet('1.5', [
       [24, 20],
@@ -78,8 +79,15 @@ function spindle(): Part {
       [0, 20],
       [171, 16],
     ]),
+    centreIn('left', '2'),
+    centreIn('right', '1.6'),
   )
 }
+
+/** A centre hole of type B. */
+const centreIn = (end: 'left' | 'right', pilot: string) => (): NewStep => ({
+  ...{ kind: 'centre', body: 'body1', end, type: 'B', pilot, remains: 'stays' },
+})
 
 /** A radial centre line up from the axis, about which a part is the same on both sides. */
 function middlePlane(part: Part, x: number, reach: number): Part {

@@ -52,6 +52,7 @@ function sceneOf(part: Part, more: Partial<Scene> = {}): Scene {
       threads: [],
       general: [],
       zones: [],
+      knurls: [],
       tool: undefined,
       grid: undefined,
     },

@@ -236,6 +236,7 @@ describe('a solid in the pane', () => {
   const shown = (mesh: SolidMesh) => ({
     ...{ id: 'body1', section: EMPTY_SECTION, mesh, colour: '#888', look: 'metal' as const },
     glassy: false,
+    said: [],
   })
 
   it('tells the face that a ray meets, through what is cut away', async () => {

@@ -71,6 +71,7 @@ export {
   removeValue,
   renamePart,
   setGeneral,
+  setGeneralForm,
   setMaterial,
   setValue,
 } from './partEdits'

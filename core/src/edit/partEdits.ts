@@ -1,5 +1,5 @@
 import { isReservedName } from '../formula'
-import type { GeneralClass } from '../standards'
+import type { FormClass, GeneralClass } from '../standards'
 import { fail, succeed, type Result } from '../result'
 import { refuseMaterial, valuesOf, type Material, type NamedValue, type Part } from '../part'
 import type { Command } from './command'
@@ -61,6 +61,18 @@ export function setGeneral(general: GeneralClass | undefined): Command {
       if (part.general === general) return succeed(part)
       const { general: _, ...rest } = part
       return succeed(general === undefined ? rest : { ...rest, general })
+    },
+  }
+}
+
+/** Says how far forms and positions without tolerances of their own may be off; undefined to say nothing. */
+export function setGeneralForm(generalForm: FormClass | undefined): Command {
+  return {
+    label: 'set general tolerances of form',
+    run: (part) => {
+      if (part.generalForm === generalForm) return succeed(part)
+      const { generalForm: _, ...rest } = part
+      return succeed(generalForm === undefined ? rest : { ...rest, generalForm })
     },
   }
 }

@@ -14,6 +14,8 @@ import { write3mf } from './threeMf'
 export interface ExportSettings {
   /** How far triangles may lie from the surface, in mm. */
   readonly tolerance: number
+  /** Whether threads are cut into triangles; plain where this is left out. */
+  readonly cutsThreads?: boolean
   /** The time that is written into files that tell one. */
   readonly at: Date
   /** What the solid kernel built, for parts that are no full turn. */
@@ -56,9 +58,9 @@ const notBuilt = (): Result<never> =>
 /** An exporter of the triangles of all bodies. */
 const ofTriangles =
   (write: (bodies: ReturnType<typeof meshedBodies>, part: Part) => Uint8Array): Exporter['write'] =>
-  (state, { tolerance, built }) => {
+  (state, { tolerance, built, cutsThreads }) => {
     if (needsKernel(state) && !built) return notBuilt()
-    const bodies = meshedBodies(state, tolerance, built)
+    const bodies = meshedBodies(state, tolerance, built, cutsThreads)
     return bodies.length === 0 ? nothing(state) : succeed(write(bodies, state.part))
   }
 

@@ -7,7 +7,7 @@ export {
   bodyPlans,
   meshedBodies,
   needsKernel,
-  welded,
+  hasThreadsToCut,
   type BodyPlan,
   type BuiltGeometry,
   type MeshedBody,

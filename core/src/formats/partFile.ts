@@ -41,7 +41,21 @@ const MIGRATIONS: Migrations = new Map([
   // Version 13 knows profiles that are hidden, shown or locked, sizes of free curves, and what lies beside them.
   [12, (document) => document],
   [13, withPlainSums],
+  [14, withWiderNotes],
 ])
+
+/** Version 15 knows allowances and processes of surfaces, and projected zones; and knurls, edges, colours, centre holes. */
+function withWiderNotes(document: Json): Json {
+  const { notes } = document
+  if (!Array.isArray(notes)) return document
+  const more: Readonly<Record<string, object>> = {
+    surface: { allowance: '', process: '' },
+    frame: { projected: '' },
+  }
+  const wider = (note: unknown): unknown =>
+    isRecord(note) ? { ...note, ...more[String(note['kind'])] } : note
+  return { ...document, notes: notes.map(wider) }
+}
 
 /**
  * Version 14 knows tolerances behind values, as in `40 +0.1 0`. A sum that was written like one gets a space behind its

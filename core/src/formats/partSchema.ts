@@ -2,7 +2,7 @@ import { mixed, number, string, type Schema } from 'yup'
 import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
 import { NOTE_KINDS } from '../notes'
 import { STEP_KINDS } from '../route'
-import { GENERAL_CLASSES } from '../standards'
+import { FORM_CLASSES, GENERAL_CLASSES } from '../standards'
 import { BODY_FIGURES, LONGEST_PICTURE, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
 import {
   byKind,
@@ -125,7 +125,7 @@ const note = byKind(
   Object.fromEntries(
     Object.entries(NOTE_KINDS).map(([kind, { fields }]) => [
       kind,
-      { id, body: text, on: key, ...fields },
+      { id, body: text, on: key, label, ...fields },
     ]),
   ),
 )
@@ -181,6 +181,7 @@ export const partSchema = record({
   sketches: list(sketch),
   route: list(step),
   general: optional(exactly(...GENERAL_CLASSES)),
+  generalForm: optional(exactly(...FORM_CLASSES)),
   notes: optional(list(note)),
   checks: list(check),
   picture: optional(picture),

@@ -2,7 +2,7 @@ import { strFromU8 } from 'fflate'
 import { fail, succeed, type Result } from '../result'
 import { MOST_TRIANGLES } from '../solid'
 import type { ForeignMesh } from './foreignMesh'
-import { welded } from './solids'
+import { welded } from '../mesh'
 import { tooManyTriangles } from './tooMany'
 
 /** Header and count of the binary form, and bytes of one of its triangles. */

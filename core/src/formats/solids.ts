@@ -1,5 +1,6 @@
+import { threadCuts } from '../notes'
 import { materialOf } from '../inspect'
-import { latheMesh, type SolidMesh } from '../mesh'
+import { latheMesh, threadedMesh, type SolidMesh } from '../mesh'
 import type { Look, Part } from '../part'
 import type { BodyState, PartState } from '../route'
 import type { SolidPlan } from '../solid'
@@ -59,49 +60,26 @@ export const bodyPlans = (state: PartState): BodyPlan[] =>
 
 /**
  * The bodies of a part that have material, as triangles within a tolerance in mm. Of those that are no
- * full turn it takes what the kernel built.
+ * full turn it takes what the kernel built; these have plain threads, also where the others are cut.
  */
 export function meshedBodies(
   state: PartState,
   tolerance: number,
   built?: BuiltGeometry,
+  cutsThreads = false,
 ): MeshedBody[] {
+  const threads = cutsThreads ? threadCuts(state) : []
   return withMaterial(state).flatMap(({ bodyId, section, plan }) => {
-    const mesh = plan ? built?.meshes.get(bodyId) : latheMesh(section, tolerance)
+    const own = threads.filter((t) => t.body === bodyId)
+    const mesh = plan
+      ? built?.meshes.get(bodyId)
+      : own.length > 0
+        ? threadedMesh(section, tolerance, own)
+        : latheMesh(section, tolerance)
     return mesh ? [{ ...dressOf(state.part, bodyId), mesh }] : []
   })
 }
 
-/** A mesh whose equal places are one vertex, as files that must be watertight want it. */
-export interface WeldedMesh {
-  /** x, y, z per vertex in mm */
-  readonly positions: readonly number[]
-  /** three vertices per triangle */
-  readonly indices: readonly number[]
-}
-
-/** Joins vertices at equal places; triangles that shrink to less than three are left out. */
-export function welded({
-  positions,
-  indices,
-}: Pick<Triangles, 'positions' | 'indices'>): WeldedMesh {
-  const known = new Map<string, number>()
-  const places: number[] = []
-  const renamed: number[] = []
-  for (let v = 0; v < positions.length; v += 3) {
-    const place = [0, 1, 2].map((k) => positions[v + k] ?? 0)
-    const key = place.map((x) => (x === 0 ? 0 : x)).join(' ')
-    const found = known.get(key) ?? known.size
-    if (!known.has(key)) {
-      known.set(key, found)
-      places.push(...place)
-    }
-    renamed.push(found)
-  }
-  const triangles: number[] = []
-  for (let i = 0; i < indices.length; i += 3) {
-    const [a = 0, b = 0, c = 0] = [0, 1, 2].map((k) => renamed[indices[i + k] ?? 0] ?? 0)
-    if (a !== b && b !== c && c !== a) triangles.push(a, b, c)
-  }
-  return { positions: places, indices: triangles }
-}
+/** Whether threads of a part can be cut into its triangles: those on bodies that are full turns. */
+export const hasThreadsToCut = (state: PartState): boolean =>
+  threadCuts(state).some((t) => state.bodies.some((b) => b.bodyId === t.body && !b.plan))

@@ -1,5 +1,6 @@
 import { strToU8, zipSync } from 'fflate'
-import { welded, type MeshedBody } from './solids'
+import { welded } from '../mesh'
+import type { MeshedBody } from './solids'
 
 const TYPES = `<?xml version="1.0" encoding="UTF-8"?>
 <Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>`

@@ -1,7 +1,8 @@
 import { place, type Place } from '../geometry'
 import type { PartState } from '../route'
 import { formatAngle, formatLength } from '../units'
-import { meshedBodies, welded, type BuiltGeometry, type WeldedMesh } from './solids'
+import { welded, type WeldedMesh } from '../mesh'
+import { meshedBodies, type BuiltGeometry } from './solids'
 
 /**
  * Where a closed mesh touches itself: at edges that more than two triangles share, and at corners whose triangles are

@@ -7,15 +7,19 @@ import { landOf } from './faces'
 import { NOTE_KINDS } from './kinds'
 import { threadDiameter } from './kinds/thread'
 import { diameterSizeOf } from './sizes'
-import { faceEdges, notesOf } from './states'
+import { cornerCalled, faceEdges, notesOf } from './states'
 
 /** More notes than this nobody reads. */
 const MOST_NOTES = 500
 
 /** A new note as it is offered for a face. */
 export function offeredNote(part: Part, kind: NoteKind, body: string, on: string): NewNote {
-  const edges = on === '' ? [] : faceEdges(evaluate(part), body, on)
-  return { ...NOTE_KINDS[kind].offer({ part, edges, all: notesOf(part) }), body, on } as NewNote
+  const state = evaluate(part)
+  const rules = NOTE_KINDS[kind]
+  const corner = rules.stands === 'corner' ? cornerCalled(state, body, on) : undefined
+  const edges = on === '' || corner ? [] : faceEdges(state, body, on)
+  const stands = { part, edges, all: notesOf(part), ...(corner ? { corner } : {}) }
+  return { ...rules.offer(stands), body, on } as NewNote
 }
 
 /** Says something of a face. */

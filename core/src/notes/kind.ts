@@ -1,13 +1,15 @@
 import type { Note, NoteKind, Part } from '../part'
 import type { FieldSchema } from '../part/fields'
 import type { Problem } from '../result'
-import type { SectionEdge } from '../section'
+import type { Corner, SectionEdge } from '../section'
 
 /** What a note stands on, and what else is said of the part. */
 export interface NoteContext {
   readonly part: Part
-  /** The pieces of its face as the part stands; none where it is said of all faces. */
+  /** The pieces of its face as the part stands; none where it is said of all faces, or of a corner. */
   readonly edges: readonly SectionEdge[]
+  /** The corner it stands on, if it does. */
+  readonly corner?: Corner
   /** Every note of the part. */
   readonly all: readonly Note[]
 }
@@ -25,9 +27,15 @@ export interface NoteRules<N extends Note = Note> {
   /** What it is called within a sentence. */
   readonly name: string
   /** What its own fields hold in a part file. */
-  readonly fields: Readonly<Record<Exclude<keyof N, 'id' | 'kind' | 'body' | 'on'>, FieldSchema>>
-  /** As it is offered for a face. */
-  offer(context: NoteContext): Omit<N, 'id' | 'body' | 'on'>
+  readonly fields: Readonly<
+    Record<Exclude<keyof N, 'id' | 'kind' | 'body' | 'on' | 'label'>, FieldSchema>
+  >
+  /** What it stands on; a face where this is left out. */
+  readonly stands?: 'corner'
+  /** As it is offered for a face or corner, or for all others. */
+  offer(context: NoteContext): Omit<N, 'id' | 'body' | 'on' | 'label'>
+  /** What it says by itself, wherever it stands. */
+  plain(note: N): string
   tell(note: N, context: NoteContext): NoteTold
 }
 

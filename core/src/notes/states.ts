@@ -1,8 +1,17 @@
 import { once } from '../once'
-import type { Note, Part } from '../part'
+import { SAID_OF_ALL, type Note, type Part } from '../part'
 import { fail, type Problem } from '../result'
 import type { PartState } from '../route'
-import { edgeKey, edgesOf, liesOnAxis, type Section, type SectionEdge } from '../section'
+import {
+  cornersOf,
+  edgeKey,
+  edgesOf,
+  liesOnAxis,
+  type Corner,
+  type Section,
+  type SectionEdge,
+} from '../section'
+import { leftNormal, lengthOf, pointAt, vec, type Vec } from '../geometry'
 import type { NoteRules } from './kind'
 import { NOTE_KINDS } from './kinds'
 
@@ -10,8 +19,11 @@ import { NOTE_KINDS } from './kinds'
 export interface NoteState {
   readonly note: Note
   readonly words: string
-  /** The pieces of its face; none where it is said of all faces, or its face is gone. */
+  /** The pieces of its face; none where it is said of all faces or of a corner, or its face is gone. */
   readonly edges: readonly SectionEdge[]
+  readonly corner?: Corner
+  /** Where it stands on the half-section, and the way out of the material there. */
+  readonly foot: { readonly at: Vec; readonly out: Vec } | undefined
   readonly problem?: Problem
 }
 
@@ -19,6 +31,34 @@ export const notesOf = (part: Part): readonly Note[] => part.notes ?? []
 
 /** What of all kinds is asked: the registry knows which rules are of which note. */
 const rulesOf = (kind: Note['kind']): NoteRules => NOTE_KINDS[kind] as NoteRules
+
+export const mayBeOfAll = (kind: Note['kind']): boolean => SAID_OF_ALL.some((k) => k === kind)
+
+/** In the middle of the longest piece of a face. */
+function faceFoot(edges: readonly SectionEdge[]): NoteState['foot'] {
+  const [first, ...more] = edges
+  if (!first) return undefined
+  const longest = more.reduce((a, b) => (lengthOf(b.piece) > lengthOf(a.piece) ? b : a), first)
+  const inwards = leftNormal(longest.piece, 0.5)
+  return { at: pointAt(longest.piece, 0.5), out: vec(-inwards.x, -inwards.y) }
+}
+
+/** At a corner, half way between the directions out of its two faces. */
+function cornerFoot({ at, arriving, leaving }: Corner): NoteState['foot'] {
+  const [a, b] = [leftNormal(arriving.piece, 1), leftNormal(leaving.piece, 0)]
+  const size = Math.hypot(a.x + b.x, a.y + b.y) || 1
+  return { at, out: vec(-(a.x + b.x) / size, -(a.y + b.y) / size) }
+}
+
+/** A corner at the end of the route. */
+export function cornerCalled(
+  state: Pick<PartState, 'bodies'>,
+  body: string,
+  on: string,
+): Corner | undefined {
+  const section = state.bodies.find((b) => b.bodyId === body)?.section
+  return section && cornersOf(section).find((c) => c.key === on)
+}
 
 /** The pieces of a face at the end of the route. */
 export function faceEdges(
@@ -48,34 +88,21 @@ export const noteStates = once((state: PartState): readonly NoteState[] => {
   const { part } = state
   const all = notesOf(part)
   return all.map((note): NoteState => {
-    const isOfAll = note.kind === 'surface' && note.on === ''
-    const edges = isOfAll ? [] : faceEdges(state, note.body, note.on)
     const rules = rulesOf(note.kind)
-    if (!isOfAll && edges.length === 0) {
+    const isOfAll = note.on === '' && mayBeOfAll(note.kind)
+    const corner = rules.stands === 'corner' ? cornerCalled(state, note.body, note.on) : undefined
+    const edges = rules.stands === 'corner' ? [] : faceEdges(state, note.body, note.on)
+    const foot = corner ? cornerFoot(corner) : faceFoot(edges)
+    if (!isOfAll && !foot) {
+      const what = rules.stands ?? 'face'
       const problem = fail(
         'note.gone',
-        `The face of this ${rules.name} is gone.`,
-        'Pick another face for it, or bring back the step that made it.',
+        `The ${what} of this ${rules.name} is gone.`,
+        `Pick another ${what} for it, or bring back the step that made it.`,
       )
-      return { note, words: plainWords(note), edges, problem: problem.problem }
+      return { note, words: rules.plain(note), edges, foot, problem: problem.problem }
     }
-    return { note, edges, ...rules.tell(note, { part, edges, all }) }
+    const stands = { edges, ...(corner ? { corner } : {}) }
+    return { note, foot, ...stands, ...rules.tell(note, { part, all, ...stands }) }
   })
 })
-
-/** What a note says by itself. */
-function plainWords(note: Note): string {
-  switch (note.kind) {
-    case 'thread':
-      return note.callout
-    case 'datum':
-      return note.letter
-    case 'frame':
-      return note.zone
-    case 'surface':
-      return `${note.parameter} ${note.value}`
-    case 'treatment':
-    case 'text':
-      return note.words
-  }
-}

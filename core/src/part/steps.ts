@@ -1,4 +1,5 @@
 import type { Without } from '../sketch'
+import type { CentreType } from '../standards'
 import type { BodyStep } from './bodySteps'
 import type { ExtrudeStep, HolesStep, SolidStep, SweepStep } from './solidSteps'
 
@@ -92,6 +93,8 @@ export interface GrooveStep extends AnyStep {
   readonly on: string
   readonly form: GrooveForm
   readonly place: GroovePlace
+  /** Whether its profile is turned end for end: the square side of a relief stands at the start of its face. */
+  readonly turned?: boolean
   /** Formulas by the form's field names; the depth may be told as a bottom diameter instead. */
   readonly sizes: Readonly<Record<string, string>>
   readonly count: string
@@ -118,6 +121,18 @@ export interface BoreStep extends AnyStep {
   /** A countersink: its greatest diameter, empty for none, and full angle. */
   readonly sinkDiameter: string
   readonly sinkAngle: string
+}
+
+/** A centre hole in an end, by its type and pilot (ISO 6411). */
+export interface CentreStep extends AnyStep {
+  readonly kind: 'centre'
+  readonly body: string
+  readonly end: 'left' | 'right'
+  readonly type: CentreType
+  /** Its diameter in mm, one of the standard’s. */
+  readonly pilot: string
+  /** Whether the finished part keeps it; one that goes is told, and not cut. */
+  readonly remains: 'stays' | 'may' | 'goes'
 }
 
 /** Which corners a set takes. */
@@ -216,6 +231,7 @@ export type KnownStep =
   | GrooveStep
   | RidgesStep
   | BoreStep
+  | CentreStep
   | FilletStep
   | ChamferStep
   | ShellStep

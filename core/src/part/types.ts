@@ -3,11 +3,11 @@ import type { Sketch } from '../sketch'
 import type { Check } from './checks'
 import type { Note } from './notes'
 import type { BoardPicture } from './picture'
-import type { GeneralClass } from '../standards'
+import type { FormClass, GeneralClass } from '../standards'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 14
+export const PART_VERSION = 15
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,
@@ -29,6 +29,8 @@ export interface Part {
   readonly route: readonly Step[]
   /** How far sizes without tolerances of their own may be off (ISO 2768-1); left out where nothing is said. */
   readonly general?: GeneralClass
+  /** How far forms and positions without tolerances of their own may be off (ISO 2768-2); nothing is said where it is left out. */
+  readonly generalForm?: FormClass
   /** What is said of its faces; left out where nothing is. */
   readonly notes?: readonly Note[]
   /** The inspection sheet. */

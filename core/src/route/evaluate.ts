@@ -81,6 +81,7 @@ class Run {
       sizes: [],
       edgeWords: NO_WORDS,
       threads: [],
+      calls: [],
       massChange: 0,
     })
     if (step.aside) return idle('aside')
@@ -128,6 +129,7 @@ class Run {
       sizes: value.told?.sizes ?? [],
       edgeWords: value.told?.edges ?? NO_WORDS,
       threads: value.told?.threads ?? [],
+      calls: value.told?.calls ?? [],
       get massChange() {
         const [now, was] = [massOf(after), massOf(before)]
         // What only moves weighs the same, whatever its last digits.

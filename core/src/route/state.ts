@@ -1,4 +1,4 @@
-import type { Frame, Place } from '../geometry'
+import type { Frame, Place, Vec } from '../geometry'
 import type { Part } from '../part'
 import type { Problem } from '../result'
 import type { Profile, Section, SolidProperties } from '../section'
@@ -9,6 +9,14 @@ import type { Solution } from '../solver'
 export interface SizeAt {
   readonly body: string
   readonly at: Place
+  readonly words: string
+}
+
+/** What a step says of itself on every drawing, such as which centre hole it is, and where on the half-section. */
+export interface CallOut {
+  readonly body: string
+  readonly at: Vec
+  readonly out: Vec
   readonly words: string
 }
 
@@ -53,6 +61,7 @@ export interface StepState {
   /** The sizes that its section does not show: of holes, flats, slots, bars. */
   readonly sizes: readonly SizeAt[]
   readonly threads: readonly ThreadCircle[]
+  readonly calls: readonly CallOut[]
   /** The change of mass it made, in g. */
   readonly massChange: number
 }

@@ -1,5 +1,5 @@
 import { inFrame, place, type Place } from '../geometry'
-import type { PartState, ThreadCircle } from './state'
+import type { CallOut, PartState, ThreadCircle } from './state'
 
 /** Chords of the three quarters of a circle that stand for a thread. */
 const CHORDS = 36
@@ -9,6 +9,11 @@ const BEFORE = 0.01
 /** The threads of the bodies as they stand after so many steps, all while not told. */
 export function threadsOf(state: PartState, count = state.steps.length): readonly ThreadCircle[] {
   return state.steps.slice(0, count).flatMap((s) => (s.status === 'done' ? s.threads : []))
+}
+
+/** What steps say of themselves on every drawing, as the bodies stand after so many steps. */
+export function callsOf(state: PartState, count = state.steps.length): readonly CallOut[] {
+  return state.steps.slice(0, count).flatMap((s) => (s.status === 'done' ? s.calls : []))
 }
 
 /** A thread seen along its axis, three quarters of its circle (ISO 6410-1), in mm. */

@@ -61,6 +61,15 @@ export const FORM_CLASSES = ['H', 'K', 'L'] as const
 /** A class of ISO 2768-2. */
 export type FormClass = (typeof FORM_CLASSES)[number]
 
+/** As a drawing calls general tolerances: `ISO 2768-mK`; undefined where none are given. */
+export function generalWords(given: {
+  readonly general?: GeneralClass
+  readonly generalForm?: FormClass
+}): string | undefined {
+  const classes = `${given.general ?? ''}${given.generalForm ?? ''}`
+  return classes === '' ? undefined : `ISO 2768-${classes}`
+}
+
 const FLAT_STEPS = [10, 30, 100, 300, 1000, 3000]
 /** Table 1, in mm, by the longer side of the face or its diameter. */
 const FLATNESS: Readonly<Record<FormClass, readonly number[]>> = {

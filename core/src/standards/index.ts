@@ -8,6 +8,7 @@ export {
   generalAngle,
   generalForm,
   generalLength,
+  generalWords,
   type FormClass,
   type GeneralClass,
 } from './general'

@@ -10,6 +10,7 @@ import BoardStatus from './BoardStatus.vue'
 import ConstraintMarks from './ConstraintMarks.vue'
 import EntryForm from './EntryForm.vue'
 import SizeField from './SizeField.vue'
+import NotePlates from './NotePlates.vue'
 import SizeLabels from './SizeLabels.vue'
 import SuggestionMenu from './SuggestionMenu.vue'
 import TakenList from './TakenList.vue'
@@ -28,7 +29,7 @@ const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const { width, height, drawings, legible } = useBoardView(pane)
 const shown = computed(() => legible.value.shown)
-useBoardPaint(canvas, width, height, shown)
+const { laid } = useBoardPaint(canvas, width, height, shown)
 const { at } = useBoardPointer(pane)
 
 /** Scale in pixels per mm and place of the datum point: what a test needs to point at a place. */
@@ -107,6 +108,7 @@ function step(by: number): void {
     />
     <ConstraintMarks v-if="board.view" />
     <SizeLabels :drawings="shown" />
+    <NotePlates :laid="laid" />
     <SizeField v-if="board.field" :drawings="drawings" :width="width" :height="height" />
     <BoardStatus :hidden-sizes="legible.hidden" />
     <EntryForm

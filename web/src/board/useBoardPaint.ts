@@ -3,7 +3,9 @@ import { isEndSketch } from '@lathica/core/sketch'
 import { referencesOf } from '@lathica/core/constraints'
 import { usesSketch } from '@lathica/core/part'
 import { computed, inject, onBeforeUnmount, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { cellsOf } from './paint/notePlate'
+import { generalWords } from '@lathica/core/standards'
+import { mayBeOfAll } from '@lathica/core/notes'
+import { cellsOf, wordCells } from './paint/notePlate'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useNotesStore } from '../store/notes'
@@ -16,6 +18,7 @@ import { useEndLines } from '../endview/useEndLines'
 import { useShapeCheck } from '../store/shapeCheck'
 import { useAskedAreas } from './useAskedAreas'
 import { endPicture } from './endPicture'
+import { layPlates, type LaidNote } from './paint/lay'
 import { changedPatch, paintBoard, paintPatch, type Scene } from './paint'
 import type { SizeDrawing } from './sizes/layout'
 
@@ -25,7 +28,7 @@ export function useBoardPaint(
   width: Ref<number>,
   height: Ref<number>,
   drawings: ComputedRef<readonly SizeDrawing[]>,
-): void {
+): { readonly laid: ComputedRef<readonly LaidNote[]> } {
   const parts = usePartStore()
   const board = useBoardStore()
   const route = useRouteStore()
@@ -75,7 +78,7 @@ export function useBoardPaint(
   /** What the opened card points at, as the step finds it. */
   const marked = computed(() => {
     const keys = route.ask?.accept === 'region' ? [] : (route.ask?.chosen() ?? [])
-    const noted = notes.inHand.map((m) => m.note.on)
+    const noted = notes.inHand.map((m) => m.on)
     const all = new Set([...(route.openStep ? route.marked : []), ...keys, ...noted])
     return all.size === 0 ? [] : refsCalled(route.before(route.openStep?.id), [...all])
   })
@@ -110,11 +113,11 @@ export function useBoardPaint(
   })
 
   const general = computed(() => {
-    const surface = notes.shown.find((s) => s.note.on === '')
-    const sizes = parts.part?.general
+    const ofAll = notes.shown.filter((s) => s.note.on === '' && mayBeOfAll(s.note.kind))
+    const sizes = parts.part && generalWords(parts.part)
     return [
-      ...(surface ? [cellsOf(surface)] : []),
-      ...(sizes ? [[{ words: `ISO 2768-${sizes}` }]] : []),
+      ...ofAll.map(({ note, words }) => cellsOf(note, words)),
+      ...(sizes === undefined ? [] : [wordCells(sizes)]),
     ]
   })
 
@@ -145,6 +148,7 @@ export function useBoardPaint(
           notes: board.looksAtEnd ? [] : notes.marks,
           threads: board.looksAtEnd ? [] : notes.lines,
           zones: board.looksAtEnd ? [] : notes.zones,
+          knurls: board.looksAtEnd ? [] : notes.knurls,
           general: general.value,
           tool: board.looksAtEnd ? undefined : tool.value,
           overlay: board.typedOverlay ?? board.cardOverlay ?? board.toolState?.overlay,
@@ -186,4 +190,5 @@ export function useBoardPaint(
     { immediate: true },
   )
   onBeforeUnmount(() => cancelAnimationFrame(frame))
+  return { laid: computed(() => (scene.value ? layPlates(scene.value).notes : [])) }
 }

@@ -1,4 +1,4 @@
-import { addNote, offeredNote } from '@lathica/core/notes'
+import { NOTE_KINDS, addNote, offeredNote } from '@lathica/core/notes'
 import type { NoteKind } from '@lathica/core/part'
 import { nextTick } from 'vue'
 import { NOTE_LOOKS, NOTE_ORDER } from '../notes/kinds'
@@ -35,7 +35,7 @@ export function noteActions(): Action[] {
   ]
 }
 
-/** Asks for the face a note is said of, and puts it there. */
+/** Asks for the face or corner a note is said of, and puts it there. */
 function askFor(kind: NoteKind, hint: string): void {
   const board = useBoardStore()
   const route = useRouteStore()
@@ -44,7 +44,7 @@ function askFor(kind: NoteKind, hint: string): void {
   board.picks = []
   board.startAsking({
     hint,
-    accept: 'face',
+    accept: NOTE_KINDS[kind].stands ?? 'face',
     bodies: () => (parts.state?.bodies ?? []).filter((b) => !b.reference),
     chosen: () => [],
     take: ({ body, key }) => {

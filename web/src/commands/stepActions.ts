@@ -118,6 +118,16 @@ export function stepActions(): Action[] {
     })),
     ...millActions(),
     {
+      id: 'step:centre',
+      label: 'Centre hole',
+      help: 'Cuts a centre hole of type A, B or R into an end, or says that none may stay.',
+      key: 'f',
+      icon: 'centreHole',
+      pages: ['note'],
+      enabled: hasMaterial,
+      run: () => makeStep('centre'),
+    },
+    {
       id: 'step:ridges',
       label: 'Ridges',
       help: 'Raises ridges on a face, or sinks them into it: round, vee or wave, spaced along its outline.',

@@ -4,6 +4,7 @@ import { formatLength } from '@lathica/core/units'
 import { evaluateFormula } from '@lathica/core/formula'
 import {
   EXPORTERS,
+  hasThreadsToCut,
   meshedBodies,
   needsKernel,
   touchWords,
@@ -66,11 +67,14 @@ watchDebounced(
   },
   { debounce: 300, immediate: true },
 )
+/** Threads are cut into the triangles, for print and picture; kept while the view is open. */
+const cutsThreads = ref(false)
+const canCut = computed(() => parts.state !== undefined && hasThreadsToCut(parts.state))
 const triangles = computed(() => {
   const { state } = parts
   const result = tolerance.value
   if (!state || !result.ok || wrong.value) return 0
-  const bodies = meshedBodies(state, result.value, built.value)
+  const bodies = meshedBodies(state, result.value, built.value, cutsThreads.value)
   return bodies.reduce((sum, b) => sum + b.mesh.indices.length / 3, 0)
 })
 /** Where triangles touch themselves; looked for once nothing changes, since it takes a moment. */
@@ -99,7 +103,7 @@ function save(exporter: Exporter): void {
   if (!state) return
   const used = tolerance.value.ok ? tolerance.value.value : EXPORT_CHORD_TOLERANCE
   const made = exporter.write(state, {
-    ...{ tolerance: used, at: new Date() },
+    ...{ tolerance: used, at: new Date(), cutsThreads: cutsThreads.value },
     ...(built.value ? { built: built.value } : {}),
   })
   if (made.ok) saveFile(made.value, `${state.part.name}.${exporter.extension}`, exporter.type)
@@ -134,6 +138,10 @@ function save(exporter: Exporter): void {
           aria-describedby="tolerance-note"
         />
         <span class="figure soft">{{ parts.units.length }}</span>
+      </label>
+      <label v-if="canCut" class="threads">
+        <input v-model="cutsThreads" type="checkbox" />
+        <span>Cut threads, for print and picture</span>
       </label>
       <p v-if="wrong" id="tolerance-note" class="wrong" role="alert">{{ wrong }}</p>
       <p v-else-if="turned" id="tolerance-note" class="figure soft">
@@ -205,7 +213,8 @@ h3 {
   margin-bottom: 10px;
 }
 
-.tolerance {
+.tolerance,
+.threads {
   display: flex;
   align-items: center;
   gap: 8px;
@@ -218,6 +227,10 @@ h3 {
   border: 1px solid var(--rule-strong);
   border-radius: 3px;
   background: var(--panel);
+}
+
+.threads input {
+  accent-color: var(--accent);
 }
 
 .wrong {

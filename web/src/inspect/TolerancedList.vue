@@ -1,6 +1,12 @@
 <script setup lang="ts">
-import { setGeneral } from '@lathica/core/edit'
-import { GENERAL_CLASSES, GENERAL_WORDS, type GeneralClass } from '@lathica/core/standards'
+import { setGeneral, setGeneralForm } from '@lathica/core/edit'
+import {
+  FORM_CLASSES,
+  GENERAL_CLASSES,
+  GENERAL_WORDS,
+  type FormClass,
+  type GeneralClass,
+} from '@lathica/core/standards'
 import { setTolerance, tolerancedIn, type Toleranced } from '@lathica/core/vary'
 import { computed, ref } from 'vue'
 import { usePartStore } from '../store/part'
@@ -18,6 +24,15 @@ const general = computed({
   get: () => parts.history?.part.general ?? 'none',
   set: (value: string) =>
     void parts.run(setGeneral(value === 'none' ? undefined : (value as GeneralClass))),
+})
+const FORMS = [
+  { value: 'none', label: 'none' },
+  ...FORM_CLASSES.map((c) => ({ value: c, label: `ISO 2768-2 ${c}` })),
+]
+const form = computed({
+  get: () => parts.history?.part.generalForm ?? 'none',
+  set: (value: string) =>
+    void parts.run(setGeneralForm(value === 'none' ? undefined : (value as FormClass))),
 })
 const all = computed(() => (parts.history?.part ? tolerancedIn(parts.history?.part) : []))
 const problem = ref<{ readonly id: string; readonly text: string }>()
@@ -37,6 +52,8 @@ function write(of: Toleranced, event: Event): void {
   <div class="fields">
     <label for="general-tolerances">All others</label>
     <PlainSelect id="general-tolerances" v-model="general" :options="CLASSES" />
+    <label for="general-forms">Form, place</label>
+    <PlainSelect id="general-forms" v-model="form" :options="FORMS" />
   </div>
   <p v-if="all.length === 0" class="hint">
     None yet: type one behind any value, as in 35 k6, 24 ±0.05 or 40 +0.1 0.

@@ -55,6 +55,7 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
     threads: [],
     general: [],
     zones: [],
+    knurls: [],
     areas: [],
     grid: undefined,
   }

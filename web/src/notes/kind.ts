@@ -1,3 +1,4 @@
+import type { Command } from '@lathica/core/edit'
 import type { NoteState } from '@lathica/core/notes'
 import type { Note, NoteKind, Part } from '@lathica/core/part'
 import type { UnitSettings } from '@lathica/core/units'
@@ -8,6 +9,8 @@ export interface NoteSetting {
   readonly state: NoteState
   readonly units: UnitSettings
   readonly lie: Part['lie']
+  /** The part as it is without what is being dragged. */
+  readonly part: Part
 }
 
 /** A field of a note's card: what is typed, or chosen from a list. */
@@ -28,11 +31,23 @@ export type NoteField = {
       readonly longest?: number
     }
   | {
+      readonly kind: 'colour'
+      readonly value: string
+    }
+  | {
       readonly kind: 'choice'
       readonly value: string
       readonly options: readonly { readonly value: string; readonly label: string }[]
     }
 )
+
+/** Something that is done for a note: a step put in, a size changed. */
+export interface NoteWork {
+  readonly label: string
+  readonly command: Command
+  /** The problem that it mends; always offered where this is left out. */
+  readonly mends?: string
+}
 
 /** A cell of a note's plate on the board: words, or a symbol as a path in 16 by 16. */
 export type Cell = { readonly words: string } | { readonly symbol: string }
@@ -49,6 +64,10 @@ export interface NoteLooks<N extends Note = Note> {
   fields(note: N, setting: NoteSetting): readonly NoteField[]
   /** What is known of it, beside what is typed. */
   figures?(note: N, setting: NoteSetting): readonly (readonly [string, string])[]
+  /** What can be done for it with one press. */
+  works?(note: N, setting: NoteSetting): readonly NoteWork[]
+  /** Whether it is seen on the solid only, and has no plate on the board. */
+  readonly isSilent?: true
   /** Its plate; its words by themselves where this is left out. */
   cells?(note: N, words: string): readonly Cell[]
 }

@@ -1,5 +1,8 @@
 import type { Characteristic, SurfaceNote } from '@lathica/core/part'
 
+/** An edge of undefined shape, ISO 13715:2017. */
+export const EDGE_SYMBOL = 'M4 2V12.500H14.500M4 12.500L11 5.500'
+
 /** The symbols of ISO 1101:2017, Table 1, in a square of 16 by 16. */
 export const SYMBOLS: Readonly<Record<Characteristic, string>> = {
   straightness: 'M2 8H14',

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { changeNote, fitLand, removeNote, type NoteState } from '@lathica/core/notes'
+import { changeNote, noteWhere, removeNote, type NoteState } from '@lathica/core/notes'
 import type { Note } from '@lathica/core/part'
-import { faceWords } from '@lathica/core/route'
 import { Button } from 'ant-design-vue'
 import { computed } from 'vue'
 import { looksOf } from '../notes/kinds'
@@ -17,17 +16,23 @@ const notes = useNotesStore()
 
 const note = computed(() => props.state.note)
 const looks = computed(() => looksOf(note.value.kind))
-const setting = computed(() => ({ state: props.state, units: parts.units, lie: parts.lie }))
-const fields = computed(() => looks.value.fields(note.value, setting.value))
-const figures = computed(() => looks.value.figures?.(note.value, setting.value) ?? [])
+const setting = computed(() => {
+  const { units, lie, part } = parts
+  return part && { state: props.state, units, lie, part: parts.history?.part ?? part }
+})
+const fields = computed(() => (setting.value ? looks.value.fields(note.value, setting.value) : []))
+const figures = computed(
+  () => (setting.value && looks.value.figures?.(note.value, setting.value)) ?? [],
+)
+const works = computed(
+  () => (setting.value && looks.value.works?.(note.value, setting.value)) ?? [],
+)
+const mends = computed(() => works.value.filter((w) => w.mends === props.state.problem?.code))
+const offered = computed(() => works.value.filter((w) => w.mends === undefined))
 const firstTyped = computed(
   () => (fields.value.find((f) => f.kind === 'typed') ?? fields.value[0])?.id,
 )
-const where = computed(() => {
-  if (note.value.on === '') return 'all other faces'
-  const [edge] = props.state.edges
-  return edge ? faceWords(edge, parts.units) : 'gone'
-})
+const where = computed(() => noteWhere(props.state, parts.units))
 
 function take(field: NoteField, value: string): void {
   const now = field.kind === 'typed' ? field.text : field.value
@@ -36,6 +41,11 @@ function take(field: NoteField, value: string): void {
 /** Esc leaves the field, so that keys are for the board again; what is open stays. */
 function leave(event: KeyboardEvent): void {
   if (event.target instanceof HTMLElement) event.target.blur()
+}
+/** Its plate is laid by the board again. */
+function putBack(): void {
+  const { label: _, ...rest } = note.value
+  parts.run(changeNote(rest as Note))
 }
 function remove(): void {
   const { id } = note.value
@@ -62,6 +72,13 @@ function remove(): void {
             :model-value="field.value"
             :options="field.options"
             @update:model-value="take(field, $event)"
+          />
+          <input
+            v-else-if="field.kind === 'colour'"
+            :id="`note-${field.id}`"
+            type="color"
+            :value="field.value"
+            @change="take(field, ($event.target as HTMLInputElement).value)"
           />
           <template v-else>
             <input
@@ -92,13 +109,25 @@ function remove(): void {
     <div v-if="state.problem" class="problem" role="alert">
       <strong>{{ state.problem.message }}</strong> {{ state.problem.mend }}
       <button
-        v-if="state.problem.code === 'thread.diameter' && note.kind === 'thread'"
+        v-for="work in mends"
+        :key="work.label"
         type="button"
         class="plain mend"
-        @click="parts.run(fitLand(note))"
+        @click="parts.run(work.command)"
       >
-        Make it fit
+        {{ work.label }}
       </button>
+    </div>
+    <div v-if="offered.length > 0 || note.label" class="works">
+      <Button
+        v-for="work in offered"
+        :key="work.label"
+        size="small"
+        @click="parts.run(work.command)"
+      >
+        {{ work.label }}
+      </Button>
+      <Button v-if="note.label" size="small" @click="putBack">Place by itself</Button>
     </div>
     <div class="buttons">
       <Button type="primary" @click="notes.noteId = undefined">Done</Button>
@@ -108,3 +137,11 @@ function remove(): void {
 </template>
 
 <style scoped src="./card.css"></style>
+<style scoped>
+.works {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin: 4px 0 8px;
+}
+</style>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { NOTE_KINDS, addNote, offeredNote, type NoteState } from '@lathica/core/notes'
-import { faceWords } from '@lathica/core/route'
-import type { NoteKind } from '@lathica/core/part'
+import { NOTE_KINDS, addNote, noteWhere, offeredNote } from '@lathica/core/notes'
+import { SAID_OF_ALL, type NoteKind } from '@lathica/core/part'
 import { computed } from 'vue'
 import { putNote } from '../commands/noteActions'
 import { useNotesStore } from '../store/notes'
@@ -13,21 +12,15 @@ const parts = usePartStore()
 const notes = useNotesStore()
 const { openNote } = useOpening()
 
-const whereOf = ({ note, edges }: NoteState): string => {
-  if (note.on === '') return 'all other faces'
-  const [edge] = edges
-  return edge ? faceWords(edge, parts.units) : 'gone'
-}
 const kinds = computed(() => [...new Set(notes.states.map((s) => s.note.kind))])
 const nameOf = (kind: NoteKind): string => NOTE_KINDS[kind].name
-const canAsk = computed(
-  () =>
-    notes.states.length > 0 &&
-    !notes.states.some((s) => s.note.kind === 'surface' && s.note.on === ''),
+/** Kinds that can still be said of all others. */
+const ofAll = computed(() =>
+  SAID_OF_ALL.filter((kind) => !notes.states.some((s) => s.note.kind === kind && s.note.on === '')),
 )
-function surfaceForAll(): void {
+function sayOfAll(kind: NoteKind): void {
   const { part } = parts
-  if (part) putNote(() => addNote(offeredNote(part, 'surface', '', '')))
+  if (part) putNote(() => addNote(offeredNote(part, kind, '', '')))
 }
 </script>
 
@@ -48,7 +41,7 @@ function surfaceForAll(): void {
           @click="openNote(s.note.id)"
         >
           <b v-if="s.problem" class="wrong" aria-label="wrong">△ </b>{{ s.words }}
-          <span class="soft">{{ whereOf(s) }}</span>
+          <span class="soft">{{ noteWhere(s, parts.units) }}</span>
         </button>
       </li>
     </ul>
@@ -64,8 +57,15 @@ function surfaceForAll(): void {
       >
         {{ nameOf(kind) }}
       </button>
-      <button v-if="canAsk" type="button" class="plain way" @click="surfaceForAll">
-        + surface of all others
+      <button
+        v-for="kind in ofAll"
+        :key="`all-${kind}`"
+        type="button"
+        class="plain way"
+        :title="`Says one ${nameOf(kind)} for everything that has none of its own`"
+        @click="sayOfAll(kind)"
+      >
+        + {{ nameOf(kind) }} of all others
       </button>
     </p>
   </template>

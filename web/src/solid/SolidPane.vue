@@ -18,6 +18,7 @@ import { cutSpec, frontOf } from './cutting'
 import { movedByKey } from './movedByKey'
 import PictureDialog from './PictureDialog.vue'
 import { pictureSaved } from './pictureSaved'
+import type { SaidFace } from './saidLines'
 import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
 import { usePointing } from './usePointing'
@@ -45,6 +46,7 @@ const asksPicture = ref(false)
 const saving = ref(false)
 let scene: SolidScene | undefined
 
+const NOTHING_SAID: readonly SaidFace[] = []
 /** What stands there to go by is paler than any material. */
 const TO_GO_BY = '#d8d2c2'
 
@@ -63,6 +65,7 @@ const bodies = computed<ShownBody[]>(() =>
         colour: body?.colour || (b.reference ? TO_GO_BY : (material?.colour ?? '#8d979d')),
         look: body?.look || (material?.look ?? 'metal'),
         glassy: look.glassy.has(b.bodyId),
+        said: notes.saidFaces.get(b.bodyId) ?? NOTHING_SAID,
       }
     }),
 )
@@ -230,7 +233,7 @@ function onKey(event: KeyboardEvent): void {
 
 /** Lit: what lies under the pointer, what was picked, and the place a chart points at. */
 const lit = computed(() => {
-  const keys = [...(route.ask?.chosen() ?? []), ...notes.inHand.map((m) => m.note.on)]
+  const keys = [...(route.ask?.chosen() ?? []), ...notes.inHand.map((m) => m.on)]
   const chosen = [...refsCalled(route.followedVisible, keys), ...rimsCalled(bodies.value, keys)]
   const place = route.litPlace ? [{ place: route.litPlace }] : []
   return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...route.marks]

@@ -5,6 +5,7 @@ import {
   type Box3,
   BufferAttribute,
   BufferGeometry,
+  Color,
   GreaterDepth,
   Group,
   LineBasicMaterial,
@@ -18,6 +19,7 @@ import {
 import type { Display } from '../store/look'
 import { dropCaps, type CapTones, type CutSpec } from './cutting'
 import { EDGE_STRENGTH, surfaceOf, type Tones } from './looks'
+import type { SaidFace } from './saidLines'
 
 /** A body as the solid pane shows it. */
 export interface ShownBody {
@@ -30,7 +32,20 @@ export interface ShownBody {
   readonly look: Look
   /** Seen through, whatever the display. */
   readonly glassy: boolean
+  /** Faces that are coloured, threaded or knurled. */
+  readonly said: readonly SaidFace[]
 }
+
+/** A face of what is drawn: its name, and where its triangles are in the indices. */
+export interface DrawnFace {
+  readonly name: string
+  readonly start: number
+  readonly count: number
+}
+
+/** The tone of threaded and knurled faces, and how much of it there is. */
+const TONE = '#4f5c66'
+const TONED = 0.3
 
 /** What all bodies are drawn with. */
 export interface Manner {
@@ -46,13 +61,17 @@ export interface Manner {
 /** A body's objects in the scene, drawn in a manner; what they show is filled in by its kinds. */
 export abstract class DrawnBody {
   readonly group = new Group()
-  protected readonly surface = new Mesh(new BufferGeometry(), new MeshBasicMaterial() as Material)
+  protected readonly surface = new Mesh(new BufferGeometry(), [
+    new MeshBasicMaterial(),
+  ] as Material[])
   protected readonly edges = new LineSegments(new BufferGeometry(), new LineBasicMaterial())
   /** The same edges where something stands before them, in dashes. */
   protected readonly behind = new LineSegments(this.edges.geometry, new LineDashedMaterial())
   protected readonly outline = new LineSegments(new BufferGeometry(), this.edges.material)
   protected caps: Group | undefined
   private drawn = ''
+  /** Names of faces that have a material of their own, in the order of the materials. */
+  private tinted: readonly string[] = []
   private capped = ''
 
   constructor() {
@@ -79,6 +98,9 @@ export abstract class DrawnBody {
   /** Draws the outline as it is seen from an eye in the model's space. */
   abstract lookFrom(eye: Eye): void
 
+  /** The faces of what is drawn just now. */
+  protected abstract facesDrawn(): readonly DrawnFace[]
+
   /** The faces where a cut opens the body. */
   protected abstract capsFor(
     cut: CutSpec,
@@ -87,19 +109,28 @@ export abstract class DrawnBody {
     tones: CapTones,
   ): Group
 
-  protected dress({ look, colour, glassy }: ShownBody, manner: Manner): void {
+  protected dress({ look, colour, glassy, said }: ShownBody, manner: Manner): void {
     const { display, tones, planes } = manner
-    const key = [display, look, colour, glassy, JSON.stringify(tones), planes.length].join()
+    const shows = !glassy && (display === 'shaded' || display === 'edged' || display === 'studio')
+    const own = shows ? said.map((f) => [f.on, f.colour?.of ?? '', f.colour?.finish ?? '']) : []
+    const key = [display, look, colour, glassy, JSON.stringify([tones, own]), planes.length].join()
     if (key !== this.drawn) {
       this.drawn = key
-      this.surface.material.dispose()
+      for (const old of this.surface.material) old.dispose()
       const material = surfaceOf(display, look, colour, glassy, tones)
       this.surface.visible = material !== undefined
-      this.surface.material = material ?? new MeshBasicMaterial()
+      const toned = `#${new Color(colour).lerp(new Color(TONE), TONED).getHexString()}`
+      const tints = (shows ? said : []).flatMap((face) => {
+        const finish = face.colour && (face.colour.finish === 'polished' ? 'metal' : 'plastic')
+        return surfaceOf(display, finish ?? look, face.colour?.of ?? toned, false, tones) ?? []
+      })
+      this.surface.material = [material ?? new MeshBasicMaterial(), ...tints]
+      this.tinted = tints.length > 0 ? said.map((f) => f.on) : []
+      this.regroup()
       this.surface.castShadow = display === 'studio' && !glassy
       this.surface.receiveShadow = display === 'studio'
       // What is seen through is drawn after what stands behind it.
-      this.surface.renderOrder = this.surface.material.transparent ? 2 : 0
+      this.surface.renderOrder = this.surface.material[0]?.transparent === true ? 2 : 0
       const strength = EDGE_STRENGTH[display]
       this.edges.visible = this.outline.visible = strength > 0
       Object.assign(this.edges.material, { transparent: strength < 1, opacity: strength })
@@ -109,7 +140,7 @@ export abstract class DrawnBody {
       this.behind.material.color.set(tones.edge)
       this.edges.renderOrder = this.outline.renderOrder = 1
     }
-    for (const material of [this.surface.material, this.edges.material, this.behind.material]) {
+    for (const material of [...this.surface.material, this.edges.material, this.behind.material]) {
       material.clippingPlanes = planes as Plane[]
       // Only what lies behind all planes goes: a wedge, not all but a quarter.
       material.clipIntersection = true
@@ -152,6 +183,25 @@ export abstract class DrawnBody {
     this.edges.geometry = new BufferGeometry()
     this.edges.geometry.setAttribute('position', new BufferAttribute(mesh.edges, 3))
     this.behind.geometry = this.edges.geometry
+    this.regroup()
+  }
+
+  /** Gives each run of triangles its material: that of the body, or of a face with its own. */
+  private regroup(): void {
+    const { geometry } = this.surface
+    geometry.clearGroups()
+    const all = geometry.index?.count ?? 0
+    let done = 0
+    const runs = this.tinted.length === 0 ? [] : this.facesDrawn()
+    for (const { name, start, count } of [...runs].sort((a, b) => a.start - b.start)) {
+      // What is said last of a face is what it shows.
+      const at = this.tinted.lastIndexOf(name)
+      if (at < 0) continue
+      if (start > done) geometry.addGroup(done, start - done, 0)
+      geometry.addGroup(start, count, at + 1)
+      done = start + count
+    }
+    if (all > done) geometry.addGroup(done, all - done, 0)
   }
 
   /** Puts the outline's lines in, into the same buffer where it has the same length. */
@@ -172,7 +222,9 @@ export abstract class DrawnBody {
 
   dispose(): void {
     if (this.caps) dropCaps(this.caps)
-    for (const object of [this.surface, this.edges, this.behind, this.outline]) {
+    for (const material of this.surface.material) material.dispose()
+    this.surface.geometry.dispose()
+    for (const object of [this.edges, this.behind, this.outline]) {
       object.geometry.dispose()
       object.material.dispose()
     }

@@ -23,7 +23,7 @@ import {
 } from 'three'
 import { MeshBVH } from 'three-mesh-bvh'
 import { cappedGroup, isCutAway, type CapTones, type CutSpec } from './cutting'
-import { DrawnBody, type Manner, type ShownBody } from './drawnBody'
+import { DrawnBody, type DrawnFace, type Manner, type ShownBody } from './drawnBody'
 
 /** A body as the kernel built it. */
 export class LiftedBody extends DrawnBody {
@@ -56,6 +56,10 @@ export class LiftedBody extends DrawnBody {
     }
     this.dress(body, manner)
     this.cap(manner, number % 2 === 1, changed)
+  }
+
+  protected facesDrawn(): readonly DrawnFace[] {
+    return this.mesh.faces
   }
 
   setRough(rough: boolean): void {

@@ -1,9 +1,12 @@
 import { DISPLAY_CHORD_TOLERANCE } from '@lathica/core/tolerances'
-import { extentOf, type Section } from '@lathica/core/section'
+import { edgeKey, extentOf, loopsOf, type Section } from '@lathica/core/section'
 import { latheMesh, silhouetteOf, type Eye, type LatheMesh, type Span } from '@lathica/core/mesh'
 import { Box3, BufferAttribute, Vector3, type BufferGeometry, type Group } from 'three'
 import { capsOf, type CapTones, type CutSpec } from './cutting'
-import { DrawnBody, type Manner, type ShownBody } from './drawnBody'
+import { DrawnBody, type DrawnFace, type Manner, type ShownBody } from './drawnBody'
+import { SaidLines, type SaidFace } from './saidLines'
+
+const NOTHING: readonly SaidFace[] = []
 
 /** A mesh and the section it was made of. */
 interface Made {
@@ -20,9 +23,11 @@ export class TurnedBody extends DrawnBody {
   /** What the surface shows. */
   private filled: LatheMesh | undefined
   private isRough = false
+  private readonly said = new SaidLines()
 
   constructor(section: Section) {
     super()
+    this.group.add(this.said.object)
     this.section = section
     this.fine = { section, mesh: latheMesh(section, chordFor(section)) }
   }
@@ -41,6 +46,11 @@ export class TurnedBody extends DrawnBody {
     const changed = body.section !== this.section
     this.section = body.section
     this.dress(body, manner)
+    const hasLines = manner.display !== 'stripes' && manner.display !== 'hidden' && !body.glassy
+    this.said.show(hasLines ? body.said : NOTHING, body.section, manner.tones.edge)
+    Object.assign(this.said.object.material, {
+      ...{ clippingPlanes: manner.planes, clipIntersection: true },
+    })
     this.cap(manner, number % 2 === 1, changed)
   }
 
@@ -87,6 +97,21 @@ export class TurnedBody extends DrawnBody {
     if (!this.outline.visible) return
     const chord = this.isRough ? ROUGH * radiusOf(this.section) : chordFor(this.section)
     this.drawOutline(silhouetteOf(this.section, eye, chord))
+  }
+
+  protected facesDrawn(): readonly DrawnFace[] {
+    const mesh = this.filled ?? this.fine.mesh
+    const { section } = this.rough?.mesh === mesh ? this.rough : this.fine
+    const edges = loopsOf(section).flat()
+    return mesh.faces.flatMap(({ edge, start, count }) => {
+      const found = edges[edge]
+      return found ? [{ name: edgeKey(found.name), start, count }] : []
+    })
+  }
+
+  override dispose(): void {
+    super.dispose()
+    this.said.dispose()
   }
 
   /** The same buffers with other places in them. */

@@ -57,11 +57,11 @@ export function usePencilled(): {
     return [
       {
         ...{ id: PENCILLED, section, mesh: undefined },
-        ...{ colour: PAPER, look: 'ceramic', glassy: isGlassy },
+        ...{ colour: PAPER, look: 'ceramic', glassy: isGlassy, said: [] },
       },
       ...chips.map((chip, i): ShownBody => ({
         ...{ id: `${TAKEN}${i}`, section: chip, mesh: undefined },
-        ...{ colour: CHIPS, look: 'plastic', glassy: false },
+        ...{ colour: CHIPS, look: 'plastic', glassy: false, said: [] },
       })),
     ]
   })

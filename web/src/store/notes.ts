@@ -1,28 +1,21 @@
-import {
-  leftNormal,
-  lengthOf,
-  pointAt,
-  PART_FRAME,
-  place,
-  type Piece,
-  type Vec,
-} from '@lathica/core/geometry'
+import { PART_FRAME, place, type Piece, type Vec } from '@lathica/core/geometry'
 import { landOf, noteStates, threadLength, type NoteState } from '@lathica/core/notes'
 import type { NoteKind } from '@lathica/core/part'
-import type { ThreadCircle } from '@lathica/core/route'
+import { callsOf, type ThreadCircle } from '@lathica/core/route'
 import { edgesOf } from '@lathica/core/section'
-import { readThread } from '@lathica/core/standards'
+import { KNURLS, readThread } from '@lathica/core/standards'
 import { useStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { NOTE_ORDER } from '../notes/kinds'
+import { cellsOf, wordCells } from '../board/paint/notePlate'
+import type { KnurlBand, NoteMark, ThreadLine } from '../board/paint/scene'
+import type { SaidFace } from '../solid/saidLines'
+import { NOTE_ORDER, looksOf } from '../notes/kinds'
 import { usePartStore } from './part'
 
-/** Where a thread runs on the half-section: along its root, and where it ends before its land does. */
-export interface ThreadLine {
-  readonly from: Vec
-  readonly to: Vec
-  readonly end: readonly [Vec, Vec] | undefined
+/** The body that a face is of. */
+interface On {
+  readonly body: string
 }
 
 /** What is said of the part's faces, and which of it is shown. */
@@ -49,28 +42,42 @@ export const useNotesStore = defineStore('notes', () => {
       : [...hidden.value, kind]
   }
 
-  /** Where each note stands: in the middle of the longest piece of its face. */
-  const marks = computed(() =>
-    shown.value.flatMap((state) => {
-      const [first, ...more] = state.edges
-      if (!first) return []
-      const longest = more.reduce((a, b) => (lengthOf(b.piece) > lengthOf(a.piece) ? b : a), first)
-      const inwards = leftNormal(longest.piece, 0.5)
-      return [
-        {
-          ...{ at: pointAt(longest.piece, 0.5), out: { x: -inwards.x, y: -inwards.y } },
-          ...{ words: state.words, note: state.note, wrong: state.problem !== undefined },
-        },
-      ]
+  /** Where each note stands, and what steps say of themselves. */
+  const marks = computed<readonly NoteMark[]>(() => [
+    ...shown.value.flatMap(({ note, words, foot, problem }): NoteMark[] => {
+      if (!foot || looksOf(note.kind).isSilent) return []
+      const label = moved.value?.id === note.id ? moved.value.label : note.label
+      const cells = cellsOf(note, words)
+      return [{ id: note.id, ...foot, cells, label, wrong: problem !== undefined }]
     }),
-  )
+    ...calls.value.map(({ at, out, words }): NoteMark => ({
+      ...{ id: undefined, at, out, cells: wordCells(words), label: undefined, wrong: false },
+    })),
+  ])
+  /** What is dragged, and where to. */
+  const moved = ref<{ readonly id: string; readonly label: Vec }>()
+  const calls = computed(() => (parts.followed ? callsOf(parts.followed) : []))
 
   /** The note whose card is open, where it stands. */
-  const inHand = computed(() => marks.value.filter((m) => m.note.id === noteId.value))
+  const inHand = computed(() => {
+    const { note, words, foot } = open.value ?? {}
+    const body = note?.body ?? ''
+    return note && foot && words !== undefined ? [{ ...foot, body, words, on: note.on }] : []
+  })
 
   /** Faces that are treated, piece by piece. */
   const zones = computed<readonly Piece[]>(() =>
     shown.value.flatMap((s) => (s.note.kind === 'treatment' ? s.edges.map((e) => e.piece) : [])),
+  )
+
+  const knurls = computed<readonly KnurlBand[]>(() =>
+    shown.value.flatMap(({ note, edges, problem }) => {
+      const land = landOf(edges)
+      if (note.kind !== 'knurl' || problem || !land) return []
+      const { lines: angles } = KNURLS[note.form]
+      const [from, to] = [land.from, land.to].map((x) => ({ x, y: land.radius }))
+      return from && to ? [{ from, to, angles, pitch: Number(note.pitch) }] : []
+    }),
   )
 
   const threads = computed(() =>
@@ -89,7 +96,11 @@ export const useNotesStore = defineStore('notes', () => {
       return [
         {
           body: note.body,
+          on: note.on,
           land,
+          pitch: read.value.pitch,
+          lead: read.value.lead,
+          handed: read.value.left ? -1 : 1,
           outside,
           from,
           to,
@@ -100,6 +111,36 @@ export const useNotesStore = defineStore('notes', () => {
       ]
     }),
   )
+
+  /** Faces that are seen otherwise on the solid, by their bodies: coloured, threaded, knurled. */
+  const saidFaces = computed<ReadonlyMap<string, readonly SaidFace[]>>(() => {
+    const lands = threads.value.map(({ body, on, from, to, land, pitch, lead, handed }) => {
+      // A line of a thread climbs by its lead in one turn.
+      const angle = handed * Math.atan((2 * Math.PI * land.radius) / lead)
+      const families = [{ angle, many: Math.round(lead / pitch) }]
+      return { body, on, lines: { from, to, radius: land.radius, families, pitch } }
+    })
+    const others = shown.value.flatMap(({ note, edges, problem }): (SaidFace & On)[] => {
+      const { body, on } = note
+      if (problem) return []
+      if (note.kind === 'colour') {
+        return [{ body, on, colour: { of: note.colour, finish: note.finish } }]
+      }
+      const land = landOf(edges)
+      if (note.kind !== 'knurl' || !land) return []
+      const pitch = Number(note.pitch)
+      const families = KNURLS[note.form].lines.map((degrees) => ({
+        angle: (degrees * Math.PI) / 180,
+        many: Math.round((2 * Math.PI * land.radius * Math.cos((degrees * Math.PI) / 180)) / pitch),
+      }))
+      return [{ body, on, lines: { ...land, families, pitch } }]
+    })
+    const byBody = new Map<string, SaidFace[]>()
+    for (const { body, ...face } of [...lands, ...others]) {
+      byBody.set(body, [...(byBody.get(body) ?? []), face])
+    }
+    return byBody
+  })
 
   /** As they are drawn on the half-section (ISO 6410-1): a thin line along the root, a thick one where the thread ends. */
   const lines = computed<readonly ThreadLine[]>(() =>
@@ -146,10 +187,13 @@ export const useNotesStore = defineStore('notes', () => {
     shown,
     toggle,
     toggleAll,
+    moved,
     marks,
     inHand,
     zones,
+    knurls,
     lines,
+    saidFaces,
     circles,
   }
 })

@@ -16,6 +16,7 @@ export const datum: NoteRules<DatumNote> = {
   name: 'datum',
   fields: { letter: text },
   offer: ({ all }) => ({ kind: 'datum', letter: freeLetter(all) }),
+  plain: ({ letter }) => letter,
   tell: (note, { all }) => {
     const words = note.letter
     if (!DATUM_LETTERS.includes(note.letter)) {

@@ -1,9 +1,16 @@
 import { evaluateFormula } from '../../formula'
-import { CHARACTERISTICS, valuesOf, type Characteristic, type FrameNote } from '../../part'
+import {
+  CHARACTERISTICS,
+  valuesOf,
+  type Characteristic,
+  type FrameNote,
+  type Part,
+} from '../../part'
 import { exactly, flag, formula, text } from '../../part/fields'
 import { fail, type Problem } from '../../result'
 import { isSquare, landOf } from '../faces'
 import type { NoteContext, NoteRules } from '../kind'
+import { saidTwice } from '../twice'
 
 /** What each characteristic asks of datums (ISO 1101:2017, Table 2), and whether its zone can be round. */
 const GRAMMAR: Readonly<
@@ -34,26 +41,39 @@ const GRAMMAR: Readonly<
 
 export const characteristicWords = (of: Characteristic): string => GRAMMAR[of].words
 
+const OFFERED = { kind: 'frame', round: false, material: '', projected: '' } as const
+
+const plain = (note: FrameNote): string => {
+  const material = note.material === '' ? '' : ` ${note.material}`
+  const beyond = note.material === 'P' ? ` ${note.projected.trim()}` : ''
+  const zone = `${note.round ? '⌀' : ''}${note.zone.trim()}${material}${beyond}`
+  return [GRAMMAR[note.characteristic].words, zone, ...datumsOf(note)].join(' | ')
+}
+
 export const frame: NoteRules<FrameNote> = {
   name: 'geometric tolerance',
   fields: {
     characteristic: exactly(...CHARACTERISTICS),
-    ...{ round: flag, zone: formula, material: exactly('', 'M', 'L'), datums: text },
+    ...{ round: flag, zone: formula, datums: text },
+    ...{ material: exactly('', 'M', 'L', 'P'), projected: formula },
   },
   offer: ({ all, edges }) => {
     const letters = all.flatMap((n) => (n.kind === 'datum' ? [n.letter] : []))
+    if (edges.length === 0) {
+      const datums = letters.slice(0, 3).join(' ')
+      return { ...OFFERED, characteristic: 'surfaceProfile', datums, zone: '0.2' }
+    }
     const characteristic =
       letters.length === 0 ? (isSquare(edges) ? 'flatness' : 'cylindricity') : 'circularRunOut'
     const common = letters.length > 1 ? letters.slice(0, 2).join('-') : (letters[0] ?? '')
     const datums = letters.length === 0 ? '' : common
-    return { kind: 'frame', characteristic, round: false, zone: '0.02', material: '', datums }
+    return { ...OFFERED, characteristic, zone: '0.02', datums }
   },
+  plain,
   tell: (note, context) => {
-    const { words } = GRAMMAR[note.characteristic]
-    const zone = `${note.round ? '⌀' : ''}${note.zone.trim()}${note.material === '' ? '' : ` ${note.material}`}`
-    const told = [words, zone, ...datumsOf(note)].join(' | ')
+    const words = plain(note)
     const problem = grammarFault(note, context)
-    return problem ? { words: told, problem } : { words: told }
+    return problem ? { words, problem } : { words }
   },
 }
 
@@ -65,6 +85,25 @@ export const datumsOf = ({ datums }: FrameNote): readonly string[] =>
     .split(/[\s,|]+/)
     .filter((d) => d !== '')
 
+const TWO_GENERAL = 'Two tolerances are asked of all other faces.'
+
+/** What is wrong with how far a zone is projected (ISO 10578: of position and the like only). */
+function projectedFault(note: FrameNote, part: Part): Problem | undefined {
+  if (note.material !== 'P') return undefined
+  const of = ['position', 'perpendicularity', 'parallelism', 'coaxiality', 'angularity']
+  if (!of.includes(note.characteristic)) {
+    const { words } = GRAMMAR[note.characteristic]
+    const mend = 'Take position, or leave Ⓟ out.'
+    return fail('frame.noProjection', `The zone of ${words} is not projected.`, mend).problem
+  }
+  const lookup = valuesOf(part).table.lookup
+  const wanted = { want: 'length', units: part.units, lookup } as const
+  const found = evaluateFormula(note.projected, wanted)
+  if (found.ok && found.value > 0) return undefined
+  const mend = 'Type how far beyond the face it reaches, above 0.'
+  return fail('frame.projected', 'A projected zone needs a length.', mend).problem
+}
+
 function grammarFault(note: FrameNote, { part, edges, all }: NoteContext): Problem | undefined {
   const { words, datums: wants, round } = GRAMMAR[note.characteristic]
   const fault = (code: string, message: string, mend: string): Problem =>
@@ -75,6 +114,8 @@ function grammarFault(note: FrameNote, { part, edges, all }: NoteContext): Probl
   if (!(zone.value > 0)) {
     return fault('frame.zone', 'The zone has no width.', 'Type how wide it is, above 0.')
   }
+  const beyond = projectedFault(note, part)
+  if (beyond) return beyond
   const given = datumsOf(note)
   if (wants === 'none' && given.length > 0) {
     return fault('frame.free', `The ${words} of a face hangs on no datum.`, 'Leave the datums out.')
@@ -102,6 +143,14 @@ function grammarFault(note: FrameNote, { part, edges, all }: NoteContext): Probl
   const doubled = letters.find((l, i) => letters.indexOf(l) !== i)
   if (doubled !== undefined) {
     return fault('frame.twice', `Datum ${doubled} stands there twice.`, 'Take one of them out.')
+  }
+  if (note.on === '') {
+    if (note.characteristic === 'surfaceProfile') return saidTwice(note, all, TWO_GENERAL)
+    return fault(
+      'frame.general',
+      'Of all others only the profile of a surface is asked (ISO 22081).',
+      'Take that, or say it of a face.',
+    )
   }
   const own = all.find((n) => n.kind === 'datum' && n.on === note.on && n.body === note.body)
   if (own?.kind === 'datum' && letters.includes(own.letter)) {

@@ -1,38 +1,58 @@
-import type { SurfaceNote } from '../../part'
-import { exactly, text } from '../../part/fields'
-import { fail } from '../../result'
+import { evaluateFormula } from '../../formula'
+import { SURFACE_PARAMETERS, valuesOf, type Part, type SurfaceNote } from '../../part'
+import { exactly, formula, text } from '../../part/fields'
+import { fail, succeed, type Result } from '../../result'
+import { formatLength } from '../../units'
 import type { NoteRules } from '../kind'
+import { saidTwice } from '../twice'
 
 /** Values that Ra is asked in, in µm: the series of preferred numbers that ISO 21920-1 goes by. */
 export const SURFACE_VALUES = ['0.1', '0.2', '0.4', '0.8', '1.6', '3.2', '6.3', '12.5', '25']
 
+const plain = ({ parameter, value, process }: SurfaceNote): string =>
+  [`${parameter} ${value}`, process.trim()].filter((w) => w !== '').join(', ')
+
 export const surface: NoteRules<SurfaceNote> = {
   name: 'surface',
   fields: {
-    parameter: exactly('Ra', 'Rz'),
+    parameter: exactly(...SURFACE_PARAMETERS),
     value: text,
     removal: exactly('any', 'required', 'forbidden'),
+    allowance: formula,
+    process: text,
   },
   offer: ({ edges }) => ({
-    ...{ kind: 'surface', parameter: 'Ra', removal: 'required' },
+    ...{ kind: 'surface', parameter: 'Ra', removal: 'required', allowance: '', process: '' },
     value: edges.length === 0 ? '3.2' : '0.8',
   }),
-  tell: (note, { all }) => {
-    const words = `${note.parameter} ${note.value}`
+  plain,
+  tell: (note, { all, part }) => {
+    const words = plain(note)
     const value = Number(note.value.replace(',', '.'))
     if (note.value.trim() === '' || !(value > 0 && value <= 1000)) {
       const mend = 'Type a number in µm, such as 1.6.'
       return { words, problem: fail('surface.value', 'This is no roughness.', mend).problem }
     }
-    const other = all.some(
-      (n) => n.kind === 'surface' && n.id !== note.id && n.on === note.on && n.body === note.body,
-    )
-    if (!other) return { words }
-    const problem = fail(
-      'surface.twice',
-      'Two surfaces are asked of one face.',
-      'Delete one of them.',
-    )
-    return { words, problem: problem.problem }
+    const left = leftOn(note, part)
+    if (!left.ok) return { words, problem: left.problem }
+    const told =
+      left.value === 0 ? words : `${words}, ${formatLength(left.value, part.units)} left on`
+    const twice = saidTwice(note, all, 'Two surfaces are asked of one face.')
+    return twice ? { words: told, problem: twice } : { words: told }
   },
+}
+
+/** What is left on a face for a later working, in mm; 0 where nothing is said. */
+function leftOn({ allowance, removal }: SurfaceNote, part: Part): Result<number> {
+  if (allowance.trim() === '') return succeed(0)
+  const lookup = valuesOf(part).table.lookup
+  const left = evaluateFormula(allowance, { want: 'length', units: part.units, lookup })
+  if (!left.ok) return left
+  if (removal === 'forbidden') {
+    const mend = 'Leave it out, or let the face be made by taking material off.'
+    return fail('surface.forbidden', 'What may not be worked has no allowance.', mend)
+  }
+  if (left.value > 0) return left
+  const mend = 'Type what is left on for a later working, above 0, or leave it out.'
+  return fail('surface.allowance', 'This is no allowance.', mend)
 }

@@ -10,6 +10,7 @@ export const text: NoteRules<TextNote> = {
   name: 'words',
   fields: { words: string().strict().defined().max(LONGEST) },
   offer: () => ({ kind: 'text', words: '' }),
+  plain: ({ words }) => words,
   tell: ({ words }) => {
     if (words.trim() !== '') return { words }
     return {

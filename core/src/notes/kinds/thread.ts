@@ -15,6 +15,7 @@ export const thread: NoteRules<ThreadNote> = {
     const [callout = ''] = land ? threadsFor(2 * land.radius, land.side) : []
     return { kind: 'thread', callout, from: 'left', length: '' }
   },
+  plain: ({ callout }) => callout,
   tell: (note, { edges, part }) => {
     const read = readThread(note.callout)
     const words = read.ok ? read.value.words : note.callout.trim() || 'thread'

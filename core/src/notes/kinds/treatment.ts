@@ -9,6 +9,7 @@ export const treatment: NoteRules<TreatmentNote> = {
   name: 'treatment',
   fields: { words: text, depth: formula },
   offer: () => ({ kind: 'treatment', words: 'hardened', depth: '' }),
+  plain: ({ words }) => words,
   tell: ({ words, depth }, { part }) => {
     if (words.trim() === '') {
       const mend = 'Type how the face is treated.'

@@ -2,6 +2,7 @@ import type { StepKind } from '../../part'
 import type { OfferedRules, StepKinds, StepRules } from './kind'
 import { around } from './around'
 import { bore } from './bore'
+import { centre } from './centre'
 import { chamfer } from './chamfer'
 import { combine } from './combine'
 import { extrude } from './extrude'
@@ -30,6 +31,7 @@ export const STEP_KINDS = {
   groove,
   ridges,
   bore,
+  centre,
   fillet,
   chamfer,
   shell,

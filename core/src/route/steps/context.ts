@@ -15,7 +15,7 @@ import { LARGEST_LENGTH } from '../../tolerances'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
 import type { DrawnSketch, Sketch } from '../../sketch'
-import type { SizeAt, SketchState, ThreadCircle } from '../state'
+import type { CallOut, SizeAt, SketchState, ThreadCircle } from '../state'
 
 /** What a step made: the sections of the bodies it changed, and what is worth saying. */
 export interface Outcome {
@@ -37,7 +37,9 @@ export interface Outcome {
 export interface Told {
   readonly sizes?: readonly SizeAt[]
   readonly threads?: readonly ThreadCircle[]
-  /** Words for edges, by key: a bevel is called what it was asked to be. */
+  /** What stands beside it on every drawing. */
+  readonly calls?: readonly CallOut[]
+  /** Words for edges, by key: a bevel is called what it was asked to be; none where they are empty. */
   readonly edges?: ReadonlyMap<string, string>
 }
 

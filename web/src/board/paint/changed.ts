@@ -49,6 +49,7 @@ function isAlike(a: Scene, b: Scene): boolean {
     isSame(a.notes, b.notes) &&
     isSame(a.threads, b.threads) &&
     isSame(a.zones, b.zones) &&
+    isSame(a.knurls, b.knurls) &&
     isSame(a.general, b.general) &&
     isSame([...a.picks], [...b.picks]) &&
     isSame([...a.troubled], [...b.troubled]) &&

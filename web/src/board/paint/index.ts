@@ -4,7 +4,7 @@ import { paintCheck } from './check'
 import { paintEnd } from './end'
 import { paintGrid } from './grid'
 import { paintMarks } from './marks'
-import { paintThreads, paintZones } from './threads'
+import { paintKnurls, paintThreads, paintZones } from './threads'
 import { paintPicture } from './picture'
 import { paintAreas, paintRefs, paintSections, paintTool } from './section'
 import { paintSizes } from './sizes'
@@ -43,6 +43,7 @@ export function paintBoard(ctx: CanvasRenderingContext2D, scene: Scene): void {
   paintFaults(ctx, scene)
   paintThreads(ctx, scene)
   paintZones(ctx, scene)
+  paintKnurls(ctx, scene)
   paintMarks(ctx, scene)
   paintOverlay(ctx, scene)
   paintScaleBar(ctx, scene)

@@ -1,8 +1,8 @@
 import type { Colours } from '../colours'
 import type { Plate } from './plate'
+import type { Note } from '@lathica/core/part'
 import { looksOf } from '../../notes/kinds'
 import type { Cell } from '../../notes/kind'
-import type { NoteMark } from './scene'
 
 const HIGH = 20
 const SYMBOL = 16
@@ -12,10 +12,13 @@ const FONT = '12px "IBM Plex Mono", monospace'
 const LONGEST = 34
 
 /** A note in cells: a frame has one for its symbol, one for its zone, and one for each datum (ISO 1101). */
-export function cellsOf({ note, words }: Pick<NoteMark, 'note' | 'words'>): readonly Cell[] {
-  const own = looksOf(note.kind).cells?.(note, words)
-  return own ?? [{ words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words }]
-}
+export const cellsOf = (note: Note, words: string): readonly Cell[] =>
+  looksOf(note.kind).cells?.(note, words) ?? wordCells(words)
+
+/** Words in one cell. */
+export const wordCells = (words: string): readonly Cell[] => [
+  { words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words },
+]
 
 const widthOf = (ctx: CanvasRenderingContext2D, cell: Cell): number =>
   2 * BESIDE + ('words' in cell ? ctx.measureText(cell.words).width : SYMBOL)

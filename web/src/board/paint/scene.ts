@@ -1,14 +1,13 @@
 import type { Piece, Vec } from '@lathica/core/geometry'
 import type { Sketch } from '@lathica/core/sketch'
 import type { Section } from '@lathica/core/section'
-import type { BoardPicture, Note } from '@lathica/core/part'
+import type { BoardPicture } from '@lathica/core/part'
 import type { SketchState } from '@lathica/core/route'
 import type { Colours } from '../colours'
 import type { Grid } from '../snapping'
 import type { SizeDrawing } from '../sizes/layout'
 import type { SectionRef } from '../refs'
 import type { Cell } from '../../notes/kind'
-import type { ThreadLine } from '../../store/notes'
 import type { ShapeCheck } from '../../store/shapeCheck'
 import type { ShownArea } from '../useAskedAreas'
 import type { Overlay } from '../tools'
@@ -17,16 +16,35 @@ import type { View } from '../view'
 /** A part of the pane in pixels: left, top, right and bottom. */
 export type Patch = readonly [number, number, number, number]
 
-/** Everything one picture of the board shows. */
-/** A note where it stands. */
+/** What is said of a face or an end, where it stands. */
 export interface NoteMark {
+  /** The note that says it; what a step says of itself has none. */
+  readonly id: string | undefined
   readonly at: Vec
   readonly out: Vec
-  readonly words: string
-  readonly note: Note
+  readonly cells: readonly Cell[]
+  /** Where its plate was put by hand, in mm from where it stands. */
+  readonly label: Vec | undefined
   /** Whether it cannot stand as it is. */
   readonly wrong: boolean
 }
+
+/** Where a thread runs on the half-section: along its root, and where it ends before its land does. */
+export interface ThreadLine {
+  readonly from: Vec
+  readonly to: Vec
+  readonly end: readonly [Vec, Vec] | undefined
+}
+
+/** A knurled land on the half-section: its ends, and the lines it is drawn by. */
+export interface KnurlBand {
+  readonly from: Vec
+  readonly to: Vec
+  readonly angles: readonly number[]
+  readonly pitch: number
+}
+
+/** Everything one picture of the board shows. */
 
 export interface Scene {
   readonly view: View
@@ -76,6 +94,7 @@ export interface Scene {
   readonly general: readonly (readonly Cell[])[]
   /** Faces that are hardened or coated. */
   readonly zones: readonly Piece[]
+  readonly knurls: readonly KnurlBand[]
   /** Threads as they are drawn on the half-section. */
   readonly threads: readonly ThreadLine[]
   /** What the opened step adds or takes away, by itself. */

@@ -1,7 +1,12 @@
 import { characteristicWords, datumsOf } from '@lathica/core/notes'
 import { CHARACTERISTICS, type FrameNote } from '@lathica/core/part'
-import type { NoteLooks } from '../kind'
+import type { NoteField, NoteLooks } from '../kind'
 import { SYMBOLS } from '../symbols'
+
+const projectedField = (note: FrameNote): NoteField => ({
+  ...{ kind: 'typed', id: 'projected', label: 'Beyond', text: note.projected },
+  ...{ empty: 'how far, as in 10', take: (projected) => ({ projected }) },
+})
 
 export const frame: NoteLooks<FrameNote> = {
   ...{ title: 'Geometric tolerance', key: 'r', icon: 'noteFrame' },
@@ -31,16 +36,19 @@ export const frame: NoteLooks<FrameNote> = {
         { value: '', label: 'at any' },
         { value: 'M', label: 'at most material, Ⓜ' },
         { value: 'L', label: 'at least material, Ⓛ' },
+        { value: 'P', label: 'at any, projected, Ⓟ' },
       ],
       take: (material) => ({ material }),
     },
+    ...(note.material === 'P' ? [projectedField(note)] : []),
     {
       ...{ kind: 'typed', id: 'datums', label: 'Datums', text: note.datums },
       ...{ empty: 'none, A, A B, or A-B together', take: (datums) => ({ datums }) },
     },
   ],
   cells: (note) => {
-    const material = { '': '', M: ' Ⓜ', L: ' Ⓛ' }[note.material]
+    const beyond = ` Ⓟ${note.projected.trim()}`
+    const material = { '': '', M: ' Ⓜ', L: ' Ⓛ', P: beyond }[note.material]
     return [
       { symbol: SYMBOLS[note.characteristic] },
       { words: `${note.round ? '⌀' : ''}${note.zone.trim()}${material}` },

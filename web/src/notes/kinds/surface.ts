@@ -1,7 +1,17 @@
 import { SURFACE_VALUES } from '@lathica/core/notes'
-import type { SurfaceNote } from '@lathica/core/part'
+import { SURFACE_PARAMETERS, type SurfaceNote, type SurfaceParameter } from '@lathica/core/part'
 import type { NoteLooks } from '../kind'
 import { SURFACE_SYMBOLS } from '../symbols'
+
+/** ISO 21920-2:2021, clause 5. */
+const PARAMETERS: Readonly<Record<SurfaceParameter, string>> = {
+  Ra: 'Ra, mean',
+  Rz: 'Rz, greatest height',
+  Rq: 'Rq, root mean square',
+  Rp: 'Rp, peak',
+  Rv: 'Rv, pit',
+  Rt: 'Rt, total height',
+}
 
 export const surface: NoteLooks<SurfaceNote> = {
   ...{ title: 'Surface', key: 't', icon: 'noteSurface' },
@@ -10,10 +20,7 @@ export const surface: NoteLooks<SurfaceNote> = {
   fields: (note) => [
     {
       ...{ kind: 'choice', id: 'parameter', label: 'Parameter', value: note.parameter },
-      options: [
-        { value: 'Ra', label: 'Ra, mean' },
-        { value: 'Rz', label: 'Rz, height' },
-      ],
+      options: SURFACE_PARAMETERS.map((value) => ({ value, label: PARAMETERS[value] })),
       take: (parameter) => ({ parameter }),
     },
     {
@@ -28,6 +35,14 @@ export const surface: NoteLooks<SurfaceNote> = {
         { value: 'forbidden', label: 'without taking material off' },
       ],
       take: (removal) => ({ removal }),
+    },
+    {
+      ...{ kind: 'typed', id: 'allowance', label: 'Left on', text: note.allowance },
+      ...{ empty: 'nothing', take: (allowance) => ({ allowance }) },
+    },
+    {
+      ...{ kind: 'typed', id: 'process', label: 'By', text: note.process, longest: 60 },
+      ...{ empty: 'ground, honed …', take: (process) => ({ process }) },
     },
   ],
   cells: (note, words) => [{ symbol: SURFACE_SYMBOLS[note.removal] }, { words }],

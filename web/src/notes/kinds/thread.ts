@@ -1,7 +1,20 @@
-import { landOf } from '@lathica/core/notes'
-import type { ThreadNote } from '@lathica/core/part'
-import { readThread, threadsFor } from '@lathica/core/standards'
-import { formatLength } from '@lathica/core/units'
+import {
+  bevelThread,
+  cutUndercut,
+  fitLand,
+  landOf,
+  threadChamferStep,
+  undercutStep,
+} from '@lathica/core/notes'
+import type { Part, ThreadNote } from '@lathica/core/part'
+import {
+  readThread,
+  threadLimits,
+  threadsFor,
+  type Between,
+  type Thread,
+} from '@lathica/core/standards'
+import { formatLength, type UnitSettings } from '@lathica/core/units'
 import type { NoteLooks } from '../kind'
 
 export const thread: NoteLooks<ThreadNote> = {
@@ -49,6 +62,40 @@ export const thread: NoteLooks<ThreadNote> = {
         ? []
         : [['Stress area', `${t.stressArea.toFixed(1)} mm²`] as const]),
       ...(t.drill === undefined || !isInside ? [] : [['Drill', `⌀${mm(t.drill)}`] as const]),
+      ...limitFigures(t, isInside ? 'inside' : 'outside', units),
     ]
   },
+  works: (note, { part }) => [
+    { label: 'Make it fit', mends: 'thread.diameter', command: fitLand(note) },
+    ...(undercutStep(part, note).ok && !hasUndercut(part, note)
+      ? [{ label: 'Cut its undercut', command: cutUndercut(note) }]
+      : []),
+    ...(threadChamferStep(part, note).ok
+      ? [{ label: 'Bevel its start', command: bevelThread(note) }]
+      : []),
+  ],
+}
+
+/** Whether the land of a thread has been cut into at its shoulder already. */
+const hasUndercut = (part: Part, { on }: ThreadNote): boolean =>
+  part.route.some((s) => s.kind === 'groove' && s.form === 'relief' && s.on === on)
+
+/** Between what each diameter lies, as its class has it (ISO 965-1). */
+function limitFigures(
+  thread: Thread,
+  side: 'outside' | 'inside',
+  units: UnitSettings,
+): readonly (readonly [string, string])[] {
+  const limits = threadLimits(thread, side)
+  if (!limits) return []
+  const words = ({ least, greatest }: Between): string => {
+    const [low, high] = [least, greatest].map((mm) => mm && formatLength(mm, units))
+    if (low === undefined) return `⌀${high ?? ''} at most`
+    return high === undefined ? `⌀${low} at least` : `⌀${low} to ${high}`
+  }
+  return [
+    [`${limits.grade} major`, words(limits.major)],
+    [`${limits.grade} pitch ⌀`, words(limits.pitch)],
+    [`${limits.grade} minor`, words(limits.minor)],
+  ]
 }

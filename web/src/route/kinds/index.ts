@@ -3,6 +3,7 @@ import type { Field, FieldContext } from '../steps/field'
 import type { AllStepLooks, StepLooks, Telling } from './kind'
 import { around } from './around'
 import { bore } from './bore'
+import { centre } from './centre'
 import { chamfer } from './chamfer'
 import { combine } from './combine'
 import { extrude } from './extrude'
@@ -31,6 +32,7 @@ const STEP_LOOKS: AllStepLooks = {
   groove,
   ridges,
   bore,
+  centre,
   fillet,
   chamfer,
   shell,

@@ -1,6 +1,7 @@
 import type { GrooveForm, GrooveStep } from '../../../part'
 import {
   exactly,
+  flag,
   formula,
   id,
   key,
@@ -35,6 +36,7 @@ export const groove: StepRules<GrooveStep> = {
           ]),
       ),
     ),
+    turned: optional(flag),
     count: numberFormula,
     pitch: formula,
   },

@@ -5,6 +5,7 @@ import {
   dot,
   line,
   norm,
+  reversed,
   scale,
   subtract,
   unit,
@@ -81,7 +82,8 @@ export function groove(step: GrooveStep, context: StepContext): Result<Outcome> 
   }
   const sizes = sizesOf(step, context, host)
   if (!sizes.ok) return sizes
-  const outline = grooveOutline(step.form, sizes.value)
+  const made = grooveOutline(step.form, sizes.value)
+  const outline = step.turned === true && !('message' in made) ? turnedRound(made) : made
   if ('message' in outline) return fail('groove.sizes', outline.message, outline.mend)
   const count = wholeCount(context, step.count, 'number of grooves')
   if (!count.ok) return count
@@ -139,6 +141,15 @@ function sizesOf(step: GrooveStep, context: StepContext, host: Host): Result<Gro
   }
   return succeed(sizes)
 }
+
+/** An outline with its sides exchanged. */
+const turnedRound = (outline: GrooveOutline): GrooveOutline =>
+  outline
+    .map(({ piece, what }) => ({
+      piece: reversed(mapped(piece, ({ x, y }) => ({ x: -x, y }), true)),
+      what,
+    }))
+    .reverse()
 
 const needsRadius = ({ form }: GrooveStep): boolean => form === 'round' || form === 'rope'
 

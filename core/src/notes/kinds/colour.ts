@@ -1,0 +1,23 @@
+import { string } from 'yup'
+import type { ColourNote } from '../../part'
+import { exactly } from '../../part/fields'
+import type { NoteRules } from '../kind'
+import { saidTwice } from '../twice'
+
+export const colour: NoteRules<ColourNote> = {
+  name: 'colour',
+  fields: {
+    colour: string()
+      .strict()
+      .required()
+      .matches(/^#[0-9a-f]{6}$/),
+    finish: exactly('matt', 'polished'),
+  },
+  offer: () => ({ kind: 'colour', colour: '#2f6f8f', finish: 'matt' }),
+  plain: ({ colour: of, finish }) => `${finish} ${of}`,
+  tell: (note, { all }) => {
+    const words = colour.plain(note)
+    const problem = saidTwice(note, all, 'Two colours are given to one face.')
+    return problem ? { words, problem } : { words }
+  },
+}

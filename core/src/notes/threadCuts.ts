@@ -1,0 +1,84 @@
+import { once } from '../once'
+import type { PartState } from '../route'
+import { cornersOf, edgeKey, type Section } from '../section'
+import { readThread, type Thread } from '../standards'
+import { VERTEX_TOLERANCE } from '../tolerances'
+import { landOf, type Land } from './faces'
+import { threadLength } from './kinds/thread'
+import { noteStates } from './states'
+
+/** A thread as it is cut into the triangles of a body, in mm. */
+export interface CutThread {
+  readonly body: string
+  readonly side: Land['side']
+  readonly from: number
+  readonly to: number
+  /** How far beyond its ends it runs on into what slopes away; undefined where it fades out. */
+  readonly beyond: { readonly from: number | undefined; readonly to: number | undefined }
+  readonly radius: number
+  readonly major: number
+  readonly root: number
+  readonly pitch: number
+  readonly lead: number
+  readonly hand: 1 | -1
+  readonly crest: number
+  readonly flank: number
+}
+
+/** Half the width of a crest and the run of a flank for its height, by form: ISO 68-1, ISO 228-1, ISO 2901. */
+function profileOf({ form, pitch, major, root }: Thread): { crest: number; flank: number } {
+  const tan = (degrees: number): number => Math.tan((degrees * Math.PI) / 180)
+  switch (form) {
+    case 'metric':
+    case 'unified':
+      return { crest: pitch / 16, flank: tan(30) }
+    case 'pipe': {
+      // Its round crests and roots are told by flats of the same width each.
+      const flank = tan(27.5)
+      return { crest: (pitch - (major - root) * flank) / 4, flank }
+    }
+    case 'trapezoidal':
+      return { crest: 0.183 * pitch, flank: tan(15) }
+  }
+}
+
+/** Every thread of a part that stands, ready to be cut. */
+export const threadCuts = once((state: PartState): readonly CutThread[] =>
+  noteStates(state).flatMap(({ note, edges, problem }): CutThread[] => {
+    const land = landOf(edges)
+    const section = state.bodies.find((b) => b.bodyId === note.body)?.section
+    if (note.kind !== 'thread' || problem || !land || !section) return []
+    const read = readThread(note.callout)
+    if (!read.ok) return []
+    const t = read.value
+    const length = threadLength(note, state.part) ?? land.to - land.from
+    const isLeft = note.from === 'left'
+    const [from, to] = isLeft ? [land.from, land.from + length] : [land.to - length, land.to]
+    const isInside = land.side === 'inside'
+    return [
+      {
+        ...{ body: note.body, side: land.side, from, to, radius: land.radius },
+        beyond: {
+          from:
+            from - land.from < VERTEX_TOLERANCE ? slopeAt(section, note.on, land.from) : undefined,
+          to: land.to - to < VERTEX_TOLERANCE ? slopeAt(section, note.on, land.to) : undefined,
+        },
+        ...{ major: t.major / 2, root: (isInside ? t.minor : t.root) / 2 },
+        ...{ pitch: t.pitch, lead: t.lead, hand: t.left ? -1 : 1 },
+        ...profileOf({ ...t, root: isInside ? t.minor : t.root }),
+      },
+    ]
+  }),
+)
+
+/** How far what follows the end of a land slopes away along the axis; undefined where a shoulder stands there. */
+function slopeAt(section: Section, on: string, x: number): number | undefined {
+  const corner = cornersOf(section).find(
+    ({ at, arriving, leaving }) =>
+      Math.abs(at.x - x) < VERTEX_TOLERANCE &&
+      [arriving, leaving].some((e) => edgeKey(e.name) === on),
+  )
+  if (!corner || corner.turn < 0) return undefined
+  const other = edgeKey(corner.arriving.name) === on ? corner.leaving : corner.arriving
+  return Math.abs(other.piece.from.x - other.piece.to.x)
+}

@@ -1,0 +1,187 @@
+import { once } from '@lathica/core/once'
+import { pointsAlong, type Vec } from '@lathica/core/geometry'
+import { loopsOf } from '@lathica/core/section'
+import { toScreen, type Px } from '../view'
+import { overlap, plateFor, type Plate } from './plate'
+import { notePlateFor } from './notePlate'
+import type { NoteMark, Scene } from './scene'
+
+/** From a face to the plate with its size, in pixels. */
+const AWAY = 26
+/** Plates that would lie on one another are put further out, by steps of this. */
+const STEP = 22
+/** Where none is free outwards, they go so far to the side. */
+const BESIDE = 40
+/** So many steps outwards a plate is tried. */
+const FARTHEST = 12
+/** How high the label of a size is, in pixels. */
+const LABEL_HIGH = 20
+
+/** A size of the step that is looked at, where its plate lies. */
+interface LaidSize {
+  readonly foot: Px
+  readonly plate: Plate
+  readonly words: string
+}
+
+/** What is said of a face, where its plate lies. */
+export interface LaidNote {
+  readonly foot: Px
+  readonly plate: Plate
+  readonly mark: NoteMark
+}
+
+/** Where all plates of a picture lie. */
+export interface LaidPlates {
+  readonly sizes: readonly LaidSize[]
+  readonly notes: readonly LaidNote[]
+  /** What holds for all other faces, edges and sizes, in the lower right corner. */
+  readonly general: readonly { readonly plate: Plate; readonly cells: Scene['general'][number] }[]
+}
+
+/** Words are measured on a canvas of its own, so that plates are known before they are painted. */
+let measuring: CanvasRenderingContext2D | null | undefined
+
+/** Plates keep clear of one another, of the labels of sizes and, where they can, of the part and of dimension lines. */
+export const layPlates = once((scene: Scene): LaidPlates => {
+  measuring ??= document.createElement('canvas').getContext('2d')
+  const ctx = measuring
+  if (!ctx) return { sizes: [], notes: [], general: [] }
+  const { view, width, height } = scene
+  // The labels of sizes lie over the picture: plates keep clear of them.
+  const placed: Plate[] = scene.sizes.map(({ label, width: wide }) => ({
+    ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
+    ...{ width: wide, height: LABEL_HIGH },
+  }))
+  const inSight = ({ x, y }: Px): boolean => x >= 0 && y >= 0 && x <= width && y <= height
+  // What was put by hand stands where it was put; the others keep clear of it.
+  const byHand = new Map<NoteMark, Plate>()
+  for (const mark of scene.notes) {
+    if (!mark.label) continue
+    const bare = notePlateFor(ctx, mark.cells)
+    const at = toScreen(view, { x: mark.at.x + mark.label.x, y: mark.at.y + mark.label.y })
+    const plate = { ...bare, x: at.x - bare.width / 2, y: at.y - bare.height / 2 }
+    byHand.set(mark, plate)
+    placed.push(plate)
+  }
+  const lines = scene.sizes.flatMap((s) => s.lines)
+  const hasPlates = scene.marks.length + scene.notes.length > 0
+  const outlines = hasPlates ? [...outlinesOf(scene), ...lines] : []
+  const clear = (bare: Plate, foot: Px, out: Vec): Plate | undefined => {
+    const plate = clearPlate(bare, foot, directionOf(out, view.lie), placed, outlines, scene)
+    if (plate) placed.push(plate)
+    return plate
+  }
+  const sizes = scene.marks.flatMap(({ at, words, out }): LaidSize[] => {
+    const foot = toScreen(view, at)
+    const plate = inSight(foot) ? clear(plateFor(ctx, words, { x: 0, y: 0 }), foot, out) : undefined
+    return plate ? [{ foot, plate, words }] : []
+  })
+  const notes = scene.notes.flatMap((mark): LaidNote[] => {
+    const foot = toScreen(view, mark.at)
+    if (!inSight(foot)) return []
+    const plate = byHand.get(mark) ?? clear(notePlateFor(ctx, mark.cells), foot, mark.out)
+    return plate ? [{ foot, plate, mark }] : []
+  })
+  let right = width - 12
+  const general = scene.general.map((cells) => {
+    const bare = notePlateFor(ctx, cells)
+    const plate = { ...bare, x: right - bare.width, y: height - bare.height - 8 }
+    right = plate.x - 6
+    return { plate, cells }
+  })
+  return { sizes, notes, general }
+})
+
+/** The way out of the material on the pane, square to the axis: plates stand in the clear. */
+function directionOf(out: Vec, lie: 'lying' | 'standing'): Px {
+  const away = out.y < -0.2 ? -1 : 1
+  return lie === 'lying' ? { x: 0, y: -away } : { x: away, y: 0 }
+}
+
+/** The nearest place outwards of a face where its plate lies on no other, beside it where none is free. */
+function clearPlate(
+  bare: Plate,
+  foot: Px,
+  way: Px,
+  placed: readonly Plate[],
+  outlines: readonly Outline[],
+  { width, height }: Scene,
+): Plate | undefined {
+  const reach = Math.abs(way.x) * (bare.width / 2)
+  // Where none is clear of the part, one clear of other plates has to do.
+  let second: Plate | undefined
+  for (const aside of [0, 1, -1, 2, -2]) {
+    for (let far = 0; far < FARTHEST; far++) {
+      const away = AWAY + far * STEP
+      const beside = aside * (bare.width / 2 + BESIDE) * Math.abs(way.y)
+      const at = {
+        x: foot.x + way.x * (away + reach) + beside - bare.width / 2,
+        y: foot.y + way.y * away - bare.height / 2 - Math.abs(way.x) * far * 6,
+      }
+      const plate = {
+        ...bare,
+        x: Math.min(width - bare.width - 2, Math.max(2, at.x)),
+        y: Math.min(height - bare.height - 2, Math.max(2, at.y)),
+      }
+      if (placed.some((p) => overlap(p, plate))) continue
+      if (!outlines.some((o) => covers(plate, o))) return plate
+      second ??= plate
+    }
+  }
+  return second
+}
+
+/** A loop of a section, or its image below the axis, as corners in pixels. */
+type Outline = readonly Px[]
+
+/** Curves are told by chords within this, in pixels. */
+const CHORD_PX = 2
+
+function outlinesOf({ sections, view }: Scene): Outline[] {
+  return sections.flatMap((section) =>
+    loopsOf(section).flatMap((loop) =>
+      [1, -1].map((side) =>
+        loop.flatMap(({ piece }) =>
+          pointsAlong(piece, CHORD_PX / view.scale)
+            .slice(1)
+            .map((p) => toScreen(view, { x: p.x, y: side * p.y })),
+        ),
+      ),
+    ),
+  )
+}
+
+/** Whether a plate lies over an outline or within it. */
+function covers({ x, y, width, height }: Plate, outline: Outline): boolean {
+  const [right, low] = [x + width, y + height]
+  let inside = false
+  for (const [i, p] of outline.entries()) {
+    const q = outline[(i + 1) % outline.length] ?? p
+    if (crossesBox(p, q, x, y, right, low)) return true
+    const middle = y + height / 2
+    if (p.y > middle !== q.y > middle) {
+      const at = p.x + ((middle - p.y) / (q.y - p.y)) * (q.x - p.x)
+      if (at > x + width / 2) inside = !inside
+    }
+  }
+  return inside
+}
+
+/** Whether a stretch from one place to another comes into a box: what is left of it once it is cut at its four sides. */
+function crossesBox(p: Px, q: Px, left: number, top: number, right: number, low: number): boolean {
+  let [from, to] = [0, 1]
+  for (const [start, way, min, max] of [
+    [p.x, q.x - p.x, left, right],
+    [p.y, q.y - p.y, top, low],
+  ] as const) {
+    if (way === 0) {
+      if (start < min || start > max) return false
+      continue
+    }
+    const [a, b] = [(min - start) / way, (max - start) / way]
+    from = Math.max(from, Math.min(a, b))
+    to = Math.min(to, Math.max(a, b))
+  }
+  return from < to
+}
