@@ -46,7 +46,9 @@ const CORE = {
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'solver', 'section'],
     ...['names', 'part', 'route', 'inspect', 'edit', 'notes'],
   ],
-  notes: [...['units', 'standards', 'formula', 'geometry', 'section', 'part', 'route', 'edit']],
+  notes: [
+    ...['names', 'units', 'standards', 'formula', 'geometry', 'section', 'part', 'route', 'edit'],
+  ],
   wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',

@@ -69,7 +69,7 @@ function asText(report: PartReport, state: PartState): string {
   for (const said of noteStates(state)) {
     const wrong = said.problem ? `: ${said.problem.message}` : ''
     const { name } = NOTE_KINDS[said.note.kind]
-    lines.push(`${name} ${said.words}, ${noteWhere(said, part.units)}${wrong}`)
+    lines.push(`${name} ${said.words}, ${noteWhere(said, part)}${wrong}`)
   }
   lines.push(...callsOf(state).map(({ words }) => words))
   for (const t of tolerancedIn(part).filter((found) => found.own)) {

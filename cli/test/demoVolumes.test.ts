@@ -12,6 +12,7 @@ import {
   polygon,
   rounding,
   sector,
+  spindleVolume,
   sum,
   tube,
   turned,
@@ -32,23 +33,8 @@ function expectVolume(name: string, ...expected: readonly number[]): void {
 const DEGREE = Math.PI / 180
 
 describe('by hand', () => {
-  it('the spindle is its cylinders, less a ring groove and two bevels, with two fillets', () => {
-    const shaft = [
-      [20, 24],
-      [28, 34],
-      [44, 8],
-      [35, 46],
-      [24, 34],
-      [16, 25],
-    ].reduce((v, [d = 0, l = 0]) => v + cylinder(d, l), 0)
-    const fillets = sum(
-      rounding([24, 10], [-1, 0], [0, 1], 1.5),
-      rounding([66, 17.5], [1, 0], [0, 1], 1.5),
-    )
-    expectVolume(
-      'spindle',
-      shaft - tube(16, 15.2, 1.1) + turned(fillets) - bevel(20, 1) - bevel(16, 1),
-    )
+  it('the spindle is its cylinders with two fillets, less bevels, an undercut and centre holes', () => {
+    expectVolume('spindle', spindleVolume())
   })
 
   it('the guide roller is a ring with a groove inside, and a stepped roller', () => {

@@ -220,7 +220,7 @@ describe('edges', () => {
     const all = offeredNote(part, 'edge', '', '')
     const noted = must(part, addNote(outer), addNote(inner), addNote(all))
     expect(said(noted)).toEqual(['−0.3', '+0.3', '−0.3 outside, +0.3 inside'])
-    const where = noteStates(evaluate(noted)).map((s) => noteWhere(s, noted.units))
+    const where = noteStates(evaluate(noted)).map((s) => noteWhere(s, noted))
     expect(where).toEqual(['edge ⌀30 at 20', 'inside edge ⌀16 at 20', 'all other edges'])
     expect(said(must(noted, addNote(outer))).at(-1)).toBe('−0.3: note.twice')
     expect(one(part, { ...outer, outside: ' ' })).toBe('…: edge.empty')

@@ -130,7 +130,7 @@ describe('datums and geometric tolerances', () => {
       characteristic: 'circularRunOut',
       round: false,
     },
-    ...{ zone: '0.02', material: '', datums: 'A-B', ...over },
+    ...{ zone: '0.02', material: '', projected: '', datums: 'A-B', ...over },
   })
 
   test('letters are offered in order, and told where they are missing or double', () => {
@@ -205,8 +205,10 @@ describe('surface and words', () => {
         parameter: 'Rz',
         value: '4',
         removal: 'any',
+        allowance: '',
+        process: '',
       } as never),
-    ).toBe('Rz 4: surface.twice')
+    ).toBe('Rz 4: note.twice')
     const [note] = notesOf(all)
     if (note?.kind !== 'surface') throw new Error('it is a surface')
     expect(told(must(all, changeNote({ ...note, value: 'smooth' })))).toEqual([

@@ -155,7 +155,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
 
   test('in words for who brought it', () => {
     expect(recoveredWords(recovered(written(demo('spindle'))))).toBe(
-      'Its half-section of ⌀44 × 171 is an editable profile now, with 2 chamfers and 2 fillets as steps.',
+      'Its half-section of ⌀44 × 171 is an editable profile now, with 2 chamfers and 4 fillets as steps.',
     )
     expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
     expect(recoveredWords(recovered(written(demo('winding-wheel'))))).toContain(

@@ -69,7 +69,7 @@ export function sheaveSheet(part: Part): Part {
         below: '0.1',
       }),
       diameterOf(part, 'bore ⌀35', { unit: 'mm', target: 'bore', above: '0.025', below: '0' }),
-      row('wall', { name: 'least web', unit: 'mm', limit: 'least', target: '5' }),
+      row('wall', { name: 'least web', unit: 'mm', limit: 'least', target: '3' }),
       row('inertiaAxis', {
         name: 'inertia that the float must turn',
         unit: 'kg·cm²',

@@ -56,9 +56,14 @@ describe('charts along the axis', () => {
 
   it('tell diameters on both sides of a shoulder, and nothing beyond the part', async () => {
     const data = CHARTS.diameters.data(await source('spindle'))
-    const [outer] = data.curves
-    if (!outer) throw new Error('there is an outer diameter')
-    expect(data.curves).toHaveLength(1)
+    const [outer, inner] = data.curves
+    if (!outer || !inner)
+      throw new Error('there are an outer diameter and that of the centre holes')
+    expect(data.curves).toHaveLength(2)
+    // Of B 2/6.3: the guard ends after 0.592, and the cone of 60° begins there at ⌀4.25.
+    const guard = (6.3 - 4.25) / 2 / Math.sqrt(3)
+    expect(valueAt(inner, 1)).toBeCloseTo(4.25 - (2 * (1 - guard)) / Math.sqrt(3), 6)
+    expect(valueAt(inner, 90)).toBe(0)
     expect(valueAt(outer, 50)).toBeCloseTo(28, 9)
     expect(valueAt(outer, 57.99)).toBeCloseTo(28, 6)
     expect(valueAt(outer, 58.01)).toBeCloseTo(44, 6)
@@ -76,7 +81,7 @@ describe('charts along the axis', () => {
   it('have moments and mass that end in the whole', async () => {
     const found = await source('spindle')
     const mass = CHARTS.mass.data(found).curves[0]?.points.at(-1)?.value
-    expect(mass).toBeCloseTo(0.826715, 5)
+    expect(mass).toBeCloseTo(0.825037, 5)
     const moment = CHARTS.secondMoment.data(found)
     expect(moment.unit).toBe('mm⁴')
     const [curve] = moment.curves
@@ -297,7 +302,7 @@ describe('filling a vessel', () => {
   })
 
   it('offers no capacity for what holds nothing', async () => {
-    const { inspect } = await open('spindle')
+    const { inspect } = await open('line-sheave')
     inspect.chosenChart = 'capacity'
     expect(inspect.charts).not.toContain('capacity')
     expect(inspect.chart).toBe('diameters')

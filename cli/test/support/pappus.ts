@@ -67,3 +67,49 @@ export function rounding(corner: Place, along: Place, other: Place, r: number): 
 /** What a 45° chamfer takes from a square edge. @param away +1 where material lies outwards (a bore) */
 export const bevel = (d: number, leg: number, away: 1 | -1 = -1): number =>
   2 * Math.PI * (d / 2 + (away * leg) / 3) * ((leg * leg) / 2)
+
+/** What an undercut takes: 30° at its run-out, square at the shoulder to its left, both corners rounded. */
+export function undercut(
+  shoulder: number,
+  d: number,
+  bottom: number,
+  wide: number,
+  r: number,
+): number {
+  const [top, low] = [d / 2, bottom / 2]
+  const run = (top - low) / Math.tan(Math.PI / 6)
+  const end = shoulder + wide
+  const cut = polygon([shoulder, top], [shoulder, low], [end - run, low], [end, top])
+  const square = rounding([shoulder, low], [0, 1], [1, 0], r)
+  const slope = rounding([end - run, low], [-1, 0], [run, top - low], r)
+  return turned(less(less(cut, square), slope))
+}
+
+/** What a centre hole of type B takes: guard, cone, pilot and the tip of the drill (ISO 2540, ISO 6411). */
+export function centreB(pilot: number, cone: number, guard: number, t: number): number {
+  const [sixty, thirty] = [Math.tan(Math.PI / 3), Math.tan(Math.PI / 6)]
+  return (
+    frustum(guard, cone, (guard - cone) / 2 / sixty) +
+    frustum(cone, pilot, (cone - pilot) / 2 / thirty) +
+    cylinder(pilot, t) +
+    frustum(pilot, 0, pilot / 2 / sixty)
+  )
+}
+
+/** The demo spindle in mm³: its cylinders, two fillets, two bevels, the undercut of its thread and two centre holes. */
+export const spindleVolume = (): number =>
+  [
+    [20, 24],
+    [28, 34],
+    [44, 8],
+    [35, 46],
+    [24, 34],
+    [16, 25],
+  ].reduce((v, [d = 0, l = 0]) => v + cylinder(d, l), 0) +
+  turned(rounding([24, 10], [-1, 0], [0, 1], 1.5)) +
+  turned(rounding([66, 17.5], [1, 0], [0, 1], 1.5)) -
+  bevel(20, 1) -
+  bevel(16, 1) -
+  undercut(146, 16, 13.7, 4.5, 0.8) -
+  centreB(2, 4.25, 6.3, 1.8) -
+  centreB(1.6, 3.35, 5, 1.4)

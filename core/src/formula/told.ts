@@ -46,10 +46,11 @@ export function toleranceText(
     return value.ok ? succeed(value.value) : value
   })
   if (!read.ok) return formula.slice(tolerance.at.from, tolerance.at.to)
+  const envelope = tolerance.envelope === true ? ' Ⓔ' : ''
   const limits = limitsText(read.value, measure, units)
-  if (read.value.kind !== 'class') return limits
-  if (way === 'written') return read.value.words
-  return way === 'limits' ? limits : `${read.value.words} (${limits})`
+  if (read.value.kind !== 'class') return limits + envelope
+  if (way === 'written') return read.value.words + envelope
+  return (way === 'limits' ? limits : `${read.value.words} (${limits})`) + envelope
 }
 
 /** The least and the greatest a value may be, in the part's unit. */

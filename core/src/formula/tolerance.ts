@@ -8,7 +8,12 @@ export interface Toleranced {
 }
 
 /** A tolerance as it was typed behind a value. */
-export type ToleranceText =
+export type ToleranceText = ToleranceLimits & {
+  /** Whether the envelope of the size holds too: Ⓔ behind it (ISO 14405-1). */
+  readonly envelope?: true
+}
+
+type ToleranceLimits =
   | { readonly kind: 'class'; readonly text: string; readonly at: TextRange }
   | { readonly kind: 'either'; readonly by: string; readonly at: TextRange }
   | {
@@ -31,9 +36,13 @@ const EITHER = /^(.*\S)\s*(?:±|\+\/-|\+\/−)\s*(\S.*?)\s*$/u
 /** Two deviations: each with its sign joined to it, or 0. */
 const BOTH = /^(.*\S)\s+([+\-−–](?=[\d.,])[\d.,]+|0)\s+([+\-−–](?=[\d.,])[\d.,]+|0)\s*$/u
 
+/** The envelope's mark behind a tolerance: Ⓔ, or E by itself. */
+const ENVELOPE = /^(.*\S)\s*(?:Ⓔ|\(E\)|(?<=\s)E)\s*$/u
+
 /**
  * Parts a text into its value and the tolerance behind it: a class (`35 k6`), as much to either side (`24 ±0.05`,
- * `24 +/-0.05`), or two deviations, the upper one first (`40 +0.1 0`). A sign with a space behind it adds.
+ * `24 +/-0.05`), or two deviations, the upper one first (`40 +0.1 0`). A sign with a space behind it adds. Ⓔ or E behind
+ * the tolerance asks for the envelope.
  */
 export function splitTolerance(text: string): Toleranced {
   const known = memo.get(text)
@@ -48,7 +57,15 @@ const memo = new Map<string, Toleranced>()
 
 function split(text: string): Toleranced {
   // Most values have none.
-  if (!/[±A-Za-z]\d|[±]|\/[-−]|\s\S+\s*$/u.test(text)) return { value: text }
+  if (!/[±A-Za-z]\d|[±Ⓔ]|\/[-−]|\s\S+\s*$/u.test(text)) return { value: text }
+  const marked = ENVELOPE.exec(text)
+  const inner = marked ? split(marked[1] ?? '') : undefined
+  if (inner?.tolerance) {
+    return {
+      value: inner.value,
+      tolerance: { ...inner.tolerance, envelope: true, at: rest(text, inner.value) },
+    }
+  }
   const either = EITHER.exec(text)
   if (either) {
     const [, value = '', by = ''] = either

@@ -18,7 +18,8 @@ export function offeredNote(part: Part, kind: NoteKind, body: string, on: string
   const rules = NOTE_KINDS[kind]
   const corner = rules.stands === 'corner' ? cornerCalled(state, body, on) : undefined
   const edges = on === '' || corner ? [] : faceEdges(state, body, on)
-  const stands = { part, edges, all: notesOf(part), ...(corner ? { corner } : {}) }
+  const isSolid = on !== '' && edges.length === 0 && !corner
+  const stands = { part, edges, all: notesOf(part), isSolid, ...(corner ? { corner } : {}) }
   return { ...rules.offer(stands), body, on } as NewNote
 }
 

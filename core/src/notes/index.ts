@@ -11,6 +11,7 @@ export {
 export { NOTE_KINDS } from './kinds'
 export { DATUM_LETTERS } from './kinds/datum'
 export { characteristicWords, datumsOf } from './kinds/frame'
+export { mateSize } from './kinds/mate'
 export { SURFACE_VALUES } from './kinds/surface'
 export { INSIDE_EDGES, OUTSIDE_EDGES, readEdge, type EdgeState } from './kinds/edge'
 export { threadDiameter, threadLength } from './kinds/thread'

@@ -8,6 +8,8 @@ export interface NoteContext {
   readonly part: Part
   /** The pieces of its face as the part stands; none where it is said of all faces, or of a corner. */
   readonly edges: readonly SectionEdge[]
+  /** Whether it stands on a face that no full turn made: of a hole, a flat, a slot. */
+  readonly isSolid?: boolean
   /** The corner it stands on, if it does. */
   readonly corner?: Corner
   /** Every note of the part. */
@@ -32,6 +34,8 @@ export interface NoteRules<N extends Note = Note> {
   >
   /** What it stands on; a face where this is left out. */
   readonly stands?: 'corner'
+  /** Whether it may stand on a face that no full turn made. */
+  readonly onSolids?: true
   /** As it is offered for a face or corner, or for all others. */
   offer(context: NoteContext): Omit<N, 'id' | 'body' | 'on' | 'label'>
   /** What it says by itself, wherever it stands. */

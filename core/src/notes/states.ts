@@ -11,7 +11,8 @@ import {
   type Section,
   type SectionEdge,
 } from '../section'
-import { leftNormal, lengthOf, pointAt, vec, type Vec } from '../geometry'
+import { leftNormal, lengthOf, pointAt, vec, type Place, type Vec } from '../geometry'
+import { isFaceOf } from '../names'
 import type { NoteRules } from './kind'
 import { NOTE_KINDS } from './kinds'
 
@@ -22,8 +23,8 @@ export interface NoteState {
   /** The pieces of its face; none where it is said of all faces or of a corner, or its face is gone. */
   readonly edges: readonly SectionEdge[]
   readonly corner?: Corner
-  /** Where it stands on the half-section, and the way out of the material there. */
-  readonly foot: { readonly at: Vec; readonly out: Vec } | undefined
+  /** Where it stands on the half-section, and the way out of the material there; in space of what is no full turn. */
+  readonly foot: { readonly at: Vec; readonly out: Vec; readonly inSpace?: Place } | undefined
   readonly problem?: Problem
 }
 
@@ -41,6 +42,16 @@ function faceFoot(edges: readonly SectionEdge[]): NoteState['foot'] {
   const longest = more.reduce((a, b) => (lengthOf(b.piece) > lengthOf(a.piece) ? b : a), first)
   const inwards = leftNormal(longest.piece, 0.5)
   return { at: pointAt(longest.piece, 0.5), out: vec(-inwards.x, -inwards.y) }
+}
+
+/** Of a face of a hole, a flat, a slot: where the step that made it tells its size. */
+function solidFoot(state: PartState, { body, on }: Note): NoteState['foot'] {
+  const step = state.steps.find((s) => s.status === 'done' && isFaceOf(s.stepId, on))
+  const size = step?.sizes.find((s) => s.body === body)
+  const isLifted = state.bodies.some((b) => b.bodyId === body && b.plan)
+  if (!size || !isLifted) return undefined
+  const { x, y, z } = size.at
+  return { at: vec(z, Math.hypot(x, y)), out: vec(0, 1), inSpace: size.at }
 }
 
 /** At a corner, half way between the directions out of its two faces. */
@@ -92,7 +103,8 @@ export const noteStates = once((state: PartState): readonly NoteState[] => {
     const isOfAll = note.on === '' && mayBeOfAll(note.kind)
     const corner = rules.stands === 'corner' ? cornerCalled(state, note.body, note.on) : undefined
     const edges = rules.stands === 'corner' ? [] : faceEdges(state, note.body, note.on)
-    const foot = corner ? cornerFoot(corner) : faceFoot(edges)
+    const solid = edges.length === 0 && !corner ? solidFoot(state, note) : undefined
+    const foot = corner ? cornerFoot(corner) : (solid ?? faceFoot(edges))
     if (!isOfAll && !foot) {
       const what = rules.stands ?? 'face'
       const problem = fail(
@@ -102,7 +114,7 @@ export const noteStates = once((state: PartState): readonly NoteState[] => {
       )
       return { note, words: rules.plain(note), edges, foot, problem: problem.problem }
     }
-    const stands = { edges, ...(corner ? { corner } : {}) }
+    const stands = { edges, ...(corner ? { corner } : {}), ...(solid ? { isSolid: true } : {}) }
     return { note, foot, ...stands, ...rules.tell(note, { part, all, ...stands }) }
   })
 })

@@ -127,6 +127,16 @@ export interface TreatmentNote extends NotePlace {
   readonly depth: string
 }
 
+/** What fits on a land or into a bore and is no body of the part. */
+export interface MateNote extends NotePlace {
+  readonly kind: 'mate'
+  readonly id: string
+  /** What it is called: ball bearing. */
+  readonly name: string
+  /** Its diameter with its tolerance, a formula: `20 H7`. */
+  readonly size: string
+}
+
 /** Words for the workshop. */
 export interface TextNote extends NotePlace {
   readonly kind: 'text'
@@ -143,6 +153,7 @@ export type Note =
   | KnurlNote
   | TreatmentNote
   | ColourNote
+  | MateNote
   | TextNote
 export type NoteKind = Note['kind']
 

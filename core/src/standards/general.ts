@@ -2,7 +2,7 @@ import { rowFor } from './grades'
 
 /*
  * General tolerances. For linear and angular dimensions without tolerances of their own, ISO 2768-1:1989: lengths by
- * Table 1, angles by Table 3 (with the shorter leg). For form and position, ISO 2768-2:1989, which is withdrawn but
+ * Table 1, broken edges by Table 2, angles by Table 3 (with the shorter leg). For form and position, ISO 2768-2:1989, which is withdrawn but
  * stands on many drawings: straightness and flatness by Table 1, perpendicularity by Table 2, symmetry by Table 3,
  * circular run-out by Table 4. ISO 22081:2021 takes its place: one profile of a surface for all, from named datums.
  */
@@ -45,6 +45,20 @@ const ANGLES: Readonly<Record<GeneralClass, readonly number[]>> = {
  */
 export function generalLength(general: GeneralClass, nominal: number): number | undefined {
   return nominal < LEAST ? undefined : LENGTHS[general][rowFor(LENGTH_STEPS, nominal)]
+}
+
+const BEVEL_STEPS = [3, 6, Infinity]
+/** Table 2, in mm to either side: broken edges, that is rounds outside and heights of chamfers. */
+const BEVELS: Readonly<Record<GeneralClass, readonly number[]>> = {
+  f: [0.2, 0.5, 1],
+  m: [0.2, 0.5, 1],
+  c: [0.4, 1, 2],
+  v: [0.4, 1, 2],
+}
+
+/** How far the height of a chamfer without a tolerance of its own may be off, in mm. */
+export function generalBevel(general: GeneralClass, nominal: number): number | undefined {
+  return nominal < LEAST ? undefined : BEVELS[general][rowFor(BEVEL_STEPS, nominal)]
 }
 
 /**

@@ -6,6 +6,7 @@ export {
   GENERAL_CLASSES,
   GENERAL_WORDS,
   generalAngle,
+  generalBevel,
   generalForm,
   generalLength,
   generalWords,

@@ -1,7 +1,7 @@
 import type { Command } from '../edit'
 import { figureValue } from '../inspect'
-import { diameterSizeOf, faceEdges, landOf } from '../notes'
-import type { MeasurePick, Part } from '../part'
+import { diameterSizeOf, faceEdges, landOf, mateSize } from '../notes'
+import type { MateNote, MeasurePick, Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import { evaluate } from '../route'
 import { setTolerance } from './toleranced'
@@ -118,14 +118,52 @@ export function fitOf(part: Part, a: MeasurePick, b: MeasurePick): Result<Fit> {
   const [outer, inner] = [sideOf(part, land.pick), sideOf(part, bore.pick)]
   if (!outer.ok) return outer
   if (!inner.ok) return inner
-  const play = {
-    low: inner.value.diameter.low - outer.value.diameter.high,
-    high: inner.value.diameter.high - outer.value.diameter.low,
-  }
+  const play = playOf(outer.value.diameter, inner.value.diameter)
+  return succeed({ land: outer.value, bore: inner.value, play, kind: kindOf(play) })
+}
+
+const playOf = (land: Span, bore: Span): Span => ({
+  low: bore.low - land.high,
+  high: bore.high - land.low,
+})
+
+function kindOf(play: Span): Fit['kind'] {
   const rounding = 1e-9
-  const kind =
-    play.low >= -rounding ? 'clearance' : play.high <= rounding ? 'interference' : 'transition'
-  return succeed({ land: outer.value, bore: inner.value, play, kind })
+  if (play.low >= -rounding) return 'clearance'
+  return play.high <= rounding ? 'interference' : 'transition'
+}
+
+/** Kinds of fits in words. */
+export const FIT_WORDS: Readonly<Record<Fit['kind'], string>> = {
+  clearance: 'a clearance fit',
+  transition: 'a transition fit',
+  interference: 'an interference fit',
+}
+
+/** How a land or bore sits with a part that is no body here. */
+export interface FitWith extends Pick<Fit, 'play' | 'kind'> {
+  readonly own: FitSide
+  /** Between which diameters the other one lies, in mm. */
+  readonly mate: Span
+}
+
+/** How a land or bore sits with a mating part that is only named. */
+export function fitWith(
+  part: Part,
+  pick: MeasurePick,
+  named: Pick<MateNote, 'size'>,
+): Result<FitWith> {
+  const land = landOf(faceEdges(evaluate(part), pick.body, pick.key))
+  if (!land) return fail('fit.sides', 'A fit is between a land and a bore.', 'Pick one of each.')
+  const other = mateSize(named, part)
+  if (!other.ok) return other
+  const own = sideOf(part, pick)
+  if (!own.ok) return own
+  const { nominal, limits } = other.value
+  const mate = { low: nominal + limits.lower, high: nominal + limits.upper }
+  const { diameter } = own.value
+  const play = land.side === 'outside' ? playOf(diameter, mate) : playOf(mate, diameter)
+  return succeed({ own: own.value, mate, play, kind: kindOf(play) })
 }
 
 function sideOf(part: Part, pick: MeasurePick): Result<FitSide> {

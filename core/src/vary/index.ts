@@ -14,7 +14,9 @@ export { spanOf, spansOf } from './spans'
 export {
   BEARING_SEATS,
   FIT_ADVICE,
+  FIT_WORDS,
   fitOf,
+  fitWith,
   setFit,
   type Fit,
   type FitAdvice,

@@ -1,4 +1,4 @@
-import { describeItem, measureOf } from '../constraints'
+import { describeItem, measureOf, referencesOf } from '../constraints'
 import {
   evaluateTolerance,
   parseFormula,
@@ -7,12 +7,19 @@ import {
   evaluateFormula,
 } from '../formula'
 import { once } from '../once'
+import { locator, type Size, type Sketch } from '../sketch'
 import { fail, succeed } from '../result'
 import type { Command } from '../edit'
 import { formulasIn, type Fields } from '../part/fields'
 import { valuesOf, type KnownStep, type Part, type Step } from '../part'
 import { STEP_KINDS, settle } from '../route'
-import { generalLength, type Limits } from '../standards'
+import {
+  generalAngle,
+  generalBevel,
+  generalLength,
+  type GeneralClass,
+  type Limits,
+} from '../standards'
 
 /** A value of a part that may be off: a named value, a size of a profile, or a figure of a step. */
 export interface Toleranced extends Limits {
@@ -27,6 +34,8 @@ export interface Toleranced extends Limits {
   readonly written: string
   /** False where it is the general tolerance of the part. */
   readonly own: boolean
+  /** What it follows that has a tolerance already: it is off by both, a chain that is closed. */
+  readonly follows: readonly string[]
 }
 
 /** Every value of a part that may be off, in the order of values, profiles and steps. */
@@ -47,7 +56,9 @@ export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
         words: `${words} (${size.name})`,
         measure: measureOf(size),
       }
-      return own(part, size.formula, what) ?? general(part, size.formula, what, nominal) ?? []
+      const how: GeneralRule =
+        what.measure === 'length' ? generalLength : (g) => generalAngle(g, shorterLeg(sketch, size))
+      return own(part, size.formula, what) ?? general(part, size.formula, what, nominal, how) ?? []
     })
   }),
   ...part.route.flatMap((step) => {
@@ -60,10 +71,29 @@ export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
       const what = { id: ['step', step.id, ...path].join('/'), words, measure }
       const nominal = evaluateFormula(formula, contextOf(part, measure))
       if (!nominal.ok) return []
-      return own(part, formula, what) ?? general(part, formula, what, nominal.value) ?? []
+      // Bevels have a table of their own; of other angles of steps no leg is known.
+      const how: GeneralRule =
+        measure === 'angle'
+          ? () => undefined
+          : step.kind === 'chamfer'
+            ? generalBevel
+            : generalLength
+      return own(part, formula, what) ?? general(part, formula, what, nominal.value, how) ?? []
     })
   }),
 ])
+
+/** The shorter leg of an angle in mm: of the lines it is between, or of the one that it stands on. */
+function shorterLeg(sketch: Sketch, size: Size): number {
+  const locate = locator(sketch)
+  const legs = referencesOf(size).flatMap((id) => {
+    const entity = sketch.entities.find((e) => e.id === id)
+    if (entity?.kind !== 'line') return []
+    const [a, b] = [locate(entity.from), locate(entity.to)]
+    return [Math.hypot(a.x - b.x, a.y - b.y)]
+  })
+  return Math.min(...legs)
+}
 
 const isKnown = (step: Step): step is KnownStep => Object.hasOwn(STEP_KINDS, step.kind)
 
@@ -88,31 +118,38 @@ function own(part: Part, formula: string, what: What): Toleranced | undefined {
   if (!nominal.ok || !limits.ok || !limits.value) return undefined
   const { upper, lower } = limits.value
   const written = formula.slice(text.length).trim()
-  return { ...what, nominal: nominal.value, upper, lower, written, own: true }
+  const follows = toleratedNames(part, text)
+  return { ...what, nominal: nominal.value, upper, lower, written, own: true, follows }
 }
 
-/**
- * With the part's general tolerance. What is the same as a value that has a tolerance is off as that is, and angles
- * are left out: their tolerance hangs on the shorter leg.
- */
-function general(part: Part, formula: string, what: What, nominal: number): Toleranced | undefined {
-  const by =
-    part.general && what.measure === 'length' ? generalLength(part.general, nominal) : undefined
-  if (by === undefined || hangsOnToleranced(part, formula, new Set())) return undefined
+/** How far a value without a tolerance may be off by a class of general ones; undefined where none is given. */
+type GeneralRule = (general: GeneralClass, nominal: number) => number | undefined
+
+/** With the part's general tolerance. What is the same as a value that has a tolerance is off as that is. */
+function general(
+  part: Part,
+  formula: string,
+  what: What,
+  nominal: number,
+  how: GeneralRule,
+): Toleranced | undefined {
+  const by = part.general && how(part.general, nominal)
+  if (by === undefined || toleratedNames(part, formula).length > 0) return undefined
   const written = `ISO 2768-${part.general ?? ''}`
-  return { ...what, nominal, upper: by, lower: -by, written, own: false }
+  return { ...what, nominal, upper: by, lower: -by, written, own: false, follows: [] }
 }
 
-/** Whether a formula reads a value or a size with a tolerance of its own, itself or through others. */
-function hangsOnToleranced(part: Part, formula: string, seen: Set<string>): boolean {
-  const parsed = parseFormula(formula)
-  if (!parsed.ok) return false
-  return namesIn(parsed.value).some((name) => {
-    if (seen.has(name)) return false
+/** The values and sizes with tolerances of their own that a formula reads, itself or through others. */
+function toleratedNames(part: Part, formula: string, seen = new Set<string>()): readonly string[] {
+  const parsed = parseFormula(splitTolerance(formula).value)
+  if (!parsed.ok) return []
+  return namesIn(parsed.value).flatMap((name) => {
+    if (seen.has(name)) return []
     seen.add(name)
     const other = formulaOf(part, name)
-    if (other === undefined) return false
-    return splitTolerance(other).tolerance !== undefined || hangsOnToleranced(part, other, seen)
+    if (other === undefined) return []
+    const own = splitTolerance(other).tolerance === undefined ? [] : [name]
+    return [...own, ...toleratedNames(part, other, seen)]
   })
 }
 

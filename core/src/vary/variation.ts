@@ -204,17 +204,38 @@ export function variationOf(
     .filter((c) => c.spread > 0)
     .sort((a, b) => b.spread - a.spread)
   if (!Number.isFinite(worst.low + worst.high + half)) {
-    return fail(
-      'vary.lost',
-      'At these limits the part cannot be made.',
-      'Tighten the tolerances, or look at the part at its limits.',
-    )
+    return lostAt(part, figure, named(Number.isFinite(worst.low) ? most : least))
   }
+  const loose = 'other' in figure ? leastMaterial(part) : undefined
+  if (loose && !isHeld(part, figure, loose)) return lostAt(part, figure, loose)
   return succeed({
     ...{ nominal, contributions, worst, exact, figure },
     corners: { low: named(least), high: named(most) },
     root: { low: middle - half, high: middle + half },
   })
+}
+
+/**
+ * Every value at the limit that leaves the least material: bodies are loosest in one another there. What a body is held
+ * by need not change its play, so that the limits of its play alone would not tell that it gets free.
+ */
+function leastMaterial(part: Part): ReadonlyMap<string, number> | undefined {
+  const volume = variationOf(part, { kind: 'volume', body: '' })
+  return volume.ok ? volume.value.corners.low : undefined
+}
+
+function isHeld(part: Part, figure: Figure, off: ReadonlyMap<string, number>): boolean {
+  const here = withValuesOff(settle(part), off)
+  return figureValue(figure, here, evaluate(here).bodies).ok
+}
+
+/** Why a figure has no value at limits: it is told there, as that a body leaves freely that was held. */
+function lostAt(part: Part, figure: Figure, off: ReadonlyMap<string, number>): Result<never> {
+  const here = withValuesOff(settle(part), off)
+  const found = figureValue(figure, here, evaluate(here).bodies)
+  const mend = 'Tighten the tolerances, or look at the part at its limits.'
+  if (found.ok) return fail('vary.lost', 'At these limits the part cannot be made.', mend)
+  return fail('vary.lost', `At the limits: ${found.problem.message}`, mend)
 }
 
 /** How values scatter between their limits: about their middle, three standard deviations to a limit; or evenly. */

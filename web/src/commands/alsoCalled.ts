@@ -16,6 +16,7 @@ export const ALSO_CALLED: Readonly<Record<string, string>> = {
   'note:knurl': 'grip diamond straight pattern rolled',
   'note:colour': 'paint tint face appearance',
   'step:centre': 'center drill lathe live tailstock between centres',
+  'note:mate': 'fit bearing hub shaft clearance interference',
   'note:text': 'note remark comment',
   tolerances: 'limits fit deviation',
   curve: 'spline bezier vase belly freeform wave',

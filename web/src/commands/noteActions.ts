@@ -23,6 +23,17 @@ export function noteActions(): Action[] {
         },
       }
     }),
+    ...NOTE_ORDER.map((kind): Action => {
+      const { title, key } = NOTE_LOOKS[kind]
+      return {
+        ...{ id: `note:shown:${kind}`, label: `Show or hide: ${title}`, key: `Shift+${key}` },
+        help: `Hides every note of the kind ${title} on the board and the solid, or shows them again.`,
+        pages: ['note'],
+        run: () => {
+          notes.toggle(kind)
+        },
+      }
+    }),
     {
       id: 'note:shown',
       label: 'Show notes',
@@ -45,6 +56,8 @@ function askFor(kind: NoteKind, hint: string): void {
   board.startAsking({
     hint,
     accept: NOTE_KINDS[kind].stands ?? 'face',
+    // Of drilled and milled faces only what needs no land.
+    ...(NOTE_KINDS[kind].onSolids === true ? { solids: true as const } : {}),
     bodies: () => (parts.state?.bodies ?? []).filter((b) => !b.reference),
     chosen: () => [],
     take: ({ body, key }) => {

@@ -98,7 +98,7 @@ export function useShortcuts(
       return
     }
     const name = nameOf(event)
-    const action = actionFor(actions, name, page.value)
+    const action = shiftedFor(actions, event, page.value) ?? actionFor(actions, name, page.value)
     if (action) {
       event.preventDefault()
       if (!event.repeat || action.repeats) run(action)
@@ -120,6 +120,16 @@ function actionFor(actions: readonly Action[], name: string, page: Page): Action
     Math.min(...(a.pages ?? []).map((p) => ['draw', 'turn', 'edit', 'tie'].indexOf(p)))
   const [other] = [...all].sort((a, b) => rank(a) - rank(b))
   return all.find((a) => a.pages?.includes(page)) ?? other
+}
+
+/** The action of a letter with Shift on the page in view; letters without one of their own mean the same as without Shift. */
+function shiftedFor(
+  actions: readonly Action[],
+  { key, shiftKey, ctrlKey, metaKey, altKey }: KeyboardEvent,
+  page: Page,
+): Action | undefined {
+  if (!shiftKey || ctrlKey || metaKey || altKey || key.length !== 1) return undefined
+  return actions.find((a) => a.key === `Shift+${key.toLowerCase()}` && a.pages?.includes(page))
 }
 
 function nameOf(event: KeyboardEvent): string {

@@ -10,6 +10,7 @@ export const NOTE_ICONS = {
   noteEdge: 'M4 3v13h13M4 16l7-7M11 9h5',
   noteKnurl:
     'M2.500 5h15v10h-15zM2.500 10l5-5M2.500 15l10-10M7.500 15l10-10M12.500 15l5-5M2.500 10l5 5M2.500 5l10 10M7.500 5l10 10M12.500 5l5 5',
+  noteMate: 'M2.500 8h6v4h-6zM8.500 4.500h9v11h-9zM8.500 8h9M8.500 12h9',
   noteColour:
     'M10 3c4 4.500 5 6.500 5 8.500a5 5 0 0 1-10 0c0-2 1-4 5-8.500zM7.500 12a2.500 2.500 0 0 0 2.500 2.500',
   notesShown:

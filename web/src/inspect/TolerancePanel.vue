@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { adviceFor, setTolerance, type Contribution } from '@lathica/core/vary'
+import { adviceFor, setTolerance, tolerancedIn, type Contribution } from '@lathica/core/vary'
 import { usualUnit } from '@lathica/core/units/shown'
 import { evaluate } from '@lathica/core/route'
 import { checkStates, tellFigures, tellValue, unitWords } from '@lathica/core/inspect'
@@ -29,6 +29,10 @@ const pair = computed(() => {
   const [a, b, ...more] = inspect.picks
   return a && b && more.length === 0 ? ([a, b] as const) : undefined
 })
+
+const anyTolerance = computed(
+  () => parts.history !== undefined && tolerancedIn(parts.history.part).length > 0,
+)
 
 const told = (value: number): string => (unit.value ? tellValue(value, unit.value) : '')
 const figures = (value: number): string => (unit.value ? tellFigures(value, unit.value) : '')
@@ -236,9 +240,9 @@ function rateWords({ rate, of }: Contribution): string {
             : 'Rates from small changes to the whole part.'
         }}
       </p>
-      <LimitView :variation="variation" />
       <TrialsPane v-if="unit" :figure="variation.figure" :unit="unit" :span="span" />
     </template>
+    <LimitView v-if="anyTolerance" :variation="problem ? undefined : variation" />
     <FitPanel v-if="pair" :a="pair[0]" :b="pair[1]" />
     <TolerancedList />
   </section>

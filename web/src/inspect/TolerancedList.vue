@@ -78,6 +78,11 @@ function write(of: Toleranced, event: Event): void {
           </td>
           <td class="figure limits">{{ limitsWords(t, parts.units) }}</td>
         </tr>
+        <tr v-if="t.follows.length > 0">
+          <td colspan="4" class="hint" role="note">
+            It follows {{ t.follows.join(', ') }}, which has a tolerance already: it is off by both.
+          </td>
+        </tr>
         <tr v-if="problem?.id === t.id">
           <td colspan="4" class="problem" role="alert">{{ problem.text }}</td>
         </tr>

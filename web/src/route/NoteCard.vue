@@ -32,7 +32,7 @@ const offered = computed(() => works.value.filter((w) => w.mends === undefined))
 const firstTyped = computed(
   () => (fields.value.find((f) => f.kind === 'typed') ?? fields.value[0])?.id,
 )
-const where = computed(() => noteWhere(props.state, parts.units))
+const where = computed(() => noteWhere(props.state, parts))
 
 function take(field: NoteField, value: string): void {
   const now = field.kind === 'typed' ? field.text : field.value

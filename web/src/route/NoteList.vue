@@ -41,7 +41,7 @@ function sayOfAll(kind: NoteKind): void {
           @click="openNote(s.note.id)"
         >
           <b v-if="s.problem" class="wrong" aria-label="wrong">△ </b>{{ s.words }}
-          <span class="soft">{{ noteWhere(s, parts.units) }}</span>
+          <span class="soft">{{ noteWhere(s, parts) }}</span>
         </button>
       </li>
     </ul>

@@ -4,9 +4,8 @@ import { isEndSketch } from '@lathica/core/sketch'
 import { edgeKey, edgesOf } from '@lathica/core/section'
 import { planeCalled } from '@lathica/core/solid'
 import { usesSketch, valuesOf, type Step } from '@lathica/core/part'
-import { faceWords } from '@lathica/core/route'
+import { faceWords, solidFaceWords } from '@lathica/core/route'
 import { usePartStore } from '../store/part'
-import { solidFaceWords } from '../solid/words'
 import { rowWords } from './kinds'
 
 /** Tells the key size of a step of the open part, by the step and its place in the route. */

@@ -1,9 +1,15 @@
 import { formatLength, type UnitSettings } from '@lathica/core/units'
 import { radiusOf, sweepOf } from '@lathica/core/geometry'
-import { edgeCalled, faceInStep, stepOfFace } from '@lathica/core/names'
+import { edgeCalled } from '@lathica/core/names'
 import { edgeKey, edgesOf, type SectionEdge } from '@lathica/core/section'
-import type { Part, Step } from '@lathica/core/part'
-import { faceWords, cornerWords, poleWords, type BodyState } from '@lathica/core/route'
+import type { Part } from '@lathica/core/part'
+import {
+  faceWords,
+  cornerWords,
+  poleWords,
+  solidFaceWords,
+  type BodyState,
+} from '@lathica/core/route'
 import { areaWords, type SectionRef } from '../board/refs'
 import type { Display, ViewName } from '../store/look'
 
@@ -55,30 +61,6 @@ export function refWords(
   return `${faceWords(edge, units)}${reachWords(edge, units)}${from}`
 }
 
-/** What the faces of drilled and milled places are called. */
-const SOLID_FACES: Readonly<Record<string, string>> = {
-  wall: 'wall of the hole',
-  tip: 'tip of the hole',
-  floor: 'floor of the hole',
-  head: 'wall of its head',
-  seat: 'seat of its head',
-  sink: 'countersink',
-  near: 'side',
-  far: 'side',
-  start: 'end',
-  first: 'plane face',
-  last: 'plane face',
-  rod: 'rod',
-  end: 'end',
-}
-
-/** What those of flats are called in place of it. */
-const FLAT_FACES: typeof SOLID_FACES = {
-  start: 'flat',
-  first: 'shoulder of the flat',
-  last: 'shoulder of the flat',
-}
-
 /** An edge of a solid by its faces: “edge of wall of the hole, from step 70, and face at 12, from step 10”. */
 export function rimWords(
   key: string,
@@ -93,17 +75,6 @@ export function rimWords(
   })
   const whole = `edge of ${faces.join(' and ')}`
   return called?.stretch === undefined ? whole : `stretch ${called.stretch} of ${whole}`
-}
-
-/** A face that no full turn made, by its step: “wall of the hole, from step 70”. */
-export function solidFaceWords(name: string, route: readonly Step[]): string {
-  const [stepId, entity] = [stepOfFace(name), faceInStep(name)]
-  const step = route.find((s) => s.id === stepId)
-  const told = step?.kind === 'flats' ? { ...SOLID_FACES, ...FLAT_FACES } : SOLID_FACES
-  // Those of what came in a file have numbers.
-  const [, number] = /^f(\d+)$/.exec(entity) ?? []
-  const what = told[entity] ?? (number === undefined ? 'face' : `face ${number}`)
-  return step ? `${what}, from step ${step.number}` : what
 }
 
 /** How far a face goes: along the axis, or for a flat one its inner diameter. */

@@ -13,6 +13,7 @@ export const colour: NoteRules<ColourNote> = {
       .matches(/^#[0-9a-f]{6}$/),
     finish: exactly('matt', 'polished'),
   },
+  onSolids: true,
   offer: () => ({ kind: 'colour', colour: '#2f6f8f', finish: 'matt' }),
   plain: ({ colour: of, finish }) => `${finish} ${of}`,
   tell: (note, { all }) => {

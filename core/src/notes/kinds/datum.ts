@@ -15,6 +15,7 @@ function freeLetter(all: readonly Note[]): string {
 export const datum: NoteRules<DatumNote> = {
   name: 'datum',
   fields: { letter: text },
+  onSolids: true,
   offer: ({ all }) => ({ kind: 'datum', letter: freeLetter(all) }),
   plain: ({ letter }) => letter,
   tell: (note, { all }) => {

@@ -57,14 +57,19 @@ export const frame: NoteRules<FrameNote> = {
     ...{ round: flag, zone: formula, datums: text },
     ...{ material: exactly('', 'M', 'L', 'P'), projected: formula },
   },
-  offer: ({ all, edges }) => {
+  onSolids: true,
+  offer: ({ all, edges, isSolid }) => {
     const letters = all.flatMap((n) => (n.kind === 'datum' ? [n.letter] : []))
-    if (edges.length === 0) {
+    if (edges.length === 0 && isSolid !== true) {
       const datums = letters.slice(0, 3).join(' ')
       return { ...OFFERED, characteristic: 'surfaceProfile', datums, zone: '0.2' }
     }
     const characteristic =
-      letters.length === 0 ? (isSquare(edges) ? 'flatness' : 'cylindricity') : 'circularRunOut'
+      letters.length === 0
+        ? isSquare(edges) || isSolid === true
+          ? 'flatness'
+          : 'cylindricity'
+        : 'circularRunOut'
     const common = letters.length > 1 ? letters.slice(0, 2).join('-') : (letters[0] ?? '')
     const datums = letters.length === 0 ? '' : common
     return { ...OFFERED, characteristic, zone: '0.02', datums }
@@ -104,7 +109,10 @@ function projectedFault(note: FrameNote, part: Part): Problem | undefined {
   return fail('frame.projected', 'A projected zone needs a length.', mend).problem
 }
 
-function grammarFault(note: FrameNote, { part, edges, all }: NoteContext): Problem | undefined {
+function grammarFault(
+  note: FrameNote,
+  { part, edges, all, isSolid }: NoteContext,
+): Problem | undefined {
   const { words, datums: wants, round } = GRAMMAR[note.characteristic]
   const fault = (code: string, message: string, mend: string): Problem =>
     fail(code, message, mend).problem
@@ -174,7 +182,7 @@ function grammarFault(note: FrameNote, { part, edges, all }: NoteContext): Probl
       'Take flatness, or another face.',
     )
   }
-  if (note.characteristic === 'flatness' && !isSquare(edges)) {
+  if (note.characteristic === 'flatness' && !isSquare(edges) && isSolid !== true) {
     return fault(
       'frame.curved',
       'Only a face square to the axis is flat here.',

@@ -4,6 +4,7 @@ import { datum } from './datum'
 import { edge } from './edge'
 import { frame } from './frame'
 import { knurl } from './knurl'
+import { mate } from './mate'
 import { surface } from './surface'
 import { text } from './text'
 import { thread } from './thread'
@@ -18,6 +19,7 @@ export const NOTE_KINDS: NoteKinds = {
   edge,
   knurl,
   treatment,
+  mate,
   colour,
   text,
 }

@@ -21,9 +21,10 @@ export const surface: NoteRules<SurfaceNote> = {
     allowance: formula,
     process: text,
   },
-  offer: ({ edges }) => ({
+  onSolids: true,
+  offer: ({ edges, isSolid }) => ({
     ...{ kind: 'surface', parameter: 'Ra', removal: 'required', allowance: '', process: '' },
-    value: edges.length === 0 ? '3.2' : '0.8',
+    value: edges.length === 0 && isSolid !== true ? '3.2' : '0.8',
   }),
   plain,
   tell: (note, { all, part }) => {

@@ -9,6 +9,7 @@ const LONGEST = 400
 export const text: NoteRules<TextNote> = {
   name: 'words',
   fields: { words: string().strict().defined().max(LONGEST) },
+  onSolids: true,
   offer: () => ({ kind: 'text', words: '' }),
   plain: ({ words }) => words,
   tell: ({ words }) => {

@@ -8,6 +8,7 @@ import type { NoteRules } from '../kind'
 export const treatment: NoteRules<TreatmentNote> = {
   name: 'treatment',
   fields: { words: text, depth: formula },
+  onSolids: true,
   offer: () => ({ kind: 'treatment', words: 'hardened', depth: '' }),
   plain: ({ words }) => words,
   tell: ({ words, depth }, { part }) => {

@@ -39,6 +39,13 @@ export interface LaidPlates {
   readonly general: readonly { readonly plate: Plate; readonly cells: Scene['general'][number] }[]
 }
 
+/** The profile's name, the switch for suggestions and the scale, in the corners of the pane. */
+const cornersTaken = (width: number, height: number): readonly Plate[] => [
+  { x: 8, y: 10, width: 90, height: 22 },
+  { x: width - 66, y: 8, width: 60, height: 22 },
+  { x: 8, y: height - 26, width: 136, height: 22 },
+]
+
 /** Words are measured on a canvas of its own, so that plates are known before they are painted. */
 let measuring: CanvasRenderingContext2D | null | undefined
 
@@ -48,11 +55,14 @@ export const layPlates = once((scene: Scene): LaidPlates => {
   const ctx = measuring
   if (!ctx) return { sizes: [], notes: [], general: [] }
   const { view, width, height } = scene
-  // The labels of sizes lie over the picture: plates keep clear of them.
-  const placed: Plate[] = scene.sizes.map(({ label, width: wide }) => ({
-    ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
-    ...{ width: wide, height: LABEL_HIGH },
-  }))
+  // The labels of sizes and the words in the corners lie over the picture: plates keep clear of them.
+  const placed: Plate[] = [
+    ...scene.sizes.map(({ label, width: wide }) => ({
+      ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
+      ...{ width: wide, height: LABEL_HIGH },
+    })),
+    ...cornersTaken(width, height),
+  ]
   const inSight = ({ x, y }: Px): boolean => x >= 0 && y >= 0 && x <= width && y <= height
   // What was put by hand stands where it was put; the others keep clear of it.
   const byHand = new Map<NoteMark, Plate>()
@@ -67,21 +77,21 @@ export const layPlates = once((scene: Scene): LaidPlates => {
   const lines = scene.sizes.flatMap((s) => s.lines)
   const hasPlates = scene.marks.length + scene.notes.length > 0
   const outlines = hasPlates ? [...outlinesOf(scene), ...lines] : []
-  const clear = (bare: Plate, foot: Px, out: Vec): Plate | undefined => {
+  const clear = (bare: Plate, foot: Px, out: Vec): Plate => {
     const plate = clearPlate(bare, foot, directionOf(out, view.lie), placed, outlines, scene)
-    if (plate) placed.push(plate)
+    placed.push(plate)
     return plate
   }
   const sizes = scene.marks.flatMap(({ at, words, out }): LaidSize[] => {
     const foot = toScreen(view, at)
-    const plate = inSight(foot) ? clear(plateFor(ctx, words, { x: 0, y: 0 }), foot, out) : undefined
-    return plate ? [{ foot, plate, words }] : []
+    if (!inSight(foot)) return []
+    return [{ foot, plate: clear(plateFor(ctx, words, { x: 0, y: 0 }), foot, out), words }]
   })
   const notes = scene.notes.flatMap((mark): LaidNote[] => {
     const foot = toScreen(view, mark.at)
     if (!inSight(foot)) return []
     const plate = byHand.get(mark) ?? clear(notePlateFor(ctx, mark.cells), foot, mark.out)
-    return plate ? [{ foot, plate, mark }] : []
+    return [{ foot, plate, mark }]
   })
   let right = width - 12
   const general = scene.general.map((cells) => {
@@ -99,19 +109,27 @@ function directionOf(out: Vec, lie: 'lying' | 'standing'): Px {
   return lie === 'lying' ? { x: 0, y: -away } : { x: away, y: 0 }
 }
 
-/** The nearest place outwards of a face where its plate lies on no other, beside it where none is free. */
+/** Where a plate is tried: outwards, to the sides, and over the part where all of that is taken. */
+const TRIED: readonly { readonly aside: number; readonly inwards: boolean }[] = [
+  ...[0, 1, -1, 2, -2].map((aside) => ({ aside, inwards: false })),
+  ...[0, 1, -1, 2, -2].map((aside) => ({ aside, inwards: true })),
+]
+
+/** The nearest place where a plate lies on no other, off the part and dimension lines if it can; on others at last. */
 function clearPlate(
   bare: Plate,
   foot: Px,
-  way: Px,
+  outwards: Px,
   placed: readonly Plate[],
   outlines: readonly Outline[],
   { width, height }: Scene,
-): Plate | undefined {
-  const reach = Math.abs(way.x) * (bare.width / 2)
-  // Where none is clear of the part, one clear of other plates has to do.
+): Plate {
   let second: Plate | undefined
-  for (const aside of [0, 1, -1, 2, -2]) {
+  let last: Plate | undefined
+  for (const { aside, inwards } of TRIED) {
+    if (inwards && second) return second
+    const way = inwards ? { x: -outwards.x, y: -outwards.y } : outwards
+    const reach = Math.abs(way.x) * (bare.width / 2)
     for (let far = 0; far < FARTHEST; far++) {
       const away = AWAY + far * STEP
       const beside = aside * (bare.width / 2 + BESIDE) * Math.abs(way.y)
@@ -124,12 +142,13 @@ function clearPlate(
         x: Math.min(width - bare.width - 2, Math.max(2, at.x)),
         y: Math.min(height - bare.height - 2, Math.max(2, at.y)),
       }
+      last ??= plate
       if (placed.some((p) => overlap(p, plate))) continue
       if (!outlines.some((o) => covers(plate, o))) return plate
       second ??= plate
     }
   }
-  return second
+  return second ?? last ?? bare
 }
 
 /** A loop of a section, or its image below the axis, as corners in pixels. */

@@ -5,6 +5,7 @@ import { datum } from './datum'
 import { edge } from './edge'
 import { frame } from './frame'
 import { knurl } from './knurl'
+import { mate } from './mate'
 import { surface } from './surface'
 import { text } from './text'
 import { thread } from './thread'
@@ -19,6 +20,7 @@ export const NOTE_LOOKS: AllNoteLooks = {
   edge,
   knurl,
   treatment,
+  mate,
   colour,
   text,
 }

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { isFaceOf } from '@lathica/core/names'
-import { faceWords, type BodyState } from '@lathica/core/route'
+import { faceWords, solidFaceWords, type BodyState } from '@lathica/core/route'
 import { computed } from 'vue'
 import { refsCalled, type Accept } from '../../board/refs'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
-import { solidFaceWords } from '../../solid/words'
 import { useRouteStore } from '../../store/route'
 
 /** Faces of the section that a step refers to, picked on the board or the solid. */
