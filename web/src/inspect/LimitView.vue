@@ -57,26 +57,24 @@ async function findMaterial(): Promise<void> {
   } else material.value = answer?.value.corners
 }
 
-const off = computed<ReadonlyMap<string, number> | undefined>(() => {
-  switch (which.value) {
-    case 'drawn':
-      return undefined
-    case 'low':
-    case 'high':
-      return props.variation?.corners[which.value]
-    case 'leastMaterial':
-      return material.value?.low
-    case 'mostMaterial':
-      return material.value?.high
-    case 'mix':
-      return new Map(
-        toleranced.value.map(({ id, upper, lower }) => {
-          const at = mix.value[id] ?? 'drawn'
-          return [id, at === 'drawn' ? 0 : at === 'least' ? lower : upper]
-        }),
-      )
-  }
-})
+/** Of a mix, by how much each value is off. */
+const mixed = (): ReadonlyMap<string, number> =>
+  new Map(
+    toleranced.value.map(({ id, upper, lower }) => {
+      const at = mix.value[id] ?? 'drawn'
+      return [id, at === 'drawn' ? 0 : at === 'least' ? lower : upper]
+    }),
+  )
+const off = computed(() =>
+  ({
+    drawn: () => undefined,
+    low: () => props.variation?.corners.low,
+    high: () => props.variation?.corners.high,
+    leastMaterial: () => material.value?.low,
+    mostMaterial: () => material.value?.high,
+    mix: mixed,
+  })[which.value](),
+)
 
 let isShown = false
 function show(): void {
