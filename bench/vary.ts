@@ -41,7 +41,7 @@ function noted(): number {
   const [body] = evaluate(part).bodies
   const keys = body ? edgesOf(body.section).map((e) => edgeKey(e.name)) : []
   const notes = Array.from({ length: NOTES }, (_, i): NewNote & { id: string } => ({
-    ...{ kind: 'text', id: `note${i}`, words: 'free of burrs' },
+    ...{ kind: 'text', id: `note${i}`, words: 'free of burrs', flag: false },
     ...{ body: body?.bodyId ?? '', on: keys[i % keys.length] ?? '' },
   }))
   return medianTime(

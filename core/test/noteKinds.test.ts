@@ -259,6 +259,19 @@ describe('knurls, colours and what more is said of surfaces and frames', () => {
     expect(readPart(JSON.parse(JSON.stringify(wrong))).ok).toBe(false)
   })
 
+  test('words as flags are counted in their order', () => {
+    const part = shaft()
+    const words = (said: string, flag: boolean): NewNote =>
+      ({ kind: 'text', body: BODY, on: faceAt(part, 35, 15), words: said, flag }) as NewNote
+    const noted = must(
+      part,
+      addNote(words('free of burrs', true)),
+      addNote(words('marked here', false)),
+      addNote(words('stamped', true)),
+    )
+    expect(said(noted)).toEqual(['1: free of burrs', 'marked here', '2: stamped'])
+  })
+
   test('what is left on a surface, and how it is made', () => {
     const part = shaft()
     const offered = offeredNote(part, 'surface', BODY, faceAt(part, 35, 15))

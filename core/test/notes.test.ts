@@ -221,11 +221,16 @@ describe('surface and words', () => {
     expect(treated('', '')).toBe('…: treatment.empty')
     expect(treated('hardened', '0')).toBe('hardened: treatment.depth')
     expect(treated('hardened', 'deep')).toBe('hardened: formula.name')
-    expect(one(part, { kind: 'text', on: THREADED(part), words: ' ' } as never)).toBe(
+    expect(one(part, { kind: 'text', on: THREADED(part), words: ' ', flag: false } as never)).toBe(
       '…: text.empty',
     )
-    expect(one(part, { kind: 'text', on: THREADED(part), words: 'hardened 55 HRC' } as never)).toBe(
-      'hardened 55 HRC',
-    )
+    expect(
+      one(part, {
+        kind: 'text',
+        on: THREADED(part),
+        words: 'hardened 55 HRC',
+        flag: false,
+      } as never),
+    ).toBe('hardened 55 HRC')
   })
 })

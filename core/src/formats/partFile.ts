@@ -51,6 +51,7 @@ function withWiderNotes(document: Json): Json {
   const more: Readonly<Record<string, object>> = {
     surface: { allowance: '', process: '' },
     frame: { projected: '' },
+    text: { flag: false },
   }
   const wider = (note: unknown): unknown =>
     isRecord(note) ? { ...note, ...more[String(note['kind'])] } : note

@@ -142,6 +142,8 @@ export interface TextNote extends NotePlace {
   readonly kind: 'text'
   readonly id: string
   readonly words: string
+  /** Whether its plate is a flag with a number, and the words stand in the list of notes. */
+  readonly flag: boolean
 }
 
 export type Note =

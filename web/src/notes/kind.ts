@@ -81,3 +81,11 @@ export const plain = (
   words: readonly string[],
 ): readonly { readonly value: string; readonly label: string }[] =>
   words.map((value) => ({ value, label: value }))
+
+/** Words longer than this are cut short on the board; the card has them whole. */
+const LONGEST = 34
+
+/** Words in one cell. */
+export const wordCells = (words: string): readonly Cell[] => [
+  { words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words },
+]

@@ -1,5 +1,8 @@
 import type { Characteristic, SurfaceNote } from '@lathica/core/part'
 
+/** A flag, whose words stand in the list of notes. */
+export const FLAG_SYMBOL = 'M4 15V2H13L10.500 5.500L13 9H4'
+
 /** An edge of undefined shape, ISO 13715:2017. */
 export const EDGE_SYMBOL = 'M4 2V12.500H14.500M4 12.500L11 5.500'
 

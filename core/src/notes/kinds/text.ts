@@ -1,19 +1,27 @@
 import { string } from 'yup'
-import type { TextNote } from '../../part'
+import type { Note, TextNote } from '../../part'
+import { flag } from '../../part/fields'
 import { fail } from '../../result'
 import type { NoteRules } from '../kind'
 
 /** The most that a note says, in letters. */
 const LONGEST = 400
 
+/** The number of a flag: flags are counted in the order they were put. */
+export const flagNumber = (note: TextNote, all: readonly Note[]): number =>
+  all.filter((n) => n.kind === 'text' && n.flag).findIndex((n) => n.id === note.id) + 1
+
 export const text: NoteRules<TextNote> = {
   name: 'words',
-  fields: { words: string().strict().defined().max(LONGEST) },
+  fields: { words: string().strict().defined().max(LONGEST), flag },
   onSolids: true,
-  offer: () => ({ kind: 'text', words: '' }),
+  offer: () => ({ kind: 'text', words: '', flag: false }),
   plain: ({ words }) => words,
-  tell: ({ words }) => {
-    if (words.trim() !== '') return { words }
+  tell: (note, { all }) => {
+    const { words } = note
+    if (words.trim() !== '') {
+      return { words: note.flag ? `${flagNumber(note, all)}: ${words}` : words }
+    }
     return {
       words: '…',
       problem: fail('text.empty', 'This note says nothing.', 'Type its words.').problem,

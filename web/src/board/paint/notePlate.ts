@@ -2,23 +2,16 @@ import type { Colours } from '../colours'
 import type { Plate } from './plate'
 import type { Note } from '@lathica/core/part'
 import { looksOf } from '../../notes/kinds'
-import type { Cell } from '../../notes/kind'
+import { wordCells, type Cell } from '../../notes/kind'
 
 const HIGH = 20
 const SYMBOL = 16
 const BESIDE = 5
 const FONT = '12px "IBM Plex Mono", monospace'
-/** Words longer than this are cut short on the board; the card has them whole. */
-const LONGEST = 34
 
 /** A note in cells: a frame has one for its symbol, one for its zone, and one for each datum (ISO 1101). */
 export const cellsOf = (note: Note, words: string): readonly Cell[] =>
   looksOf(note.kind).cells?.(note, words) ?? wordCells(words)
-
-/** Words in one cell. */
-export const wordCells = (words: string): readonly Cell[] => [
-  { words: words.length > LONGEST ? `${words.slice(0, LONGEST - 1)}…` : words },
-]
 
 const widthOf = (ctx: CanvasRenderingContext2D, cell: Cell): number =>
   2 * BESIDE + ('words' in cell ? ctx.measureText(cell.words).width : SYMBOL)
