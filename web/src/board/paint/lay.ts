@@ -3,6 +3,7 @@ import { pointsAlong, type Vec } from '@lathica/core/geometry'
 import { loopsOf } from '@lathica/core/section'
 import { toScreen, type Px } from '../view'
 import { overlap, plateFor, type Plate } from './plate'
+import { Covered } from './covered'
 import { notePlateFor } from './notePlate'
 import type { NoteMark, Scene } from './scene'
 
@@ -39,6 +40,31 @@ export interface LaidPlates {
   readonly general: readonly { readonly plate: Plate; readonly cells: Scene['general'][number] }[]
 }
 
+/** Plates by the rows of pixels they reach into, so that few have to be asked whether another lies on them. */
+class Rows {
+  private readonly rows = new Map<number, Plate[]>()
+
+  constructor(plates: readonly Plate[]) {
+    for (const plate of plates) this.put(plate)
+  }
+
+  put(plate: Plate): void {
+    for (let r = rowOf(plate.y); r <= rowOf(plate.y + plate.height); r++) {
+      const row = this.rows.get(r)
+      if (row) row.push(plate)
+      else this.rows.set(r, [plate])
+    }
+  }
+
+  meets(plate: Plate): boolean {
+    for (let r = rowOf(plate.y); r <= rowOf(plate.y + plate.height); r++) {
+      if (this.rows.get(r)?.some((p) => overlap(p, plate)) === true) return true
+    }
+    return false
+  }
+}
+const rowOf = (y: number): number => Math.floor(y / STEP)
+
 /** The profile's name, the switch for suggestions and the scale, in the corners of the pane. */
 const cornersTaken = (width: number, height: number): readonly Plate[] => [
   { x: 8, y: 10, width: 90, height: 22 },
@@ -56,13 +82,13 @@ export const layPlates = once((scene: Scene): LaidPlates => {
   if (!ctx) return { sizes: [], notes: [], general: [] }
   const { view, width, height } = scene
   // The labels of sizes and the words in the corners lie over the picture: plates keep clear of them.
-  const placed: Plate[] = [
+  const placed = new Rows([
     ...scene.sizes.map(({ label, width: wide }) => ({
       ...{ x: label.x - wide / 2, y: label.y - LABEL_HIGH / 2 },
       ...{ width: wide, height: LABEL_HIGH },
     })),
     ...cornersTaken(width, height),
-  ]
+  ])
   const inSight = ({ x, y }: Px): boolean => x >= 0 && y >= 0 && x <= width && y <= height
   // What was put by hand stands where it was put; the others keep clear of it.
   const byHand = new Map<NoteMark, Plate>()
@@ -72,14 +98,14 @@ export const layPlates = once((scene: Scene): LaidPlates => {
     const at = toScreen(view, { x: mark.at.x + mark.label.x, y: mark.at.y + mark.label.y })
     const plate = { ...bare, x: at.x - bare.width / 2, y: at.y - bare.height / 2 }
     byHand.set(mark, plate)
-    placed.push(plate)
+    placed.put(plate)
   }
   const lines = scene.sizes.flatMap((s) => s.lines)
   const hasPlates = scene.marks.length + scene.notes.length > 0
-  const outlines = hasPlates ? [...outlinesOf(scene), ...lines] : []
+  const covered = new Covered(width, height, hasPlates ? [...outlinesOf(scene), ...lines] : [])
   const clear = (bare: Plate, foot: Px, out: Vec): Plate => {
-    const plate = clearPlate(bare, foot, directionOf(out, view.lie), placed, outlines, scene)
-    placed.push(plate)
+    const plate = clearPlate(bare, foot, directionOf(out, view.lie), placed, covered, scene)
+    placed.put(plate)
     return plate
   }
   const sizes = scene.marks.flatMap(({ at, words, out }): LaidSize[] => {
@@ -120,8 +146,8 @@ function clearPlate(
   bare: Plate,
   foot: Px,
   outwards: Px,
-  placed: readonly Plate[],
-  outlines: readonly Outline[],
+  placed: Rows,
+  covered: Covered,
   { width, height }: Scene,
 ): Plate {
   let second: Plate | undefined
@@ -130,6 +156,7 @@ function clearPlate(
     if (inwards && second) return second
     const way = inwards ? { x: -outwards.x, y: -outwards.y } : outwards
     const reach = Math.abs(way.x) * (bare.width / 2)
+    let before: Plate | undefined
     for (let far = 0; far < FARTHEST; far++) {
       const away = AWAY + far * STEP
       const beside = aside * (bare.width / 2 + BESIDE) * Math.abs(way.y)
@@ -142,9 +169,12 @@ function clearPlate(
         x: Math.min(width - bare.width - 2, Math.max(2, at.x)),
         y: Math.min(height - bare.height - 2, Math.max(2, at.y)),
       }
+      // Held back at the border of the pane, it is where it was.
+      if (before && before.x === plate.x && before.y === plate.y) break
+      before = plate
       last ??= plate
-      if (placed.some((p) => overlap(p, plate))) continue
-      if (!outlines.some((o) => covers(plate, o))) return plate
+      if (placed.meets(plate)) continue
+      if (!covered.has(plate)) return plate
       second ??= plate
     }
   }
@@ -169,38 +199,4 @@ function outlinesOf({ sections, view }: Scene): Outline[] {
       ),
     ),
   )
-}
-
-/** Whether a plate lies over an outline or within it. */
-function covers({ x, y, width, height }: Plate, outline: Outline): boolean {
-  const [right, low] = [x + width, y + height]
-  let inside = false
-  for (const [i, p] of outline.entries()) {
-    const q = outline[(i + 1) % outline.length] ?? p
-    if (crossesBox(p, q, x, y, right, low)) return true
-    const middle = y + height / 2
-    if (p.y > middle !== q.y > middle) {
-      const at = p.x + ((middle - p.y) / (q.y - p.y)) * (q.x - p.x)
-      if (at > x + width / 2) inside = !inside
-    }
-  }
-  return inside
-}
-
-/** Whether a stretch from one place to another comes into a box: what is left of it once it is cut at its four sides. */
-function crossesBox(p: Px, q: Px, left: number, top: number, right: number, low: number): boolean {
-  let [from, to] = [0, 1]
-  for (const [start, way, min, max] of [
-    [p.x, q.x - p.x, left, right],
-    [p.y, q.y - p.y, top, low],
-  ] as const) {
-    if (way === 0) {
-      if (start < min || start > max) return false
-      continue
-    }
-    const [a, b] = [(min - start) / way, (max - start) / way]
-    from = Math.max(from, Math.min(a, b))
-    to = Math.min(to, Math.max(a, b))
-  }
-  return from < to
 }
