@@ -47,7 +47,8 @@ const CORE = {
     ...['names', 'part', 'route', 'inspect', 'edit', 'notes'],
   ],
   notes: [
-    ...['names', 'units', 'standards', 'formula', 'geometry', 'section', 'part', 'route', 'edit'],
+    ...['names', 'units', 'standards', 'formula', 'geometry', 'section', 'mesh', 'part', 'route'],
+    'edit',
   ],
   wire: ['part', 'inspect', 'formats'],
   formats: [

@@ -29,6 +29,7 @@ import {
   type Step,
   VERTEX_TOLERANCE,
 } from '../src'
+import { CENTRE_PILOTS, CENTRE_TYPES } from '@lathica/core/standards'
 import { steppedSketch } from './support/chains'
 import { must } from './support/parts'
 
@@ -40,6 +41,7 @@ interface Try {
 }
 const KINDS = [
   ...(['bore', 'fillet', 'chamfer', 'shell', 'mirror', 'repeat', 'length', 'groove'] as const),
+  'centre' as const,
   ...(['aside', 'move', 'resize', 'remove'] as const),
 ]
 const FORMS: readonly GrooveForm[] = [
@@ -134,6 +136,7 @@ function madeOf(part: Part, section: Section, { kind, choice, size }: Try): NewS
       ...offeredGroove('body1', face, form, METRIC),
       count: choice % 4 === 0 ? '2' : '1',
       pitch: text,
+      ...(choice % 5 === 0 ? { turned: true } : {}),
     } as NewStep
   }
   const last = part.route.at(-1)?.id
@@ -151,6 +154,14 @@ function madeOf(part: Part, section: Section, { kind, choice, size }: Try): NewS
       return { ...step, length: text }
     case 'bore':
       return { ...step, parts: [{ diameter: text, depth: choice % 2 ? '' : '7' }] }
+    case 'centre':
+      return {
+        ...step,
+        end: choice % 2 ? 'left' : 'right',
+        type: among(CENTRE_TYPES, choice) ?? 'A',
+        pilot: String(among(CENTRE_PILOTS, choice) ?? 1),
+        remains: choice % 7 === 0 ? 'goes' : 'stays',
+      }
     default:
       return step
   }
@@ -188,7 +199,8 @@ describe('any route of any steps', () => {
             expect(step.massChange).toBe(0)
           }
           // Cuts take material away, or nothing.
-          if (kind === 'groove' || kind === 'bore') expect(step.massChange).toBeLessThan(1e-6)
+          if (kind === 'groove' || kind === 'bore' || kind === 'centre')
+            expect(step.massChange).toBeLessThan(1e-6)
         }
         const read = readPartFile(writePartFile(part))
         expect(read.ok && read.value.route).toEqual(part.route)

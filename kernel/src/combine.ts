@@ -28,7 +28,10 @@ export function combined(
         'Move or resize one of them by a little: they touch in a way that cannot be told apart.',
       )
     }
-    if (effect === 'add' && losesAny(oc, builder, [base, ...tools], scope)) throw lostInJoining
+    const all = [base, ...tools]
+    // What is taken away goes as a whole; what it is taken from goes only where it lies within.
+    const stays = effect === 'add' ? all : effect === 'cut' ? [base] : []
+    if (losesAny(oc, builder, stays, all, scope)) throw effect === 'cut' ? lostInCut : lostInJoining
     // Faces in one plane, one cylinder … become one face where material is joined.
     if (effect === 'add') builder.SimplifyResult(true, true)
     const origins = [base, ...tools].flatMap((solid) =>
@@ -48,21 +51,31 @@ const lostInJoining = new KernelFault(
   'Move or resize one of them by a little: they touch in a way that cannot be told apart.',
 )
 
+const lostInCut = new KernelFault(
+  'kernel.lost',
+  'The shape could not be cut: all of it would be lost.',
+  'Move or resize what is cut away by a little: they touch in a way that cannot be told apart.',
+)
+
 type Joiner = InstanceType<OpenCascade['BRepAlgoAPI_BooleanOperation']>
 
-/** Whether a solid that is joined leaves nothing of its outside, though it does not lie within the others. */
+/**
+ * Whether a solid that should stay leaves nothing of its outside, though it does not lie within the others: where every
+ * place of its outside is taken, the others reach as far as it does.
+ */
 function losesAny(
   oc: OpenCascade,
   builder: Joiner,
+  stays: readonly NamedSolid[],
   all: readonly NamedSolid[],
   scope: Scope,
 ): boolean {
-  return all.some(({ shape }, i) =>
+  return stays.some(({ shape }) =>
     [...partsOf(oc, shape, 'SOLID', scope)].some((solid) => {
       for (const face of partsOf(oc, solid, 'FACE', scope)) {
         if (!builder.IsDeleted(face)) return false
       }
-      const others = all.filter((_, j) => j !== i).map((other) => other.shape)
+      const others = all.filter((other) => other.shape !== shape).map((other) => other.shape)
       return !isWithin(boxOf(oc, [solid], scope), boxOf(oc, others, scope))
     }),
   )

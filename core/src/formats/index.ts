@@ -7,7 +7,7 @@ export {
   bodyPlans,
   meshedBodies,
   needsKernel,
-  hasThreadsToCut,
+  threadsToCut,
   type BodyPlan,
   type BuiltGeometry,
   type MeshedBody,

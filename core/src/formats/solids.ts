@@ -80,6 +80,11 @@ export function meshedBodies(
   })
 }
 
-/** Whether threads of a part can be cut into its triangles: those on bodies that are full turns. */
-export const hasThreadsToCut = (state: PartState): boolean =>
-  threadCuts(state).some((t) => state.bodies.some((b) => b.bodyId === t.body && !b.plan))
+/** How many threads of a part can be cut into its triangles, and how many stay plain on what is no full turn. */
+export function threadsToCut(state: PartState): { readonly cut: number; readonly plain: number } {
+  const all = threadCuts(state)
+  const isLifted = (body: string): boolean =>
+    state.bodies.some((b) => b.bodyId === body && b.plan !== undefined)
+  const plain = all.filter((t) => isLifted(t.body)).length
+  return { cut: all.length - plain, plain }
+}

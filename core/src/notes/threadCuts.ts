@@ -1,28 +1,16 @@
+import type { ThreadCut } from '../mesh'
 import { once } from '../once'
 import type { PartState } from '../route'
 import { cornersOf, edgeKey, type Section } from '../section'
 import { readThread, type Thread } from '../standards'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { landOf, type Land } from './faces'
+import { landOf } from './faces'
 import { threadLength } from './kinds/thread'
 import { noteStates } from './states'
 
-/** A thread as it is cut into the triangles of a body, in mm. */
-export interface CutThread {
+/** A thread as it is cut into the triangles of a body. */
+export interface CutThread extends ThreadCut {
   readonly body: string
-  readonly side: Land['side']
-  readonly from: number
-  readonly to: number
-  /** How far beyond its ends it runs on into what slopes away; undefined where it fades out. */
-  readonly beyond: { readonly from: number | undefined; readonly to: number | undefined }
-  readonly radius: number
-  readonly major: number
-  readonly root: number
-  readonly pitch: number
-  readonly lead: number
-  readonly hand: 1 | -1
-  readonly crest: number
-  readonly flank: number
 }
 
 /** Half the width of a crest and the run of a flank for its height, by form: ISO 68-1, ISO 228-1, ISO 2901. */

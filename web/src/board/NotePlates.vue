@@ -4,6 +4,7 @@ import { useOpening } from '../route/opening'
 import { useBoardStore } from '../store/board'
 import { useNotesStore } from '../store/notes'
 import { usePartStore } from '../store/part'
+import { dragLabel } from './dragLabel'
 import type { LaidNote } from './paint/lay'
 import { toPlane } from './view'
 
@@ -14,45 +15,27 @@ const notes = useNotesStore()
 const parts = usePartStore()
 const { openNote } = useOpening()
 
-/** A press that moves less than this, in pixels, is a click. */
-const THRESHOLD = 4
-
 function press(id: string, event: PointerEvent): void {
   const { view } = board
   const found = props.laid.find(({ mark }) => mark.id === id)
-  const target = event.currentTarget
-  if (event.button !== 0 || !view || !found || !(target instanceof HTMLElement)) return
+  if (event.button !== 0 || !view || !found) return
   const { mark, plate } = found
   const middle = { x: plate.x + plate.width / 2, y: plate.y + plate.height / 2 }
-  const start = { x: event.clientX, y: event.clientY }
-  const stop = new AbortController()
-  const { signal } = stop
-  target.setPointerCapture(event.pointerId)
-  const onMove = (move: PointerEvent): void => {
-    const by = { x: move.clientX - start.x, y: move.clientY - start.y }
-    if (!notes.moved && Math.hypot(by.x, by.y) < THRESHOLD) return
-    const at = toPlane(view, { x: middle.x + by.x, y: middle.y + by.y })
-    notes.moved = { id, label: { x: at.x - mark.at.x, y: at.y - mark.at.y } }
-  }
-  const onUp = (): void => {
-    stop.abort()
-    const { moved } = notes
-    notes.moved = undefined
-    const note = notes.states.find((s) => s.note.id === id)?.note
-    if (!note) return
-    if (moved) parts.run(changeNote({ ...note, label: moved.label }))
-    else openNote(id)
-  }
-  const onKey = (key: KeyboardEvent): void => {
-    if (key.key !== 'Escape') return
-    key.stopPropagation()
-    stop.abort()
-    notes.moved = undefined
-  }
-  target.addEventListener('pointermove', onMove, { signal })
-  target.addEventListener('pointerup', onUp, { signal })
-  target.addEventListener('pointercancel', onUp, { signal })
-  window.addEventListener('keydown', onKey, { signal, capture: true })
+  dragLabel(event, {
+    move: (by) => {
+      const at = toPlane(view, { x: middle.x + by.x, y: middle.y + by.y })
+      notes.moved = { id, label: { x: at.x - mark.at.x, y: at.y - mark.at.y } }
+    },
+    end: () => {
+      const { moved } = notes
+      notes.moved = undefined
+      const note = notes.states.find((s) => s.note.id === id)?.note
+      if (!note) return
+      if (moved) parts.run(changeNote({ ...note, label: moved.label }))
+      else openNote(id)
+    },
+    cancel: () => (notes.moved = undefined),
+  })
 }
 </script>
 

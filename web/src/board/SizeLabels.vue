@@ -6,6 +6,7 @@ import { perform, placeLabels } from '@lathica/core/edit'
 import { computed, shallowRef, watch } from 'vue'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
+import { dragLabel } from './dragLabel'
 import { LABEL_HEIGHT } from './sizes/frame'
 import { anchorOf, type SizeDrawing } from './sizes/layout'
 import { toPlane } from './view'
@@ -73,7 +74,6 @@ function open(id: string, event: MouseEvent): void {
 }
 
 /** A press that moves drags the label; one that does not opens its field. */
-const THRESHOLD = 4
 let dragged = false
 
 function press(id: string, event: PointerEvent): void {
@@ -82,40 +82,24 @@ function press(id: string, event: PointerEvent): void {
   const label = props.drawings.find((d) => d.id === id)?.label
   const size = board.sketch.sizes.find((s) => s.id === id)
   const part = parts.part
-  const target = event.currentTarget
   if (event.button !== 0 || !view || !label || !size || !part || board.field) return
-  if (!(target instanceof HTMLElement)) return
   const sketch = board.sketch
   const anchor = anchorOf(size, entityMap(sketch), locator(sketch))
-  const start = { x: event.clientX, y: event.clientY }
-  const stop = new AbortController()
-  const { signal } = stop
-  target.setPointerCapture(event.pointerId)
-  const onMove = (move: PointerEvent): void => {
-    const by = { x: move.clientX - start.x, y: move.clientY - start.y }
-    if (!dragged && Math.hypot(by.x, by.y) < THRESHOLD) return
-    dragged = true
-    const place = toPlane(view, { x: label.x + by.x, y: label.y + by.y })
-    const put = { x: place.x - anchor.x, y: place.y - anchor.y }
-    const moved = perform(part, placeLabels(sketch.id, new Map([[id, put]])))
-    if (moved.ok) parts.preview = moved.value
-  }
-  const onUp = (): void => {
-    stop.abort()
-    const { preview } = parts
-    parts.preview = undefined
-    if (dragged && preview) parts.take('move label', preview)
-  }
-  const onKey = (key: KeyboardEvent): void => {
-    if (key.key !== 'Escape') return
-    key.stopPropagation()
-    stop.abort()
-    parts.preview = undefined
-  }
-  target.addEventListener('pointermove', onMove, { signal })
-  target.addEventListener('pointerup', onUp, { signal })
-  target.addEventListener('pointercancel', onUp, { signal })
-  window.addEventListener('keydown', onKey, { signal, capture: true })
+  dragLabel(event, {
+    move: (by) => {
+      dragged = true
+      const place = toPlane(view, { x: label.x + by.x, y: label.y + by.y })
+      const put = { x: place.x - anchor.x, y: place.y - anchor.y }
+      const moved = perform(part, placeLabels(sketch.id, new Map([[id, put]])))
+      if (moved.ok) parts.preview = moved.value
+    },
+    end: (moved) => {
+      const { preview } = parts
+      parts.preview = undefined
+      if (moved && preview) parts.take('move label', preview)
+    },
+    cancel: () => (parts.preview = undefined),
+  })
 }
 </script>
 

@@ -4,9 +4,9 @@ import { formatLength } from '@lathica/core/units'
 import { evaluateFormula } from '@lathica/core/formula'
 import {
   EXPORTERS,
-  hasThreadsToCut,
   meshedBodies,
   needsKernel,
+  threadsToCut,
   touchWords,
   type BuiltGeometry,
   type Exporter,
@@ -69,7 +69,7 @@ watchDebounced(
 )
 /** Threads are cut into the triangles, for print and picture; kept while the view is open. */
 const cutsThreads = ref(false)
-const canCut = computed(() => parts.state !== undefined && hasThreadsToCut(parts.state))
+const threads = computed(() => (parts.state ? threadsToCut(parts.state) : { cut: 0, plain: 0 }))
 const triangles = computed(() => {
   const { state } = parts
   const result = tolerance.value
@@ -139,7 +139,7 @@ function save(exporter: Exporter): void {
         />
         <span class="figure soft">{{ parts.units.length }}</span>
       </label>
-      <label v-if="canCut" class="threads">
+      <label v-if="threads.cut > 0" class="threads">
         <input v-model="cutsThreads" type="checkbox" />
         <span>Cut threads, for print and picture</span>
       </label>
@@ -148,6 +148,9 @@ function save(exporter: Exporter): void {
         {{ building ? 'building the solid …' : `${triangles.toLocaleString('en')} triangles` }}
       </p>
     </div>
+    <p v-if="cutsThreads && threads.plain > 0" class="soft" role="status">
+      Threads on bodies that are no full turn stay plain.
+    </p>
     <p v-for="words in touches" :key="words" class="wrong touches" role="status">{{ words }}</p>
     <section v-for="e in meshed" :key="e.id" :aria-label="e.name">
       <div>

@@ -19,7 +19,7 @@ import {
 import type { Display } from '../store/look'
 import { dropCaps, type CapTones, type CutSpec } from './cutting'
 import { EDGE_STRENGTH, surfaceOf, type Tones } from './looks'
-import type { SaidFace } from './saidLines'
+import { SaidLines, type SaidFace } from './saidLines'
 
 /** A body as the solid pane shows it. */
 export interface ShownBody {
@@ -42,6 +42,8 @@ export interface DrawnFace {
   readonly start: number
   readonly count: number
 }
+
+const NOTHING_SAID: readonly SaidFace[] = []
 
 /** The tone of threaded and knurled faces, and how much of it there is. */
 const TONE = '#4f5c66'
@@ -69,6 +71,8 @@ export abstract class DrawnBody {
   protected readonly behind = new LineSegments(this.edges.geometry, new LineDashedMaterial())
   protected readonly outline = new LineSegments(new BufferGeometry(), this.edges.material)
   protected caps: Group | undefined
+  /** Threads and knurls. */
+  private readonly said = new SaidLines()
   private drawn = ''
   /** Names of faces that have a material of their own, in the order of the materials. */
   private tinted: readonly string[] = []
@@ -82,6 +86,7 @@ export abstract class DrawnBody {
       object.frustumCulled = false
       this.group.add(object)
     }
+    this.group.add(this.said.object)
   }
 
   abstract get triangles(): number
@@ -145,6 +150,12 @@ export abstract class DrawnBody {
       // Only what lies behind all planes goes: a wedge, not all but a quarter.
       material.clipIntersection = true
     }
+  }
+
+  /** Shows threads and knurls, on the section of a full turn or on the triangles of what is none. */
+  protected showSaid(body: ShownBody, on: Section | SolidMesh, manner: Manner): void {
+    const bare = manner.display === 'stripes' || manner.display === 'hidden' || body.glassy
+    this.said.show(bare ? NOTHING_SAID : body.said, on, manner)
   }
 
   protected cap(manner: Manner, leaning: boolean, changed: boolean): void {
@@ -222,6 +233,7 @@ export abstract class DrawnBody {
 
   dispose(): void {
     if (this.caps) dropCaps(this.caps)
+    this.said.dispose()
     for (const material of this.surface.material) material.dispose()
     this.surface.geometry.dispose()
     for (const object of [this.edges, this.behind, this.outline]) {

@@ -55,6 +55,7 @@ export class LiftedBody extends DrawnBody {
       this.fill(body.mesh)
     }
     this.dress(body, manner)
+    this.showSaid(body, this.mesh, manner)
     this.cap(manner, number % 2 === 1, changed)
   }
 

@@ -1,6 +1,7 @@
 import { edgeKey, edgesOf, type Section } from '@lathica/core/section'
 import { leftNormal } from '@lathica/core/geometry'
-import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three'
+import type { SolidMesh } from '@lathica/core/mesh'
+import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments, type Plane } from 'three'
 
 /** Lines round a land, as a thread or a knurl has them. */
 export interface LinesRound {
@@ -22,6 +23,12 @@ export interface SaidFace {
   readonly lines?: LinesRound
 }
 
+/** How the lines are drawn: their tone, and the planes of a cut. */
+interface LineManner {
+  readonly tones: { readonly edge: string }
+  readonly planes: readonly Plane[]
+}
+
 /** More lines of a family than this are not told apart. */
 const MOST_LINES = 220
 /** Steps of a line for a whole turn. */
@@ -36,7 +43,7 @@ export class SaidLines {
     new LineBasicMaterial({ transparent: true, opacity: 0.5 }),
   )
   private said: readonly SaidFace[] = []
-  private section: Section | undefined
+  private on: Section | SolidMesh | undefined
 
   constructor() {
     this.object.frustumCulled = false
@@ -44,13 +51,18 @@ export class SaidLines {
     this.object.renderOrder = 1
   }
 
-  show(said: readonly SaidFace[], section: Section, colour: string): void {
-    this.object.material.color.set(colour)
+  /** @param on the section of a full turn, or the triangles of what is none */
+  show(said: readonly SaidFace[], on: Section | SolidMesh, { tones, planes }: LineManner): void {
+    this.object.material.color.set(tones.edge)
+    Object.assign(this.object.material, { clippingPlanes: planes, clipIntersection: true })
     if (this.said.length === 0 && said.length === 0) return
-    if (this.said === said && this.section === section) return
+    if (this.said === said && this.on === on) return
     this.said = said
-    this.section = section
-    const positions = said.flatMap(({ on, lines }) => (lines ? linesOn(lines, section, on) : []))
+    this.on = on
+    const positions = said.flatMap(({ on: face, lines }) => {
+      if (!lines) return []
+      return 'regions' in on ? linesOn(lines, on, face) : linesOnTriangles(lines, on, face)
+    })
     this.object.geometry.dispose()
     this.object.geometry = new BufferGeometry().setAttribute(
       'position',
@@ -63,6 +75,62 @@ export class SaidLines {
     this.object.geometry.dispose()
     this.object.material.dispose()
   }
+}
+
+/**
+ * The same lines on the triangles of a face that holes and slots have parted: each triangle is unrolled, and shows the
+ * stretches of the lines that run over it.
+ */
+export function linesOnTriangles(
+  { from, to, radius, families, pitch }: LinesRound,
+  { positions, normals, indices, faces }: SolidMesh,
+  on: string,
+): number[] {
+  const found: number[] = []
+  type Corner = { readonly x: number; readonly y: number; readonly z: number; readonly u: number }
+  const cornersAt = (i: number): readonly Corner[] => {
+    let first: number | undefined
+    return [0, 1, 2].map((k) => {
+      const v = 3 * (indices[i + k] ?? 0)
+      const [x = 0, y = 0, z = 0] = positions.subarray(v, v + 3)
+      let angle = Math.atan2(y, x)
+      first ??= angle
+      // A triangle is narrow: its corners lie less than half a turn apart.
+      angle -= 2 * Math.PI * Math.round((angle - first) / (2 * Math.PI))
+      const out = Math.sign((normals[v] ?? 0) * x + (normals[v + 1] ?? 0) * y)
+      const far = 1 + BEFORE * out
+      return { x: x * far, y: y * far, z, u: angle * radius }
+    })
+  }
+  for (const { angle, many } of families) {
+    const isRound = angle >= Math.PI / 2 - 1e-9
+    // Along a line, n · (u, z) stays the same; from one line to the next it grows by a step.
+    const [nu, nz] = isRound ? [0, 1] : [Math.cos(angle), -Math.sin(angle)]
+    const shown = Math.min(MOST_LINES, many)
+    const step = isRound ? pitch : (2 * Math.PI * radius * Math.cos(angle)) / shown
+    const start = nz * (isRound ? from + pitch / 2 : from)
+    for (const face of faces) {
+      if (face.name !== on) continue
+      for (let i = face.start; i < face.start + face.count; i += 3) {
+        const corners = cornersAt(i)
+        const values = corners.map((c) => (nu * c.u + nz * c.z - start) / step)
+        const last = Math.floor(Math.max(...values))
+        for (let k = Math.ceil(Math.min(...values)); k <= last; k++) {
+          const ends = corners.flatMap((a, j) => {
+            const [b, va, vb] = [corners[(j + 1) % 3], values[j] ?? 0, values[(j + 1) % 3] ?? 0]
+            if (!b || va === vb || Math.min(va, vb) > k || Math.max(va, vb) <= k) return []
+            const t = (k - va) / (vb - va)
+            return [[a.x + t * (b.x - a.x), a.y + t * (b.y - a.y), a.z + t * (b.z - a.z)] as const]
+          })
+          const [p, q] = ends
+          if (p && q && Math.min(p[2], q[2]) >= from - 1e-6 && Math.max(p[2], q[2]) <= to + 1e-6) {
+            found.push(...p, ...q)
+          }
+        }
+      }
+    }
+  }
+  return found
 }
 
 /** x, y and z of both ends of every stretch of line, on the pieces of the land that are there. */

@@ -4,9 +4,6 @@ import { latheMesh, silhouetteOf, type Eye, type LatheMesh, type Span } from '@l
 import { Box3, BufferAttribute, Vector3, type BufferGeometry, type Group } from 'three'
 import { capsOf, type CapTones, type CutSpec } from './cutting'
 import { DrawnBody, type DrawnFace, type Manner, type ShownBody } from './drawnBody'
-import { SaidLines, type SaidFace } from './saidLines'
-
-const NOTHING: readonly SaidFace[] = []
 
 /** A mesh and the section it was made of. */
 interface Made {
@@ -23,11 +20,9 @@ export class TurnedBody extends DrawnBody {
   /** What the surface shows. */
   private filled: LatheMesh | undefined
   private isRough = false
-  private readonly said = new SaidLines()
 
   constructor(section: Section) {
     super()
-    this.group.add(this.said.object)
     this.section = section
     this.fine = { section, mesh: latheMesh(section, chordFor(section)) }
   }
@@ -46,11 +41,7 @@ export class TurnedBody extends DrawnBody {
     const changed = body.section !== this.section
     this.section = body.section
     this.dress(body, manner)
-    const hasLines = manner.display !== 'stripes' && manner.display !== 'hidden' && !body.glassy
-    this.said.show(hasLines ? body.said : NOTHING, body.section, manner.tones.edge)
-    Object.assign(this.said.object.material, {
-      ...{ clippingPlanes: manner.planes, clipIntersection: true },
-    })
+    this.showSaid(body, body.section, manner)
     this.cap(manner, number % 2 === 1, changed)
   }
 
@@ -107,11 +98,6 @@ export class TurnedBody extends DrawnBody {
       const found = edges[edge]
       return found ? [{ name: edgeKey(found.name), start, count }] : []
     })
-  }
-
-  override dispose(): void {
-    super.dispose()
-    this.said.dispose()
   }
 
   /** The same buffers with other places in them. */

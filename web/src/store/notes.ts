@@ -57,7 +57,11 @@ export const useNotesStore = defineStore('notes', () => {
   ])
   /** What is dragged, and where to. */
   const moved = ref<{ readonly id: string; readonly label: Vec }>()
-  const calls = computed(() => (parts.followed ? callsOf(parts.followed) : []))
+  /** What steps say of themselves goes with the last of the notes. */
+  const calls = computed(() => {
+    const none = hidden.value.length >= NOTE_ORDER.length
+    return parts.followed && !none ? callsOf(parts.followed) : []
+  })
 
   /** The note whose card is open, where it stands. */
   const inHand = computed(() => {
