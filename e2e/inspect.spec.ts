@@ -145,7 +145,10 @@ test('a nested body tells its play, and rows of two bodies are kept', async ({ p
 test('points on the axis are picked, and bodies in their material', async ({ page }) => {
   const shop = new Workshop(page)
   const bench = new Inspection(page)
-  await shop.openDemo('spindle')
+  // Without its centre holes it ends in points on the axis.
+  await shop.openDemo('spindle', (part) => {
+    part.route.splice(4)
+  })
   await bench.open()
   await bench.click(0, 0)
   await expect(bench.measure).toContainText('point on the axis at 0')
@@ -280,7 +283,7 @@ test('mass properties are told in other units and copied, and a material of oneâ
     .first()
   await expect(mass).toHaveText('0.82504')
   await bench.mass.getByLabel('Unit of mass').selectOption('lb')
-  await expect(mass).toHaveText('1.8226')
+  await expect(mass).toHaveText('1.8189')
   await bench.mass.getByLabel('Unit of mass').selectOption('')
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write'])
   await bench.mass.getByRole('button', { name: 'Copy as text' }).click()

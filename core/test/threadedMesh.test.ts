@@ -5,7 +5,7 @@ import { createPart, type Part, type ThreadNote } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { edgeKey, edgesOf } from '@lathica/core/section'
 import { latheMesh, threadedMesh, welded, type SolidMesh } from '@lathica/core/mesh'
-import { meshedBodies } from '@lathica/core/formats'
+import { meshedBodies, threadsToCut } from '@lathica/core/formats'
 import { readThread } from '@lathica/core/standards'
 import { must } from './support/parts'
 
@@ -174,6 +174,19 @@ describe('threads in triangles', () => {
     const missing = volumeOf(smooth.mesh) - volumeOf(threaded.mesh)
     expect(missing / ring).toBeGreaterThan(0.3)
     expect(missing / ring).toBeLessThan(0.6)
+  })
+
+  test('those on what is no full turn are counted apart', () => {
+    const bare = pin(16, 30)
+    const noted = must(bare, addNote(noteFor(bare, 'M16', 8)))
+    expect(threadsToCut(evaluate(noted))).toEqual({ cut: 1, plain: 0 })
+    const flat = { kind: 'flats', body: 'body1', count: '2', measure: 'across', size: '50' }
+    const milled = must(
+      noted,
+      addStep({ ...flat, end: 'right', distance: '0', length: '5', phase: '' } as never),
+    )
+    expect(threadsToCut(evaluate(milled))).toEqual({ cut: 0, plain: 1 })
+    expect(threadsToCut(evaluate(bare))).toEqual({ cut: 0, plain: 0 })
   })
 
   test('a part without threads is as it was', () => {

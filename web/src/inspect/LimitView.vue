@@ -45,12 +45,17 @@ const LIMITS = [
 /** The limits at which the volume of the part is least and greatest; worked out once it is asked for. */
 const material = shallowRef<Variation['corners']>()
 let running: Job<Variation> | undefined
+const isBusy = ref(false)
 async function findMaterial(): Promise<void> {
   const part = parts.history?.part
   if (!part || running) return
-  running = vary(part, { kind: 'volume', body: '' }, () => undefined)
-  const answer = await running.answer
+  const own = vary(part, { kind: 'volume', body: '' }, () => undefined)
+  running = own
+  isBusy.value = true
+  const answer = await own.answer
+  if (running !== own) return
   running = undefined
+  isBusy.value = false
   if (answer?.ok === false) {
     tellProblem(answer.problem)
     which.value = 'drawn'
@@ -105,6 +110,7 @@ watch(
   () => {
     running?.end()
     running = undefined
+    isBusy.value = false
     material.value = undefined
     which.value = 'drawn'
   },
@@ -128,6 +134,7 @@ onBeforeUnmount(() => {
       :options="TIMES"
     />
   </div>
+  <p v-if="isBusy" role="status">Working out where it has that …</p>
   <div v-if="which === 'mix'" class="mix">
     <template v-for="t in toleranced" :key="t.id">
       <label :for="`mix-${t.id}`">{{ t.words }}</label>
