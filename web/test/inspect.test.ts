@@ -68,7 +68,7 @@ describe('charts along the axis', () => {
     expect(valueAt(outer, 57.99)).toBeCloseTo(28, 6)
     expect(valueAt(outer, 58.01)).toBeCloseTo(44, 6)
     expect(valueAt(outer, 172)).toBeUndefined()
-    expect(readout(data, 90)).toBe('outer ⌀ 35 mm')
+    expect(readout(data, 90)).toBe('outer ⌀ 35 mm · inner ⌀ 0 mm')
     expect(readout(data, 300)).toBe('')
   })
 
