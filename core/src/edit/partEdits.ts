@@ -54,25 +54,25 @@ export function changeMaterial(material: Material): Command {
 }
 
 /** Says how far sizes without tolerances of their own may be off; undefined to say nothing. */
-export function setGeneral(general: GeneralClass | undefined): Command {
-  return {
-    label: 'set general tolerances',
-    run: (part) => {
-      if (part.general === general) return succeed(part)
-      const { general: _, ...rest } = part
-      return succeed(general === undefined ? rest : { ...rest, general })
-    },
-  }
-}
+export const setGeneral = (general: GeneralClass | undefined): Command =>
+  withOwn('set general tolerances', 'general', general)
 
 /** Says how far forms and positions without tolerances of their own may be off; undefined to say nothing. */
-export function setGeneralForm(generalForm: FormClass | undefined): Command {
+export const setGeneralForm = (generalForm: FormClass | undefined): Command =>
+  withOwn('set general tolerances of form', 'generalForm', generalForm)
+
+/** Gives the part something that it may be without, or takes it away. */
+function withOwn<K extends 'general' | 'generalForm'>(
+  label: string,
+  key: K,
+  value: Part[K] | undefined,
+): Command {
   return {
-    label: 'set general tolerances of form',
+    label,
     run: (part) => {
-      if (part.generalForm === generalForm) return succeed(part)
-      const { generalForm: _, ...rest } = part
-      return succeed(generalForm === undefined ? rest : { ...rest, generalForm })
+      if (part[key] === value) return succeed(part)
+      const { [key]: _, ...rest } = part
+      return succeed((value === undefined ? rest : { ...rest, [key]: value }) as Part)
     },
   }
 }

@@ -38,6 +38,8 @@ export interface NoteRules<N extends Note = Note> {
   readonly onSolids?: true
   /** As it is offered for a face or corner, or for all others. */
   offer(context: NoteContext): Omit<N, 'id' | 'body' | 'on' | 'label'>
+  /** What is said where two of the kind stand in one place; they may where this is left out. */
+  readonly twice?: string
   /** What it says by itself, wherever it stands. */
   plain(note: N): string
   tell(note: N, context: NoteContext): NoteTold

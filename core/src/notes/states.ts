@@ -15,6 +15,7 @@ import { leftNormal, lengthOf, pointAt, vec, type Place, type Vec } from '../geo
 import { isFaceOf } from '../names'
 import type { NoteRules } from './kind'
 import { NOTE_KINDS } from './kinds'
+import { saidTwice } from './twice'
 
 /** A note, and how it stands on the part. */
 export interface NoteState {
@@ -115,6 +116,9 @@ export const noteStates = once((state: PartState): readonly NoteState[] => {
       return { note, words: rules.plain(note), edges, foot, problem: problem.problem }
     }
     const stands = { edges, ...(corner ? { corner } : {}), ...(solid ? { isSolid: true } : {}) }
-    return { note, foot, ...stands, ...rules.tell(note, { part, all, ...stands }) }
+    const told = rules.tell(note, { part, all, ...stands })
+    const twice =
+      told.problem || rules.twice === undefined ? undefined : saidTwice(note, all, rules.twice)
+    return { note, foot, ...stands, ...told, ...(twice ? { problem: twice } : {}) }
   })
 })

@@ -1,4 +1,5 @@
 import { figureValue } from '../inspect'
+import { once } from '../once'
 import { valuesOf, type Figure, type Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import { evaluate, settle } from '../route'
@@ -219,10 +220,10 @@ export function variationOf(
  * Every value at the limit that leaves the least material: bodies are loosest in one another there. What a body is held
  * by need not change its play, so that the limits of its play alone would not tell that it gets free.
  */
-function leastMaterial(part: Part): ReadonlyMap<string, number> | undefined {
+const leastMaterial = once((part: Part): ReadonlyMap<string, number> | undefined => {
   const volume = variationOf(part, { kind: 'volume', body: '' })
   return volume.ok ? volume.value.corners.low : undefined
-}
+})
 
 function isHeld(part: Part, figure: Figure, off: ReadonlyMap<string, number>): boolean {
   const here = withValuesOff(settle(part), off)

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { leftNormal } from '@lathica/core/geometry'
 import { extentOf, type SectionEdge } from '@lathica/core/section'
-import { materialOf } from '@lathica/core/inspect'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useAskedAreas } from '../board/useAskedAreas'
@@ -18,11 +17,11 @@ import { cutSpec, frontOf } from './cutting'
 import { movedByKey } from './movedByKey'
 import PictureDialog from './PictureDialog.vue'
 import { pictureSaved } from './pictureSaved'
-import type { SaidFace } from './saidLines'
 import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
 import { usePointing } from './usePointing'
 import { usePencilled } from './usePencilled'
+import { useShownBodies } from './useShownBodies'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
 import SolidPoints from './SolidPoints.vue'
@@ -46,29 +45,7 @@ const asksPicture = ref(false)
 const saving = ref(false)
 let scene: SolidScene | undefined
 
-const NOTHING_SAID: readonly SaidFace[] = []
-/** What stands there to go by is paler than any material. */
-const TO_GO_BY = '#d8d2c2'
-
-const bodies = computed<ShownBody[]>(() =>
-  route.onSolid
-    .filter((b) => look.alone === undefined || b.bodyId === look.alone)
-    // A mesh to go by has no other picture.
-    .filter((b) => !b.mesh || solids.meshOf(b))
-    .map((b) => {
-      const body = parts.bodies.find((x) => x.id === b.bodyId)
-      const material = materialOf(parts, b.bodyId)
-      return {
-        id: b.bodyId,
-        section: b.section,
-        mesh: solids.meshOf(b),
-        colour: body?.colour || (b.reference ? TO_GO_BY : (material?.colour ?? '#8d979d')),
-        look: body?.look || (material?.look ?? 'metal'),
-        glassy: look.glassy.has(b.bodyId),
-        said: notes.saidFaces.get(b.bodyId) ?? NOTHING_SAID,
-      }
-    }),
-)
+const bodies = useShownBodies()
 const pencil = usePencilled()
 /** What stands in the pane: the bodies, and what is drawn and not made yet. */
 const shown = computed(() =>

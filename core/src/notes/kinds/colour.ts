@@ -2,7 +2,6 @@ import { string } from 'yup'
 import type { ColourNote } from '../../part'
 import { exactly } from '../../part/fields'
 import type { NoteRules } from '../kind'
-import { saidTwice } from '../twice'
 
 export const colour: NoteRules<ColourNote> = {
   name: 'colour',
@@ -15,10 +14,7 @@ export const colour: NoteRules<ColourNote> = {
   },
   onSolids: true,
   offer: () => ({ kind: 'colour', colour: '#2f6f8f', finish: 'matt' }),
+  twice: 'Two colours are given to one face.',
   plain: ({ colour: of, finish }) => `${finish} ${of}`,
-  tell: (note, { all }) => {
-    const words = colour.plain(note)
-    const problem = saidTwice(note, all, 'Two colours are given to one face.')
-    return problem ? { words, problem } : { words }
-  },
+  tell: (note) => ({ words: colour.plain(note) }),
 }

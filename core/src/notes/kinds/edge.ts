@@ -2,7 +2,6 @@ import type { EdgeNote } from '../../part'
 import { text } from '../../part/fields'
 import { fail, succeed, type Result } from '../../result'
 import type { NoteRules } from '../kind'
-import { saidTwice } from '../twice'
 
 /** Sizes that ISO 13715:2017, Table 2 recommends, with their signs as they are usual outside and inside. */
 export const OUTSIDE_EDGES = ['-0.1', '-0.3', '-0.5', '±0.05', '+0.1', '+0.3']
@@ -60,8 +59,9 @@ export const edge: NoteRules<EdgeNote> = {
     outside: corner && corner.turn < 0 ? '' : '-0.3',
     inside: corner && corner.turn > 0 ? '' : '+0.3',
   }),
+  twice: 'Two states are asked of one edge.',
   plain,
-  tell: (note, { all }) => {
+  tell: (note) => {
     const words = plain(note)
     const given = [note.outside, note.inside].filter((t) => t.trim() !== '')
     if (given.length === 0) {
@@ -72,7 +72,6 @@ export const edge: NoteRules<EdgeNote> = {
       const read = readEdge(written)
       if (!read.ok) return { words, problem: read.problem }
     }
-    const twice = saidTwice(note, all, 'Two states are asked of one edge.')
-    return twice ? { words, problem: twice } : { words }
+    return { words }
   },
 }

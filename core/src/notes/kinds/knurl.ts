@@ -4,7 +4,6 @@ import { fail } from '../../result'
 import { KNURL_FORMS, KNURL_PITCHES } from '../../standards'
 import { landOf } from '../faces'
 import type { NoteRules } from '../kind'
-import { saidTwice } from '../twice'
 
 /** As a drawing calls it out (ISO 13444). */
 const plain = ({ form, pitch }: KnurlNote): string => `ISO 13444 - ${form} ${pitch}`
@@ -17,8 +16,9 @@ export const knurl: NoteRules<KnurlNote> = {
     const pitch = !land || land.radius < 8 ? '0.6' : land.radius < 25 ? '0.8' : '1'
     return { kind: 'knurl', form: 'RGE', pitch }
   },
+  twice: 'Two knurls are on one land.',
   plain,
-  tell: (note, { edges, all }) => {
+  tell: (note, { edges }) => {
     const words = plain(note)
     const land = landOf(edges)
     if (land?.side !== 'outside') {
@@ -35,7 +35,6 @@ export const knurl: NoteRules<KnurlNote> = {
         problem: fail('knurl.narrow', 'This land is too narrow for its knurl.', mend).problem,
       }
     }
-    const twice = saidTwice(note, all, 'Two knurls are on one land.')
-    return twice ? { words, problem: twice } : { words }
+    return { words }
   },
 }

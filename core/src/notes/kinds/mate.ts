@@ -5,7 +5,6 @@ import { fail, succeed, type Result } from '../../result'
 import { formatLength } from '../../units'
 import { landOf } from '../faces'
 import type { NoteRules } from '../kind'
-import { saidTwice } from '../twice'
 
 const plain = ({ name, size }: MateNote): string => `for ${name.trim() || '…'}, ⌀${size.trim()}`
 
@@ -41,8 +40,9 @@ export const mate: NoteRules<MateNote> = {
       size: `${size} ${isInside ? 'h6' : 'H7'}`,
     }
   },
+  twice: 'Two mating parts are named on one face.',
   plain,
-  tell: (note, { edges, all, part }) => {
+  tell: (note, { edges, part }) => {
     const words = plain(note)
     if (!landOf(edges)) {
       const mend = 'Pick a face that runs along the axis.'
@@ -57,7 +57,6 @@ export const mate: NoteRules<MateNote> = {
       const mend = 'Type what it is, such as ball bearing.'
       return { words, problem: fail('mate.name', 'What it fits has no name.', mend).problem }
     }
-    const twice = saidTwice(note, all, 'Two mating parts are named on one face.')
-    return twice ? { words, problem: twice } : { words }
+    return { words }
   },
 }

@@ -4,7 +4,6 @@ import { exactly, formula, text } from '../../part/fields'
 import { fail, succeed, type Result } from '../../result'
 import { formatLength } from '../../units'
 import type { NoteRules } from '../kind'
-import { saidTwice } from '../twice'
 
 /** Values that Ra is asked in, in µm: the series of preferred numbers that ISO 21920-1 goes by. */
 export const SURFACE_VALUES = ['0.1', '0.2', '0.4', '0.8', '1.6', '3.2', '6.3', '12.5', '25']
@@ -26,8 +25,9 @@ export const surface: NoteRules<SurfaceNote> = {
     ...{ kind: 'surface', parameter: 'Ra', removal: 'required', allowance: '', process: '' },
     value: edges.length === 0 && isSolid !== true ? '3.2' : '0.8',
   }),
+  twice: 'Two surfaces are asked of one face.',
   plain,
-  tell: (note, { all, part }) => {
+  tell: (note, { part }) => {
     const words = plain(note)
     const value = Number(note.value.replace(',', '.'))
     if (note.value.trim() === '' || !(value > 0 && value <= 1000)) {
@@ -36,10 +36,8 @@ export const surface: NoteRules<SurfaceNote> = {
     }
     const left = leftOn(note, part)
     if (!left.ok) return { words, problem: left.problem }
-    const told =
-      left.value === 0 ? words : `${words}, ${formatLength(left.value, part.units)} left on`
-    const twice = saidTwice(note, all, 'Two surfaces are asked of one face.')
-    return twice ? { words: told, problem: twice } : { words: told }
+    if (left.value === 0) return { words }
+    return { words: `${words}, ${formatLength(left.value, part.units)} left on` }
   },
 }
 

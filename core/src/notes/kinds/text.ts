@@ -8,7 +8,7 @@ import type { NoteRules } from '../kind'
 const LONGEST = 400
 
 /** The number of a flag: flags are counted in the order they were put. */
-export const flagNumber = (note: TextNote, all: readonly Note[]): number =>
+const flagNumber = (note: TextNote, all: readonly Note[]): number =>
   all.filter((n) => n.kind === 'text' && n.flag).findIndex((n) => n.id === note.id) + 1
 
 export const text: NoteRules<TextNote> = {
