@@ -1,4 +1,4 @@
-import type { SectionEdge } from '../section'
+import { cornersOf, edgeKey, type Corner, type Section, type SectionEdge } from '../section'
 
 /** A cylinder of the part: a land outside or a bore inside. */
 export interface Land {
@@ -31,3 +31,9 @@ export function landOf(edges: readonly SectionEdge[]): Land | undefined {
 export const isSquare = (edges: readonly SectionEdge[]): boolean =>
   edges.length > 0 &&
   edges.every(({ piece }) => piece.kind === 'line' && Math.abs(piece.from.x - piece.to.x) < 1e-6)
+
+/** The corners in which a face meets others. */
+export const cornersOn = (section: Section, on: string): readonly Corner[] =>
+  cornersOf(section).filter(({ arriving, leaving }) =>
+    [arriving, leaving].some((e) => edgeKey(e.name) === on),
+  )

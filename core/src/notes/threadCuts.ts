@@ -1,11 +1,11 @@
 import type { ThreadCut } from '../mesh'
 import { once } from '../once'
 import type { PartState } from '../route'
-import { cornersOf, edgeKey, type Section } from '../section'
+import { edgeKey, type Section } from '../section'
 import { readThread, type Thread } from '../standards'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { landOf } from './faces'
-import { threadLength } from './kinds/thread'
+import { cornersOn, landOf } from './faces'
+import { threadReach } from './kinds/thread'
 import { noteStates } from './states'
 
 /** A thread as it is cut into the triangles of a body. */
@@ -39,9 +39,7 @@ export const threadCuts = once((state: PartState): readonly CutThread[] =>
     const read = readThread(note.callout)
     if (!read.ok) return []
     const t = read.value
-    const length = threadLength(note, state.part) ?? land.to - land.from
-    const isLeft = note.from === 'left'
-    const [from, to] = isLeft ? [land.from, land.from + length] : [land.to - length, land.to]
+    const [from, to] = threadReach(note, land, state.part)
     const isInside = land.side === 'inside'
     return [
       {
@@ -61,11 +59,7 @@ export const threadCuts = once((state: PartState): readonly CutThread[] =>
 
 /** How far what follows the end of a land slopes away along the axis; undefined where a shoulder stands there. */
 function slopeAt(section: Section, on: string, x: number): number | undefined {
-  const corner = cornersOf(section).find(
-    ({ at, arriving, leaving }) =>
-      Math.abs(at.x - x) < VERTEX_TOLERANCE &&
-      [arriving, leaving].some((e) => edgeKey(e.name) === on),
-  )
+  const corner = cornersOn(section, on).find(({ at }) => Math.abs(at.x - x) < VERTEX_TOLERANCE)
   if (!corner || corner.turn < 0) return undefined
   const other = edgeKey(corner.arriving.name) === on ? corner.leaving : corner.arriving
   return Math.abs(other.piece.from.x - other.piece.to.x)

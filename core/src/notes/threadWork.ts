@@ -2,10 +2,10 @@ import { addStep, type Command } from '../edit'
 import type { NewStep, Part, ThreadNote } from '../part'
 import { fail, succeed, type Result } from '../result'
 import { evaluate, angleText, lengthText } from '../route'
-import { cornersOf, edgeKey, type Corner, type Section } from '../section'
+import type { Corner, Section } from '../section'
 import { UNDERCUT_ANGLE, readThread, undercutFor, type Thread } from '../standards'
 import { VERTEX_TOLERANCE } from '../tolerances'
-import { landOf, type Land } from './faces'
+import { cornersOn, landOf, type Land } from './faces'
 import { faceEdges } from './states'
 
 /** What is at an end of a land: a shoulder, an open edge, or neither. */
@@ -20,9 +20,8 @@ const SHARP = 1
 
 /** The ends of the face of a land where it meets another in a corner. */
 export function landEnds(section: Section, on: string, land: Land): readonly LandEnd[] {
-  return cornersOf(section).flatMap((corner): LandEnd[] => {
-    const { arriving, leaving, at, turn } = corner
-    if (![arriving, leaving].some((e) => edgeKey(e.name) === on)) return []
+  return cornersOn(section, on).flatMap((corner): LandEnd[] => {
+    const { at, turn } = corner
     if (turn > 0 && turn < SHARP) return []
     const is = turn > 0 ? 'open' : 'shoulder'
     if (Math.abs(at.x - land.from) < VERTEX_TOLERANCE) return [{ side: 'left', corner, is }]

@@ -1,5 +1,5 @@
 import { PART_FRAME, place, type Piece, type Vec } from '@lathica/core/geometry'
-import { landOf, noteStates, threadLength, type NoteState } from '@lathica/core/notes'
+import { landOf, noteStates, threadReach, type NoteState } from '@lathica/core/notes'
 import type { NoteKind } from '@lathica/core/part'
 import { callsOf, type ThreadCircle } from '@lathica/core/route'
 import { edgesOf } from '@lathica/core/section'
@@ -93,9 +93,7 @@ export const useNotesStore = defineStore('notes', () => {
       const read = readThread(note.callout)
       if (!read.ok) return []
       const outside = land.side === 'outside'
-      const length = threadLength(note, part) ?? land.to - land.from
-      const [from, to] =
-        note.from === 'left' ? [land.from, land.from + length] : [land.to - length, land.to]
+      const [from, to] = threadReach(note, land, part)
       const depth = (read.value.major - read.value.minor) / 2
       const radius = outside ? land.radius - depth : land.radius + depth
       return [
@@ -110,7 +108,7 @@ export const useNotesStore = defineStore('notes', () => {
           from,
           to,
           radius,
-          whole: length >= land.to - land.from - 1e-9,
+          whole: to - from >= land.to - land.from - 1e-9,
           left: note.from === 'left',
         },
       ]

@@ -4,7 +4,7 @@ import { exactly, formula, text } from '../../part/fields'
 import { fail } from '../../result'
 import { readThread, threadsFor, type Thread } from '../../standards'
 import { formatLength } from '../../units'
-import { landOf } from '../faces'
+import { landOf, type Land } from '../faces'
 import type { NoteRules } from '../kind'
 
 export const thread: NoteRules<ThreadNote> = {
@@ -66,11 +66,18 @@ const ROOM = 0.012
 export const threadDiameter = (read: Thread, side: 'outside' | 'inside'): number =>
   side === 'outside' ? read.major : (read.drill ?? read.minor)
 
-/** The length of a thread in mm; undefined for the whole face, no number where it has no value. */
-export function threadLength(
+/** Where a thread begins and ends on its land, in mm. */
+export function threadReach(
   note: ThreadNote,
+  land: Land,
   part: Parameters<typeof valuesOf>[0],
-): number | undefined {
+): readonly [number, number] {
+  const length = threadLength(note, part) ?? land.to - land.from
+  return note.from === 'left' ? [land.from, land.from + length] : [land.to - length, land.to]
+}
+
+/** The length of a thread in mm; undefined for the whole face, no number where it has no value. */
+function threadLength(note: ThreadNote, part: Parameters<typeof valuesOf>[0]): number | undefined {
   if (note.length.trim() === '') return undefined
   const lookup = valuesOf(part).table.lookup
   const found = evaluateFormula(note.length, { want: 'length', units: part.units, lookup })
