@@ -50,11 +50,16 @@ const CORE = {
     ...['names', 'units', 'standards', 'formula', 'geometry', 'section', 'mesh', 'part', 'route'],
     'edit',
   ],
+  drawing: [
+    ...['names', 'units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section'],
+    ...['part', 'route', 'notes', 'inspect'],
+  ],
+  pdf: ['geometry', 'drawing'],
   wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section', 'solid'],
-    ...['part', 'route', 'notes', 'mesh', 'inspect'],
+    ...['part', 'route', 'notes', 'mesh', 'inspect', 'drawing'],
   ],
 }
 

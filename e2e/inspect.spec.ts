@@ -37,7 +37,7 @@ test('a target typed before anything is drawn is judged as the part comes about'
   const bench = new Inspection(page)
   await shop.newPart('Counterweight')
   await bench.open()
-  await bench.tab('Sheet')
+  await bench.tab('Checks')
   await bench.sheet.getByLabel('Add to the sheet').selectOption('volume')
   const row = bench.row('volume')
   await row.getByRole('combobox', { name: /^Limit/ }).selectOption('least')
@@ -88,7 +88,7 @@ test('faces are measured on the section, kept, and followed when a size changes'
   await bench.click(130, 12, true)
   await expect(bench.measure.getByRole('listitem')).toHaveCount(3)
   await expect(bench.figure('area')).toHaveText(/cm²$/)
-  await bench.tab('Sheet')
+  await bench.tab('Checks')
   const kept = bench.row('axial distance from face at 58 to face at 112')
   await expect(kept).toContainText('54 mm')
 
@@ -197,7 +197,7 @@ test('points on the axis are picked, and bodies in their material', async ({ pag
   }
   await page.mouse.dblclick(middle.x, middle.y)
   await expect(bench.figure('volume')).toHaveText(/cm³$/)
-  await bench.tab('Sheet')
+  await bench.tab('Checks')
   await expect(bench.row('radial play of ring in roller')).toContainText('0.2 mm')
 })
 

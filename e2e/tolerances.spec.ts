@@ -137,7 +137,7 @@ test('the fit of a roller in its ring is chosen by its use, and its play at the 
   await press(page, 'Control+z')
   await expect(play).toContainText('0.465 to 0.569 mm')
   // The same play as a row of the sheet that is to hold at every limit.
-  await inspect.tab('Sheet')
+  await inspect.tab('Checks')
   const row = inspect.row('radial play')
   await row.getByRole('button').first().click()
   await row.getByLabel('At every limit').check()

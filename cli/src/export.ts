@@ -4,6 +4,7 @@ import { EXPORTERS, touchWords } from '@lathica/core/formats'
 import { builtGeometry } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
+import { pdfOf } from './pdf'
 import { readSettled } from './settled'
 import { writeOut } from './write'
 
@@ -37,6 +38,7 @@ export async function exportPart(
   }
   const built = kernel && builtGeometry(kernel, state, tolerance, onBody)
   const content = exporter.write(state, {
+    ...(exporter.isPdf ? pdfOf(state) : {}),
     ...{ tolerance, at: new Date(), cutsThreads: options.threads === true },
     ...(built ? { built } : {}),
   })

@@ -205,7 +205,9 @@ describe('every exporter', () => {
   test('writes the demo parts, and says so where nothing is turned', () => {
     const empty = createPart({ name: 'Float' })
     for (const exporter of EXPORTERS) {
-      expect(exporter.write(evaluate(demo('spindle')), settings).ok).toBe(true)
+      // What is written elsewhere first is handed through.
+      const given = { ...settings, ...(exporter.isPdf ? { sheetPdf: new Uint8Array(1) } : {}) }
+      expect(exporter.write(evaluate(demo('spindle')), given).ok).toBe(true)
       const none = exporter.write(evaluate(empty), settings)
       if (exporter.id === 'json') expect(none.ok).toBe(true)
       else expect(none).toMatchObject({ ok: false, problem: { code: 'export.nothing' } })

@@ -27,7 +27,7 @@ export class Inspection {
     await expect(this.section).toHaveAttribute('data-view', /\d/)
   }
 
-  async tab(name: 'Sheet' | 'Measure' | 'Mass' | 'Tolerances'): Promise<void> {
+  async tab(name: 'Checks' | 'Measure' | 'Mass' | 'Tolerances'): Promise<void> {
     await this.page.getByRole('tab', { name }).click()
   }
 

@@ -16,6 +16,7 @@ export const router = createRouter({
           name: 'inspect',
           component: () => import('./inspect/InspectView.vue'),
         },
+        { path: 'sheet', name: 'sheet', component: () => import('./sheet/SheetView.vue') },
         {
           path: 'dispatch',
           name: 'dispatch',

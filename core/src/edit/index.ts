@@ -1,3 +1,4 @@
+export { changeSheet, changeTitle, moveSheetLabel, tidySheet } from './sheetEdits'
 export { perform, refuseLocked, type Command } from './command'
 export { createHistory, edit, record, redo, undo, type History } from './history'
 export { drawDraft, type Draft, type DraftSize } from './sketch/draft'

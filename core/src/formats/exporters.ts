@@ -1,6 +1,8 @@
+import { drawSheet } from '../drawing'
 import type { Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import type { PartState } from '../route'
+import { writeDrawingSvg } from './drawingSvg'
 import { writeGlb } from './glb'
 import { writePartFile } from './partFile'
 import { writeSectionSvg } from './sectionSvg'
@@ -16,6 +18,8 @@ export interface ExportSettings {
   readonly tolerance: number
   /** Whether threads are cut into triangles; plain where this is left out. */
   readonly cutsThreads?: boolean
+  /** The sheet as PDF, for those who want it: its writer is loaded only then. */
+  readonly sheetPdf?: Uint8Array
   /** The time that is written into files that tell one. */
   readonly at: Date
   /** What the solid kernel built, for parts that are no full turn. */
@@ -35,6 +39,8 @@ export interface Exporter {
   readonly triangles: boolean
   /** What of a part goes into it: its document, its section, or its solids. */
   readonly of: 'document' | 'section' | 'solids'
+  /** Whether it is the sheet as PDF, to be made first: see `sheetPdf`. */
+  readonly isPdf?: true
   readonly write: (state: PartState, settings: ExportSettings) => Result<string | Uint8Array>
 }
 
@@ -82,6 +88,28 @@ export const EXPORTERS: readonly Exporter[] = [
       if (needsKernel(state) && !built) return notBuilt()
       const text = built?.step ?? writeStep(state, at)
       return text === undefined ? nothing(state) : succeed(text)
+    },
+  },
+  {
+    ...{ id: 'pdf', name: 'Sheet, PDF', extension: 'pdf', type: 'application/pdf' },
+    about:
+      'The drawing for the workshop, in true size: lines and text as such, with the fonts inside.',
+    ...{ triangles: false, of: 'section', isPdf: true },
+    write: (state, { sheetPdf }) => {
+      if (!drawSheet(state)) return nothing(state)
+      return sheetPdf
+        ? succeed(sheetPdf)
+        : fail('export.pdf', 'The sheet is not drawn yet.', 'Try again in a moment.')
+    },
+  },
+  {
+    ...{ id: 'sheet', name: 'Sheet, SVG', extension: 'sheet.svg', type: 'image/svg+xml' },
+    about:
+      'The same drawing as a picture of lines, for documents and pages; every size is a group with its name.',
+    ...{ triangles: false, of: 'section' },
+    write: (state) => {
+      const drawing = drawSheet(state)
+      return drawing ? succeed(writeDrawingSvg(drawing, state.part.name)) : nothing(state)
     },
   },
   {

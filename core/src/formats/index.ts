@@ -1,6 +1,7 @@
 export { readOutlineSvg, type ReadOutline } from './outlineSvg'
 export { writeProfileSvg } from './profileSvg'
 export { readSheet, writeCsv, writeSheet } from './csv'
+export { drawingGroups, writeDrawingSvg } from './drawingSvg'
 export { lightOf } from './colours'
 export { EXPORTERS, type Exporter, type ExportSettings } from './exporters'
 export {

@@ -42,6 +42,8 @@ const MIGRATIONS: Migrations = new Map([
   [12, (document) => document],
   [13, withPlainSums],
   [14, withWiderNotes],
+  // Version 16 knows how the part is drawn on its sheet.
+  [15, (document) => document],
 ])
 
 /** Version 15 knows allowances and processes of surfaces, and projected zones; and knurls, edges, colours, centre holes. */

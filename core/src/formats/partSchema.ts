@@ -3,7 +3,14 @@ import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
 import { NOTE_KINDS } from '../notes'
 import { STEP_KINDS } from '../route'
 import { FORM_CLASSES, GENERAL_CLASSES } from '../standards'
-import { BODY_FIGURES, LONGEST_PICTURE, LOOKS, PICK_FIGURES, PLAY_FIGURES } from '../part'
+import {
+  BODY_FIGURES,
+  LONGEST_PICTURE,
+  LOOKS,
+  PAPER_NAMES,
+  PICK_FIGURES,
+  PLAY_FIGURES,
+} from '../part'
 import {
   byKind,
   coordinate,
@@ -133,6 +140,23 @@ const note = byKind(
 const place = record({ x: coordinate, y: coordinate })
 const pixels = number().strict().required().integer().min(1).max(20_000)
 
+const line = string().strict().defined().max(200)
+
+const sheet = record({
+  paper: exactly('auto', ...PAPER_NAMES),
+  upright: flag,
+  scale: text,
+  projection: exactly('first', 'third'),
+  view: exactly('auto', 'outside', 'half', 'full'),
+  ends: exactly('auto', 'none', 'left', 'right', 'both'),
+  lines: exactly('0.5', '0.7'),
+  title: record({
+    ...{ owner: line, number: line, creator: line, approver: line },
+    ...{ date: line, revision: line, status: line },
+  }),
+  moved: list(record({ id: key, x: coordinate, y: coordinate })),
+})
+
 const picture = record({
   data: string()
     .strict()
@@ -184,6 +208,7 @@ export const partSchema = record({
   generalForm: optional(exactly(...FORM_CLASSES)),
   notes: optional(list(note)),
   checks: list(check),
+  sheet: optional(sheet),
   picture: optional(picture),
 })
 

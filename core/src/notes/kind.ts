@@ -43,7 +43,12 @@ export interface NoteRules<N extends Note = Note> {
   /** What it says by itself, wherever it stands. */
   plain(note: N): string
   tell(note: N, context: NoteContext): NoteTold
+  /** Its plate on board and sheet; its words by themselves where this is left out. */
+  cells?(note: N, words: string): readonly Cell[]
 }
+
+/** A cell of a note's plate: words, or a symbol as a path in 16 by 16, y downwards. */
+export type Cell = { readonly words: string } | { readonly symbol: string }
 
 export type NoteKinds = {
   readonly [K in NoteKind]: NoteRules<Extract<Note, { readonly kind: K }>>

@@ -13,7 +13,7 @@ import {
 } from '../section'
 import { leftNormal, lengthOf, pointAt, vec, type Place, type Vec } from '../geometry'
 import { isFaceOf } from '../names'
-import type { NoteRules } from './kind'
+import type { Cell, NoteRules } from './kind'
 import { NOTE_KINDS } from './kinds'
 import { saidTwice } from './twice'
 
@@ -33,6 +33,10 @@ export const notesOf = (part: Part): readonly Note[] => part.notes ?? []
 
 /** What of all kinds is asked: the registry knows which rules are of which note. */
 const rulesOf = (kind: Note['kind']): NoteRules => NOTE_KINDS[kind] as NoteRules
+
+/** The cells of a note's plate. */
+export const noteCells = (note: Note, words: string): readonly Cell[] =>
+  rulesOf(note.kind).cells?.(note, words) ?? [{ words }]
 
 export const mayBeOfAll = (kind: Note['kind']): boolean => SAID_OF_ALL.some((k) => k === kind)
 

@@ -4,10 +4,11 @@ import type { Check } from './checks'
 import type { Note } from './notes'
 import type { BoardPicture } from './picture'
 import type { FormClass, GeneralClass } from '../standards'
+import type { SheetSetup } from './sheet'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 15
+export const PART_VERSION = 16
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,
@@ -35,6 +36,8 @@ export interface Part {
   readonly notes?: readonly Note[]
   /** The inspection sheet. */
   readonly checks: readonly Check[]
+  /** How it is drawn on its sheet; left out where all of that is left to the program. */
+  readonly sheet?: SheetSetup
   /** Behind the board; left out where there is none. */
   readonly picture?: BoardPicture
 }

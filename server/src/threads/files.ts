@@ -27,6 +27,7 @@ import { NO_ROOM } from '../jobs/room'
 import type { JobProgress } from '@lathica/core/wire'
 import type { JobFile, JobTask } from '../jobs/types'
 import { storable, type PartText } from '../partText'
+import { sheetsOf } from './sheets'
 
 /** A job, and where it tells how far it has come. */
 export interface FilesTask {
@@ -82,6 +83,7 @@ async function written(
     const part = readPart(JSON.parse(document))
     return part.ok ? [part.value] : []
   })
+  if (exporter.isPdf) return writtenSheets(read, name, out, tell)
   // A body that takes the kernel is one thing to do, and so is each file.
   const of = read.reduce((sum, part) => sum + 1 + liftedIn(evaluate(part), exporter), 0)
   let done = 0
@@ -111,6 +113,47 @@ async function written(
   const { name: called, type, content } = read.length === 1 ? only : packed(made, name)
   await writeFile(out, content)
   return { kind: 'file', file: { name: called, type, path: out, size: content.length }, notes }
+}
+
+/** Writes the sheets of all parts into one file, a page each. */
+async function writtenSheets(
+  parts: readonly Part[],
+  name: string,
+  out: string,
+  tell: Tell,
+): Promise<FilesAnswer> {
+  const of = parts.length + 1
+  const states: PartState[] = []
+  for (const part of parts) {
+    tell({ done: states.length, of, words: `Drawing ${part.name}` })
+    states.push(await settledState(part))
+  }
+  tell({ done: parts.length, of, words: 'Writing the sheets' })
+  const title = parts.length === 1 ? (parts[0]?.name ?? name) : name
+  const made = sheetsOf(states, title)
+  if (!made) {
+    return fail({
+      ...{ code: 'export.nothing', message: 'None of these parts has anything to hand over.' },
+      mend: 'Turn a profile first.',
+    })
+  }
+  const { content, notes } = made
+  await writeFile(out, content)
+  const file = { name: `${title}.pdf`, type: 'application/pdf', path: out, size: content.length }
+  return { kind: 'file', file, notes }
+}
+
+/** A part with what the kernel tells of it, as far as it can build it. */
+async function settledState(part: Part): Promise<PartState> {
+  const state = evaluate(part)
+  if (!needsKernel(state)) return state
+  const kernel = await kernelAtHand()
+  try {
+    return settlePlans(part, (plan) => kernel.weigh(plan))
+  } catch (error) {
+    if (!(error instanceof KernelFault)) throw error
+    return state
+  }
 }
 
 /** A file as it is written. */

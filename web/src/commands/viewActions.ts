@@ -7,6 +7,7 @@ const VIEWS: Readonly<Record<ViewOfPart, Pick<Action, 'label' | 'help'>>> = {
     label: 'Inspect',
     help: 'Goes to the inspection screen: measures, sheet, mass, charts.',
   },
+  sheet: { label: 'Sheet', help: 'Goes to the drawing for the workshop.' },
   dispatch: { label: 'Dispatch', help: 'Goes to the files the part is handed over as.' },
 }
 

@@ -17,10 +17,12 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { geometryFor } from '../kernel/geometry'
 import { tellProblem } from '../notices'
 import { usePartStore } from '../store/part'
+import { useSheetFiles } from '../sheet/useSheetFiles'
 import { saveFile } from './saveFile'
 
 /** Files of the part, with what they are made with. */
 const parts = usePartStore()
+const { savePdf } = useSheetFiles()
 const FINEST = 1e-3
 const COARSEST = 10
 
@@ -98,9 +100,13 @@ const isReady = (exporter: Exporter): boolean =>
     (!exporter.triangles || !wrong.value) &&
     (exporter.of !== 'solids' || !kernelNeeded.value || built.value !== undefined))
 
-function save(exporter: Exporter): void {
+async function save(exporter: Exporter): Promise<void> {
   const { state } = parts
   if (!state) return
+  if (exporter.isPdf) {
+    await savePdf()
+    return
+  }
   const used = tolerance.value.ok ? tolerance.value.value : EXPORT_CHORD_TOLERANCE
   const made = exporter.write(state, {
     ...{ tolerance: used, at: new Date(), cutsThreads: cutsThreads.value },

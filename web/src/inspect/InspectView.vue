@@ -29,7 +29,7 @@ const { searching, listingKeys } = useShortcuts(actions, ref<Page>('draw'))
 const standing = computed(() => parts.lie === 'standing')
 
 const TABS: readonly { readonly id: InspectTab; readonly label: string }[] = [
-  { id: 'sheet', label: 'Sheet' },
+  { id: 'sheet', label: 'Checks' },
   { id: 'measure', label: 'Measure' },
   { id: 'mass', label: 'Mass' },
   { id: 'tolerances', label: 'Tolerances' },

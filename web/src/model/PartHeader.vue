@@ -126,6 +126,7 @@ const body = computed(() => parts.bodies[0])
     <nav aria-label="Views of the part">
       <RouterLink :to="{ name: 'model' }">Model</RouterLink>
       <RouterLink :to="{ name: 'inspect' }">Inspect</RouterLink>
+      <RouterLink :to="{ name: 'sheet' }">Sheet</RouterLink>
       <RouterLink :to="{ name: 'dispatch' }">Dispatch</RouterLink>
     </nav>
   </header>

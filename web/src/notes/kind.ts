@@ -1,5 +1,5 @@
 import type { Command } from '@lathica/core/edit'
-import type { NoteState } from '@lathica/core/notes'
+import type { Cell, NoteState } from '@lathica/core/notes'
 import type { Note, NoteKind, Part } from '@lathica/core/part'
 import type { UnitSettings } from '@lathica/core/units'
 import type { IconName } from '../icons/paths'
@@ -49,9 +49,6 @@ export interface NoteWork {
   readonly mends?: string
 }
 
-/** A cell of a note's plate on the board: words, or a symbol as a path in 16 by 16. */
-export type Cell = { readonly words: string } | { readonly symbol: string }
-
 /** How a kind of note is put in and shown: on the pad, on its card and on the board. */
 export interface NoteLooks<N extends Note = Note> {
   readonly title: string
@@ -68,8 +65,6 @@ export interface NoteLooks<N extends Note = Note> {
   works?(note: N, setting: NoteSetting): readonly NoteWork[]
   /** Whether it is seen on the solid only, and has no plate on the board. */
   readonly isSilent?: true
-  /** Its plate; its words by themselves where this is left out. */
-  cells?(note: N, words: string): readonly Cell[]
 }
 
 export type AllNoteLooks = {

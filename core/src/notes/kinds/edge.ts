@@ -2,6 +2,7 @@ import type { EdgeNote } from '../../part'
 import { text } from '../../part/fields'
 import { fail, succeed, type Result } from '../../result'
 import type { NoteRules } from '../kind'
+import { EDGE_SYMBOL } from '../symbols'
 
 /** Sizes that ISO 13715:2017, Table 2 recommends, with their signs as they are usual outside and inside. */
 export const OUTSIDE_EDGES = ['-0.1', '-0.3', '-0.5', '±0.05', '+0.1', '+0.3']
@@ -74,4 +75,5 @@ export const edge: NoteRules<EdgeNote> = {
     }
     return { words }
   },
+  cells: (_, words) => [{ symbol: EDGE_SYMBOL }, { words }],
 }

@@ -10,6 +10,7 @@ import { exactly, flag, formula, text } from '../../part/fields'
 import { fail, type Problem } from '../../result'
 import { isSquare, landOf } from '../faces'
 import type { NoteContext, NoteRules } from '../kind'
+import { SYMBOLS } from '../symbols'
 import { saidTwice } from '../twice'
 
 /** What each characteristic asks of datums (ISO 1101:2017, Table 2), and whether its zone can be round. */
@@ -79,6 +80,15 @@ export const frame: NoteRules<FrameNote> = {
     const words = plain(note)
     const problem = grammarFault(note, context)
     return problem ? { words, problem } : { words }
+  },
+  cells: (note) => {
+    const beyond = ` Ⓟ${note.projected.trim()}`
+    const material = { '': '', M: ' Ⓜ', L: ' Ⓛ', P: beyond }[note.material]
+    return [
+      { symbol: SYMBOLS[note.characteristic] },
+      { words: `${note.round ? '⌀' : ''}${note.zone.trim()}${material}` },
+      ...datumsOf(note).map((words) => ({ words })),
+    ]
   },
 }
 

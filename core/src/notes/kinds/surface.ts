@@ -4,6 +4,7 @@ import { exactly, formula, text } from '../../part/fields'
 import { fail, succeed, type Result } from '../../result'
 import { formatLength } from '../../units'
 import type { NoteRules } from '../kind'
+import { SURFACE_SYMBOLS } from '../symbols'
 
 /** Values that Ra is asked in, in µm: the series of preferred numbers that ISO 21920-1 goes by. */
 export const SURFACE_VALUES = ['0.1', '0.2', '0.4', '0.8', '1.6', '3.2', '6.3', '12.5', '25']
@@ -39,6 +40,7 @@ export const surface: NoteRules<SurfaceNote> = {
     if (left.value === 0) return { words }
     return { words: `${words}, ${formatLength(left.value, part.units)} left on` }
   },
+  cells: (note, words) => [{ symbol: SURFACE_SYMBOLS[note.removal] }, { words }],
 }
 
 /** What is left on a face for a later working, in mm; 0 where nothing is said. */

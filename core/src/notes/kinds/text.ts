@@ -3,6 +3,7 @@ import type { Note, TextNote } from '../../part'
 import { flag } from '../../part/fields'
 import { fail } from '../../result'
 import type { NoteRules } from '../kind'
+import { FLAG_SYMBOL } from '../symbols'
 
 /** The most that a note says, in letters. */
 const LONGEST = 400
@@ -27,4 +28,7 @@ export const text: NoteRules<TextNote> = {
       problem: fail('text.empty', 'This note says nothing.', 'Type its words.').problem,
     }
   },
+  // Its words begin with its number.
+  cells: (note, words) =>
+    note.flag ? [{ symbol: FLAG_SYMBOL }, { words: words.split(':')[0] ?? '' }] : [{ words }],
 }

@@ -1,8 +1,8 @@
 import type { Colours } from '../colours'
 import type { Plate } from './plate'
 import type { Note } from '@lathica/core/part'
-import { looksOf } from '../../notes/kinds'
-import { wordCells, type Cell } from '../../notes/kind'
+import { noteCells, type Cell } from '@lathica/core/notes'
+import { wordCells } from '../../notes/kind'
 
 const HIGH = 20
 const SYMBOL = 16
@@ -11,7 +11,7 @@ const FONT = '12px "IBM Plex Mono", monospace'
 
 /** A note in cells: a frame has one for its symbol, one for its zone, and one for each datum (ISO 1101). */
 export const cellsOf = (note: Note, words: string): readonly Cell[] =>
-  looksOf(note.kind).cells?.(note, words) ?? wordCells(words)
+  noteCells(note, words).flatMap((cell) => ('words' in cell ? wordCells(cell.words) : [cell]))
 
 const widthOf = (ctx: CanvasRenderingContext2D, cell: Cell): number =>
   2 * BESIDE + ('words' in cell ? ctx.measureText(cell.words).width : SYMBOL)

@@ -1,7 +1,6 @@
 import { INSIDE_EDGES, OUTSIDE_EDGES } from '@lathica/core/notes'
 import type { EdgeNote } from '@lathica/core/part'
 import type { NoteField, NoteLooks } from '../kind'
-import { EDGE_SYMBOL } from '../symbols'
 
 export const edge: NoteLooks<EdgeNote> = {
   ...{ title: 'Edge', key: 'x', icon: 'noteEdge' },
@@ -22,5 +21,4 @@ export const edge: NoteLooks<EdgeNote> = {
     if (!corner) return [outside, inside]
     return corner.turn > 0 ? [outside] : [inside]
   },
-  cells: (_, words) => [{ symbol: EDGE_SYMBOL }, { words }],
 }

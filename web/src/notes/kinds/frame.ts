@@ -1,7 +1,6 @@
-import { characteristicWords, datumsOf } from '@lathica/core/notes'
+import { characteristicWords } from '@lathica/core/notes'
 import { CHARACTERISTICS, type FrameNote } from '@lathica/core/part'
 import type { NoteField, NoteLooks } from '../kind'
-import { SYMBOLS } from '../symbols'
 
 const projectedField = (note: FrameNote): NoteField => ({
   ...{ kind: 'typed', id: 'projected', label: 'Beyond', text: note.projected },
@@ -46,13 +45,4 @@ export const frame: NoteLooks<FrameNote> = {
       ...{ empty: 'none, A, A B, or A-B together', take: (datums) => ({ datums }) },
     },
   ],
-  cells: (note) => {
-    const beyond = ` Ⓟ${note.projected.trim()}`
-    const material = { '': '', M: ' Ⓜ', L: ' Ⓛ', P: beyond }[note.material]
-    return [
-      { symbol: SYMBOLS[note.characteristic] },
-      { words: `${note.round ? '⌀' : ''}${note.zone.trim()}${material}` },
-      ...datumsOf(note).map((words) => ({ words })),
-    ]
-  },
 }

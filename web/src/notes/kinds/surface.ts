@@ -1,7 +1,6 @@
 import { SURFACE_VALUES } from '@lathica/core/notes'
 import { SURFACE_PARAMETERS, type SurfaceNote, type SurfaceParameter } from '@lathica/core/part'
 import type { NoteLooks } from '../kind'
-import { SURFACE_SYMBOLS } from '../symbols'
 
 /** ISO 21920-2:2021, clause 5. */
 const PARAMETERS: Readonly<Record<SurfaceParameter, string>> = {
@@ -45,5 +44,4 @@ export const surface: NoteLooks<SurfaceNote> = {
       ...{ empty: 'ground, honed …', take: (process) => ({ process }) },
     },
   ],
-  cells: (note, words) => [{ symbol: SURFACE_SYMBOLS[note.removal] }, { words }],
 }

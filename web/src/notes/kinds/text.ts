@@ -1,6 +1,5 @@
 import type { TextNote } from '@lathica/core/part'
-import { wordCells, type NoteLooks } from '../kind'
-import { FLAG_SYMBOL } from '../symbols'
+import type { NoteLooks } from '../kind'
 
 export const text: NoteLooks<TextNote> = {
   ...{ title: 'Words', key: 'a', icon: 'noteText' },
@@ -20,9 +19,4 @@ export const text: NoteLooks<TextNote> = {
       take: (as) => ({ flag: as === 'flag' }),
     },
   ],
-  // Its words begin with its number.
-  cells: (note, words) => {
-    if (note.flag) return [{ symbol: FLAG_SYMBOL }, { words: words.split(':')[0] ?? '' }]
-    return wordCells(words)
-  },
 }

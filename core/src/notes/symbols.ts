@@ -1,4 +1,4 @@
-import type { Characteristic, SurfaceNote } from '@lathica/core/part'
+import type { Characteristic, SurfaceNote } from '../part'
 
 /** A flag, whose words stand in the list of notes. */
 export const FLAG_SYMBOL = 'M4 15V2H13L10.500 5.500L13 9H4'

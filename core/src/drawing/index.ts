@@ -1,0 +1,7 @@
+export { drawSheet, type Drawing, type SheetLabel } from './compose'
+export type { Fill, Group, Item, LineKind, Stroke, Words } from './items'
+export { CHARACTER, PLAIN_SIGNS, widthOf } from './lettering'
+export { DASHES, lineWidth, runsOf, signWays, type PenWay } from './lines'
+export { readScale, SCALES, type Scale } from './paper/scales'
+export { paperOf, spaceOf, type Paper } from './paper/sizes'
+export { askedOf, saidText, type Asked } from './asked'

@@ -1,0 +1,63 @@
+import { vec, type Vec } from '../../geometry'
+import type { SheetSetup } from '../../part'
+import type { Item } from '../items'
+import type { View } from '../views/turned'
+import type { Placed } from './marks'
+import { plot, type Plot } from './space'
+
+/** Room between a view and what is beside it, in mm. */
+const GAP = 14
+
+/** A view with its labels, in a frame of its own, and what it takes up. */
+export interface Sheeted {
+  readonly view: View
+  readonly extra: readonly Item[]
+  readonly placed: readonly Placed[]
+  readonly box: Plot
+}
+
+interface Spot {
+  readonly sheeted: Sheeted
+  readonly at: Vec
+  readonly said: string
+}
+
+/** Views in projection: in the first angle what is seen from the left stands on the right, in the third on the left. */
+export function arrange(
+  main: Sheeted,
+  ends: readonly (Sheeted & { readonly from: 'left' | 'right' })[],
+  projection: SheetSetup['projection'],
+): { readonly spots: readonly Spot[]; readonly width: number; readonly height: number } {
+  const side = (from: 'left' | 'right'): 'left' | 'right' =>
+    projection === 'third' ? from : from === 'left' ? 'right' : 'left'
+  const row = [
+    ...ends.filter((e) => side(e.from) === 'left'),
+    main,
+    ...ends.filter((e) => side(e.from) === 'right'),
+  ]
+  const low = Math.min(...row.map((v) => v.box.y0))
+  const high = Math.max(...row.map((v) => v.box.y1))
+  let x = 0
+  const spots = row.map((sheeted): Spot => {
+    const at = vec(x - sheeted.box.x0, -low)
+    x += sheeted.box.x1 - sheeted.box.x0 + GAP
+    return {
+      sheeted,
+      at,
+      said: 'from' in sheeted ? `View from the ${String(sheeted.from)}` : 'View along the axis',
+    }
+  })
+  return { spots, width: x - GAP, height: high - low }
+}
+
+/** What a view takes up with all its labels. */
+export function boxOf({ left, right, radius }: View, placed: readonly Placed[]): Plot {
+  const boxes = placed.flatMap(({ labels, lines }) => [
+    ...labels,
+    ...lines.map(({ a, b }) => plot(a.x, a.y, b.x, b.y)),
+  ])
+  return [plot(left - 4, -radius, right + 4, radius), ...boxes].reduce((a, b) => ({
+    ...{ x0: Math.min(a.x0, b.x0), x1: Math.max(a.x1, b.x1) },
+    ...{ y0: Math.min(a.y0, b.y0), y1: Math.max(a.y1, b.y1) },
+  }))
+}

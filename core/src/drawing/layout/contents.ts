@@ -1,0 +1,73 @@
+import { line, vec, type Vec } from '../../geometry'
+import type { SizeText } from '../asked'
+import type { Item } from '../items'
+import { symbolRuns } from '../symbols'
+import { textHeight, textWidth, written, type Style } from './marks'
+import type { Content } from './leaders'
+
+/** Lines of text one below the other, the first on the leader's own line. */
+export function textContent(lines: readonly SizeText[], { letter }: Style): Content {
+  const step = 1.5 * letter
+  const width = Math.max(0, ...lines.map((l) => textWidth(l, letter)))
+  const below = step * (lines.length - 1)
+  const [first] = lines
+  const lift = 0.8
+  return {
+    ...{ width, shelf: below, isUnderlined: true },
+    height: below + lift + (first ? textHeight(first, letter) : letter),
+    draw: (at) =>
+      lines.flatMap((text, i) => {
+        const y = at.y + below + (i === 0 ? lift : -step * i + 0.35 * letter)
+        return written(text, vec(at.x, y), false, letter)
+      }),
+  }
+}
+
+/** A cell of a frame: text, or a symbol in a square of 16 by 16. */
+export type Cell = { readonly words: string } | { readonly symbol: string }
+
+const HIGH = 2
+
+/** Cells side by side, framed (ISO 1101:2017, 8.2), or without a frame. */
+export function cellContent(cells: readonly Cell[], framed: boolean, { letter }: Style): Content {
+  const height = HIGH * letter
+  const widths = cells.map((cell) =>
+    'words' in cell ? textWidth({ text: cell.words }, letter) + letter : height,
+  )
+  const width = widths.reduce((a, b) => a + b, 0)
+  return {
+    ...{ width, height, shelf: framed ? height / 2 : 0, isUnderlined: !framed },
+    draw: (at) => {
+      let x = at.x
+      return cells.flatMap((cell, i): Item[] => {
+        const own = widths[i] ?? 0
+        const left = x
+        x += own
+        const inner: Item[] =
+          'words' in cell
+            ? written(
+                { text: cell.words },
+                vec(left + letter / 2, at.y + letter / 2),
+                false,
+                letter,
+              )
+            : [symbolAt(cell.symbol, vec(left, at.y), height)]
+        return framed ? [...inner, boxAt(left, at.y, own, height)] : inner
+      })
+    },
+  }
+}
+
+/** A symbol drawn narrow in a square. */
+function symbolAt(path: string, at: Vec, size: number): Item {
+  return { kind: 'stroke', line: 'narrow', runs: symbolRuns(path, at, size) }
+}
+
+function boxAt(x: number, y: number, w: number, h: number): Item {
+  const [a, b, c, d] = [vec(x, y), vec(x + w, y), vec(x + w, y + h), vec(x, y + h)]
+  return {
+    kind: 'stroke',
+    line: 'narrow',
+    runs: [[line(a, b), line(b, c), line(c, d), line(d, a)]],
+  }
+}

@@ -1,0 +1,128 @@
+import { line, vec, type Piece, type Vec } from '../geometry'
+import { noteCells, noteStates, threadCuts, type NoteState } from '../notes'
+import { callsOf, type PartState } from '../route'
+import { cellContent, textContent } from './layout/contents'
+import { anchorsOf, type AlongSetting } from './layout/along'
+import type { LeaderAsk } from './layout/leaders'
+import type { Style } from './layout/marks'
+import type { Item } from './items'
+
+/** What the notes of a part ask for on the view along its axis. */
+export function noteLeaders(
+  state: PartState,
+  setting: Pick<AlongSetting, 'by' | 'half' | 'view' | 'moved' | 'style'>,
+): LeaderAsk[] {
+  const notes = noteStates(state).flatMap((told) => leaderOf(told, setting) ?? [])
+  const calls = callsOf(state).map((call, i): LeaderAsk => {
+    const id = `call/${i}`
+    return {
+      ...{ id, said: call.words, end: 'arrow', moved: setting.moved.get(id) },
+      content: textContent([{ text: call.words }], setting.style),
+      // At an end the axis itself is pointed at, from either side of it.
+      anchors: [1, -1].map((side) => ({
+        at: vec(call.at.x * setting.by, call.at.y * setting.by),
+        out: diagonal(call.out.x, side),
+      })),
+    }
+  })
+  return [...notes, ...calls]
+}
+
+const diagonal = (x: number, y: number) => {
+  const length = Math.hypot(x, y)
+  return vec(x / length, y / length)
+}
+
+function leaderOf(
+  { note, words, foot, edges }: NoteState,
+  setting: Pick<AlongSetting, 'by' | 'half' | 'view' | 'moved' | 'style'>,
+): LeaderAsk | undefined {
+  // How a face is coloured is seen on the solid; what is said of all others stands beside the title block.
+  if (note.kind === 'colour' || !foot) return undefined
+  const cells = noteCells(note, words)
+  const framed = note.kind === 'frame' || note.kind === 'datum'
+  const isText = cells.length === 1 && !framed
+  const content = isText
+    ? textContent(wrapped(words), setting.style)
+    : cellContent(cells, framed, setting.style)
+  // Along the face, too: several may stand on one.
+  const along = edges.flatMap(({ piece }) => {
+    if (piece.kind !== 'line') return []
+    return [0.3, 0.7, 0.15, 0.85].map((t) =>
+      vec(
+        piece.from.x + (piece.to.x - piece.from.x) * t,
+        piece.from.y + (piece.to.y - piece.from.y) * t,
+      ),
+    )
+  })
+  const from = (at: Vec): LeaderAsk['anchors'] =>
+    anchorsOf({ kind: 'place', at, out: foot.out }, setting)
+  return {
+    ...{ id: `note/${note.id}`, said: `${note.kind}: ${words}`, content },
+    ...{ anchors: from(foot.at), others: along.flatMap(from) },
+    ...{
+      end: note.kind === 'datum' ? 'datum' : 'arrow',
+      moved: setting.moved.get(`note/${note.id}`),
+    },
+  }
+}
+
+/** Lines longer than this are broken between words, in characters. */
+const LINE = 28
+
+export function wrapped(words: string): { readonly text: string }[] {
+  const lines: string[] = []
+  for (const word of words.split(/\s+/)) {
+    const last = lines.at(-1)
+    if (last !== undefined && [...`${last} ${word}`].length <= LINE)
+      lines[lines.length - 1] = `${last} ${word}`
+    else lines.push(word)
+  }
+  return lines.map((text) => ({ text }))
+}
+
+/** Narrow lines at the roots of outside threads and the crests of inside ones (ISO 6410-1:1993, 3.2). */
+export function threadLines(state: PartState, by: number, half: boolean, isCut: boolean): Item[] {
+  return threadCuts(state).flatMap(({ side, from, to, major, root }): Item[] => {
+    if (side === 'inside' && !isCut) return []
+    const r = (side === 'outside' ? root : major) * by
+    const sides = side === 'inside' && half ? [1] : [1, -1]
+    const runs = sides.map((s): Piece[] => [line(vec(from * by, s * r), vec(to * by, s * r))])
+    // It ends in a wide line where no shoulder ends it; outside the outline has it.
+    return [{ kind: 'stroke', line: 'narrow', runs }]
+  })
+}
+
+/** A chain line beside faces that are treated, outside the material (ISO 15787:2016). */
+export function treatedLines(state: PartState, by: number, { letter }: Style): Item[] {
+  const away = letter / 3
+  return noteStates(state).flatMap(({ note, edges }): Item[] => {
+    if (note.kind !== 'treatment') return []
+    const runs = edges.flatMap(({ piece }): Piece[][] => {
+      if (piece.kind !== 'line') return []
+      const [dx, dy] = [piece.to.x - piece.from.x, piece.to.y - piece.from.y]
+      const length = Math.hypot(dx, dy)
+      const off = vec((dy / length) * away, (-dx / length) * away)
+      const put = ({ x, y }: { x: number; y: number }) => vec(x * by + off.x, y * by + off.y)
+      return [[line(put(piece.from), put(piece.to))]]
+    })
+    return runs.length === 0 ? [] : [{ kind: 'stroke', line: 'treated', runs }]
+  })
+}
+
+/** What is said of all other faces, and numbered words, as lines beside the title block. */
+export function generalNotes(
+  state: PartState,
+): readonly (readonly { words: string; symbol?: string }[])[] {
+  return noteStates(state).flatMap(({ note, words, foot }) => {
+    const isFlag = note.kind === 'text' && note.flag
+    if (foot && !isFlag) return []
+    if (note.kind === 'colour') return []
+    if (isFlag || note.kind === 'text') return [[{ words }]]
+    return [
+      noteCells(note, words).map((c) =>
+        'words' in c ? { words: c.words } : { words: '', symbol: c.symbol },
+      ),
+    ]
+  })
+}

@@ -1,0 +1,197 @@
+import { line, mapped, vec, type Piece, type Vec } from '../../geometry'
+import { endCircles, loopsOf, type Loop, type Section } from '../../section'
+import type { Item } from '../items'
+import { hatchLines, hatchingOf } from './hatch'
+import { edgesBehind, outsideOf, type Outside } from './outside'
+
+/** A body as a view shows it. */
+export interface Shown {
+  readonly section: Section
+  /** Drawn whole in a section along it: shafts, pins, keys (ISO 128-3:2020). */
+  readonly whole: boolean
+}
+
+/** A view in mm of paper, its origin where the part's is. */
+export interface View {
+  readonly items: readonly Item[]
+  /** What labels must not cover. */
+  readonly outlines: readonly Piece[]
+  /** Half its height over a place of the paper. */
+  readonly outside: (x: number) => number
+  readonly left: number
+  readonly right: number
+  readonly radius: number
+}
+
+/** How far centre lines go beyond the outline, in mm. */
+const CENTRE = 4
+/** Walls that are thinner on paper are filled instead of hatched, in mm (ISO 128-3:2020). */
+const THIN = 0.9
+
+const scaled =
+  (by: number, side: 1 | -1) =>
+  (piece: Piece): Piece =>
+    mapped(piece, (p: Vec) => vec(p.x * by, side * p.y * by), side < 0)
+
+/** Along the axis: the outside above or the section, the outside or the section below. */
+export function alongView(
+  bodies: readonly Shown[],
+  by: number,
+  above: 'outside' | 'section',
+  below: 'outside' | 'section',
+): View {
+  const sections = bodies.map((b) => b.section)
+  const outside = outsideOf(sections)
+  const size = sizeOf(outside, by)
+  const halves = ([1, -1] as const).map((side) => {
+    const isCut = (side > 0 ? above : below) === 'section'
+    return isCut ? cutHalf(bodies, by, side, size.radius) : outsideHalf(outside, by, side)
+  })
+  const centre: Item = {
+    ...{ kind: 'stroke', line: 'centre' },
+    runs: [[line(vec(size.left - CENTRE, 0), vec(size.right + CENTRE, 0))]],
+  }
+  return {
+    ...size,
+    items: [...halves.flatMap((h) => h.items), centre],
+    outlines: [...halves.flatMap((h) => h.outlines), line(vec(size.left, 0), vec(size.right, 0))],
+    outside: (x) => outside.radiusAt(x / by) * by,
+  }
+}
+
+function sizeOf({ runs }: Outside, by: number): Pick<View, 'left' | 'right' | 'radius'> {
+  const ends = runs.flat().flatMap((p) => [p.from, p.to])
+  const xs = ends.map((p) => p.x * by)
+  // An arc may stand out between its ends.
+  const tops = runs
+    .flat()
+    .map((p) =>
+      p.kind === 'arc' ? Math.max(p.from.y, p.to.y, highest(p)) : Math.max(p.from.y, p.to.y),
+    )
+  return { left: Math.min(...xs), right: Math.max(...xs), radius: Math.max(...tops) * by }
+}
+
+/** Pieces of a silhouette run to the right: one that bows outwards over its centre is highest there. */
+function highest(piece: Extract<Piece, { kind: 'arc' }>): number {
+  const { from, to, centre } = piece
+  const isOver = Math.min(from.x, to.x) < centre.x && centre.x < Math.max(from.x, to.x)
+  return isOver && !piece.counterClockwise
+    ? centre.y + Math.hypot(from.x - centre.x, from.y - centre.y)
+    : 0
+}
+
+interface Half {
+  readonly items: readonly Item[]
+  readonly outlines: readonly Piece[]
+}
+
+function outsideHalf({ runs, rings }: Outside, by: number, side: 1 | -1): Half {
+  const put = scaled(by, side)
+  const drawn = [...runs.map((run) => run.map(put)), ...rings.map((ring) => [put(ring)])]
+  return { items: [{ kind: 'stroke', line: 'wide', runs: drawn }], outlines: drawn.flat() }
+}
+
+function cutHalf(bodies: readonly Shown[], by: number, side: 1 | -1, radius: number): Half {
+  const put = scaled(by, side)
+  const items: Item[] = []
+  const outlines: Piece[] = []
+  bodies.forEach(({ section, whole }, i) => {
+    if (whole) {
+      const half = outsideHalf(outsideOf([section]), by, side)
+      items.push(...half.items)
+      outlines.push(...half.outlines)
+      return
+    }
+    const loops = loopsOf(section)
+    const runs = loops.flatMap(openRuns).map((run) => run.map((e) => put(e.piece)))
+    const closedLoops = loops.map((loop) => loop.map((e) => put(e.piece)))
+    const isThin = thicknessOf(closedLoops) < THIN
+    items.push(
+      isThin
+        ? { kind: 'fill', tone: 'ink', loops: closedLoops }
+        : {
+            kind: 'stroke',
+            line: 'narrow',
+            runs: hatchLines(closedLoops, hatchingOf(i, 2 * radius)).map((l) => [l]),
+          },
+      { kind: 'stroke', line: 'wide', runs },
+    )
+    outlines.push(...runs.flat())
+  })
+  const cut = bodies.filter((b) => !b.whole).map((b) => b.section)
+  const before = bodies.filter((b) => b.whole).map((b) => b.section)
+  const behind = edgesBehind(cut, before).map(put)
+  return {
+    items: [...items, { kind: 'stroke', line: 'wide', runs: behind.map((p) => [p]) }],
+    outlines: [...outlines, ...behind],
+  }
+}
+
+/** About how thick material is: twice its area over its outline. */
+function thicknessOf(loops: readonly (readonly Piece[])[]): number {
+  const points = loops.map((loop) => loop.map((p) => p.from))
+  const area = points.reduce(
+    (sum, ring) =>
+      sum +
+      ring.reduce((a, p, i) => {
+        const q = ring[(i + 1) % ring.length] ?? p
+        return a + (p.x * q.y - q.x * p.y) / 2
+      }, 0),
+    0,
+  )
+  const round = loops
+    .flat()
+    .reduce((sum, p) => sum + Math.hypot(p.to.x - p.from.x, p.to.y - p.from.y), 0)
+  return round > 0 ? (2 * Math.abs(area)) / round : 0
+}
+
+/** The edges of a loop between those along the axis, in runs. */
+export function openRuns(loop: Loop): Loop[] {
+  const start = loop.findIndex((e) => e.name.role === 'axis')
+  if (start < 0) return [loop]
+  const runs: Loop[] = []
+  let run: Loop[number][] = []
+  for (const edge of [...loop.slice(start + 1), ...loop.slice(0, start + 1)]) {
+    if (edge.name.role !== 'axis') {
+      run.push(edge)
+      continue
+    }
+    if (run.length > 0) runs.push(run)
+    run = []
+  }
+  return runs
+}
+
+/** A full circle as two halves. */
+export function ring(centre: Vec, radius: number): Piece[] {
+  const [a, b] = [vec(centre.x + radius, centre.y), vec(centre.x - radius, centre.y)]
+  const half = (from: Vec, to: Vec): Piece => ({
+    ...{ kind: 'arc', from, to, centre, counterClockwise: true },
+  })
+  return [half(a, b), half(b, a)]
+}
+
+/** From an end, of full turns: the circles that are seen. */
+export function endView(bodies: readonly Shown[], by: number, from: 'left' | 'right'): View {
+  const circles = bodies
+    .flatMap((b) => endCircles(b.section, from))
+    .filter((c) => !c.hidden)
+    .map((c) => c.radius * by)
+  const radius = Math.max(0, ...circles)
+  const runs = [...new Set(circles)].map((r) => ring(vec(0, 0), r))
+  return {
+    items: [{ kind: 'stroke', line: 'wide', runs }, crossLines(radius)],
+    outlines: runs.flat(),
+    outside: (x) => Math.sqrt(Math.max(0, radius * radius - x * x)),
+    ...{ left: -radius, right: radius, radius },
+  }
+}
+
+/** The centre lines of what is round. */
+export const crossLines = (radius: number, at: Vec = vec(0, 0), beyond = CENTRE): Item => ({
+  ...{ kind: 'stroke', line: 'centre' },
+  runs: [
+    [line(vec(at.x - radius - beyond, at.y), vec(at.x + radius + beyond, at.y))],
+    [line(vec(at.x, at.y - radius - beyond), vec(at.x, at.y + radius + beyond))],
+  ],
+})

@@ -1,0 +1,167 @@
+<script setup lang="ts">
+import type { Drawing } from '@lathica/core/drawing'
+import { drawingGroups } from '@lathica/core/formats'
+import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
+import { useSheetStore } from '../store/sheet'
+import { useSheetView } from './useSheetView'
+
+/** The sheet on its paper: dragged and zoomed like a board; labels are picked and dragged. */
+const props = defineProps<{ drawing: Drawing; name: string }>()
+const sheet = useSheetStore()
+const element = useTemplateRef<HTMLElement>('element')
+const content = useTemplateRef<SVGGElement>('content')
+const paper = computed(() => props.drawing.paper)
+const { box, pixels, zoomAt, pan } = useSheetView(element, paper, toRef(sheet, 'asked'))
+
+const drawn = computed(() => drawingGroups(props.drawing.groups, props.drawing.lines))
+
+const groupOf = (id: string): SVGGElement | null =>
+  content.value?.querySelector<SVGGElement>(`g[data-id="${CSS.escape(id)}"]`) ?? null
+
+watch(
+  [() => sheet.picked, drawn],
+  async () => {
+    await nextTick()
+    content.value?.querySelectorAll('.picked').forEach((g) => g.classList.remove('picked'))
+    if (sheet.picked !== undefined) groupOf(sheet.picked)?.classList.add('picked')
+  },
+  { immediate: true },
+)
+
+/** What the pointer holds: the paper, or a label. */
+interface Held {
+  readonly id: string | undefined
+  readonly x: number
+  readonly y: number
+  lastX: number
+  lastY: number
+  isMoved: boolean
+}
+const held = ref<Held>()
+/** Less than this is a click, in pixels. */
+const CLICK = 4
+
+function labelUnder(event: PointerEvent): string | undefined {
+  const group = (event.target as Element).closest?.('g[data-id]')
+  const id = group?.getAttribute('data-id') ?? undefined
+  return id !== undefined && props.drawing.labels.has(id) ? id : undefined
+}
+
+function take(event: PointerEvent): void {
+  if (event.button > 1) return
+  const id = event.button === 0 ? labelUnder(event) : undefined
+  element.value?.setPointerCapture(event.pointerId)
+  const [x, y] = [event.clientX, event.clientY]
+  held.value = { id, x, y, lastX: x, lastY: y, isMoved: false }
+}
+
+function drag(event: PointerEvent): void {
+  const hold = held.value
+  if (!hold) return
+  const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y]
+  if (!hold.isMoved && Math.hypot(dx, dy) < CLICK) return
+  hold.isMoved = true
+  if (hold.id === undefined) pan(event.clientX - hold.lastX, event.clientY - hold.lastY)
+  else {
+    const by = `translate(${dx / pixels.value} ${dy / pixels.value})`
+    groupOf(hold.id)?.setAttribute('transform', by)
+  }
+  hold.lastX = event.clientX
+  hold.lastY = event.clientY
+}
+
+function letGo(event: PointerEvent): void {
+  const hold = held.value
+  held.value = undefined
+  if (!hold) return
+  if (!hold.isMoved) {
+    sheet.picked = hold.id
+    return
+  }
+  if (hold.id === undefined) return
+  groupOf(hold.id)?.removeAttribute('transform')
+  sheet.picked = hold.id
+  const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y]
+  sheet.move(hold.id, dx / pixels.value, -dy / pixels.value)
+}
+
+/** Lets the label stand where it was. */
+function giveUp(): void {
+  const hold = held.value
+  held.value = undefined
+  if (hold?.id !== undefined) groupOf(hold.id)?.removeAttribute('transform')
+}
+defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
+</script>
+
+<template>
+  <div
+    ref="element"
+    class="paper"
+    :class="{ panning: held?.isMoved && held.id === undefined }"
+    @pointerdown="take"
+    @pointermove="drag"
+    @pointerup="letGo"
+    @pointercancel="giveUp"
+    @wheel.prevent="zoomAt($event, $event.deltaY < 0 ? 1.15 : 1 / 1.15)"
+  >
+    <svg :viewBox="box" role="group" :aria-label="`Sheet of ${name}`">
+      <rect class="sheet" x="0" :y="-paper.height" :width="paper.width" :height="paper.height" />
+      <!-- Made of numbers and escaped texts by the writer of sheets. -->
+      <!-- eslint-disable-next-line vue/no-v-html -->
+      <g ref="content" class="content" v-html="drawn" />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.paper {
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+  background: var(--paper-deep);
+  cursor: grab;
+  touch-action: none;
+}
+
+.panning {
+  cursor: grabbing;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  height: 100%;
+  user-select: none;
+}
+
+.sheet {
+  fill: var(--panel);
+  stroke: var(--rule-strong);
+  stroke-width: 0.3;
+}
+
+.content {
+  color: var(--ink);
+}
+
+.content :deep(g[data-role='size']),
+.content :deep(g[data-role='note']) {
+  cursor: move;
+}
+
+.content :deep(g[data-role='size']:hover),
+.content :deep(g[data-role='note']:hover) {
+  color: var(--accent);
+}
+
+.content :deep(.picked),
+.content :deep(.picked:hover) {
+  color: var(--halo);
+}
+
+.content :deep(.picked path) {
+  stroke-width: 0.45;
+}
+</style>

@@ -1,0 +1,235 @@
+<script setup lang="ts">
+import { changeSheet, changeTitle } from '@lathica/core/edit'
+import { PAPER_NAMES, type SheetSetup, type TitleFields } from '@lathica/core/part'
+import { Button, Switch } from 'ant-design-vue'
+import { computed } from 'vue'
+import { usePartStore } from '../store/part'
+import { useSheetStore } from '../store/sheet'
+import PlainSelect from '../ui/PlainSelect.vue'
+
+/** How the sheet is drawn, and what stands in its title block. */
+const parts = usePartStore()
+const sheet = useSheetStore()
+const setup = computed(() => sheet.setup)
+
+type Choice<K extends keyof SheetSetup> = readonly {
+  readonly value: SheetSetup[K] & string
+  readonly label: string
+}[]
+
+const papers: Choice<'paper'> = [
+  { value: 'auto', label: 'by itself' },
+  ...PAPER_NAMES.map((value) => ({ value, label: value })),
+]
+const views: Choice<'view'> = [
+  { value: 'auto', label: 'by itself' },
+  { value: 'outside', label: 'outside' },
+  { value: 'half', label: 'half section' },
+  { value: 'full', label: 'full section' },
+]
+const ends: Choice<'ends'> = [
+  { value: 'auto', label: 'where it needs them' },
+  { value: 'none', label: 'none' },
+  { value: 'left', label: 'from the left' },
+  { value: 'right', label: 'from the right' },
+  { value: 'both', label: 'both' },
+]
+const projections: Choice<'projection'> = [
+  { value: 'first', label: 'first angle' },
+  { value: 'third', label: 'third angle' },
+]
+const widths: Choice<'lines'> = [
+  { value: '0.5', label: '0.5 mm' },
+  { value: '0.7', label: '0.7 mm' },
+]
+
+const fields: readonly { readonly id: keyof TitleFields; readonly label: string }[] = [
+  { id: 'owner', label: 'Owner' },
+  { id: 'number', label: 'Number' },
+  { id: 'creator', label: 'Drawn by' },
+  { id: 'approver', label: 'Approved by' },
+  { id: 'date', label: 'Date of issue' },
+  { id: 'revision', label: 'Revision' },
+  { id: 'status', label: 'Status' },
+]
+
+const change = (to: Parameters<typeof changeSheet>[0]): void => void parts.run(changeSheet(to))
+
+function write(field: keyof TitleFields, event: Event): void {
+  const value = (event.target as HTMLInputElement).value.trim().slice(0, 200)
+  if (value !== setup.value.title[field]) parts.run(changeTitle({ [field]: value }))
+}
+
+function writeScale(event: Event): void {
+  const scale = (event.target as HTMLInputElement).value.trim().slice(0, 20)
+  if (scale !== setup.value.scale) change({ scale })
+}
+
+const picked = computed(() =>
+  sheet.picked === undefined ? undefined : sheet.drawing?.labels.get(sheet.picked),
+)
+</script>
+
+<template>
+  <div class="settings">
+    <section v-if="picked && sheet.picked !== undefined" class="picked" aria-label="What is picked">
+      <h2>Picked</h2>
+      <p class="figure said">{{ picked.said }}</p>
+      <p class="soft">
+        In field {{ picked.field }} of the sheet{{
+          sheet.isMoved(sheet.picked) ? ', where it was dragged to' : ''
+        }}.
+      </p>
+      <Button
+        size="small"
+        :disabled="!sheet.isMoved(sheet.picked)"
+        @click="sheet.putBack(sheet.picked)"
+      >
+        Put back
+      </Button>
+    </section>
+    <section
+      v-if="sheet.drawing && sheet.drawing.told.length > 0"
+      aria-label="What is told of the sheet"
+    >
+      <p v-for="words in sheet.drawing.told" :key="words" class="told" role="status">{{ words }}</p>
+    </section>
+    <section aria-label="Sheet">
+      <h2>Sheet</h2>
+      <div class="fields">
+        <label for="sheet-paper">Paper</label>
+        <PlainSelect
+          id="sheet-paper"
+          :options="papers"
+          :model-value="setup.paper"
+          @update:model-value="change({ paper: $event })"
+        />
+        <label for="sheet-upright">Upright</label>
+        <span>
+          <Switch
+            id="sheet-upright"
+            size="small"
+            :checked="setup.upright"
+            @change="change({ upright: !setup.upright })"
+          />
+        </span>
+        <label for="sheet-scale">Scale</label>
+        <input
+          id="sheet-scale"
+          class="figure"
+          :value="setup.scale"
+          :placeholder="sheet.drawing ? `by itself, ${sheet.drawing.scale.words}` : 'by itself'"
+          @change="writeScale"
+        />
+        <label for="sheet-view">Along</label>
+        <PlainSelect
+          id="sheet-view"
+          :options="views"
+          :model-value="setup.view"
+          @update:model-value="change({ view: $event })"
+        />
+        <label for="sheet-ends">Ends</label>
+        <PlainSelect
+          id="sheet-ends"
+          :options="ends"
+          :model-value="setup.ends"
+          @update:model-value="change({ ends: $event })"
+        />
+        <label for="sheet-projection">Projection</label>
+        <PlainSelect
+          id="sheet-projection"
+          :options="projections"
+          :model-value="setup.projection"
+          @update:model-value="change({ projection: $event })"
+        />
+        <label for="sheet-lines">Outlines</label>
+        <PlainSelect
+          id="sheet-lines"
+          :options="widths"
+          :model-value="setup.lines"
+          @update:model-value="change({ lines: $event })"
+        />
+      </div>
+    </section>
+    <section aria-label="Title block">
+      <h2>Title block</h2>
+      <div class="fields">
+        <template v-for="f in fields" :key="f.id">
+          <label :for="`title-${f.id}`">{{ f.label }}</label>
+          <input
+            :id="`title-${f.id}`"
+            :value="setup.title[f.id]"
+            maxlength="200"
+            @change="write(f.id, $event)"
+          />
+        </template>
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.settings {
+  display: flex;
+  flex-direction: column;
+  gap: 14px;
+  padding: 12px 14px;
+  overflow-y: auto;
+}
+
+h2 {
+  margin: 0 0 6px;
+  color: var(--ink-soft);
+  font-size: 12px;
+  font-weight: 600;
+  letter-spacing: 0.06em;
+  text-transform: uppercase;
+}
+
+.fields {
+  display: grid;
+  grid-template-columns: 92px minmax(0, 1fr);
+  gap: 6px 10px;
+  align-items: center;
+}
+
+input {
+  width: 100%;
+  height: 28px;
+  padding: 0 8px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+  background: var(--paper);
+  color: var(--ink);
+}
+
+input::placeholder {
+  color: var(--ink-soft);
+  font-style: italic;
+  opacity: 1;
+}
+
+.picked {
+  padding: 10px 12px;
+  border: 1px solid var(--halo);
+  border-radius: 3px;
+  background: var(--halo-wash);
+}
+
+.said {
+  margin: 0 0 4px;
+  font-size: 15px;
+}
+
+.soft {
+  margin: 0 0 8px;
+  color: var(--ink-soft);
+}
+
+.told {
+  margin: 0 0 6px;
+  padding-left: 10px;
+  border-left: 3px solid var(--caution);
+  color: var(--caution);
+}
+</style>

@@ -1,0 +1,68 @@
+import type { Paper } from '@lathica/core/drawing'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watch, type Ref } from 'vue'
+
+/** Room left round the sheet when all of it is shown, as a share of it. */
+const ROOM = 0.03
+const LEAST = 0.2
+const MOST = 40
+
+/** What is seen of the sheet: its viewBox in mm, y downwards from minus its height. */
+export function useSheetView(
+  element: Ref<HTMLElement | null>,
+  paper: Ref<Paper | undefined>,
+  asked: Ref<number>,
+) {
+  const { width, height } = useElementSize(element)
+  /** Times the size at which all of it is seen, and the place in the middle, in mm. */
+  const zoom = ref(1)
+  const middle = ref({ x: 0, y: 0 })
+
+  function fit(): void {
+    if (!paper.value) return
+    zoom.value = 1
+    middle.value = { x: paper.value.width / 2, y: -paper.value.height / 2 }
+  }
+  watch([() => paper.value?.width, () => paper.value?.height, asked], fit, { immediate: true })
+
+  /** Pixels for a mm. */
+  const pixels = computed(() => {
+    const p = paper.value
+    if (!p || width.value === 0) return 1
+    const whole = Math.min(width.value / p.width, height.value / p.height) * (1 - ROOM)
+    return whole * zoom.value
+  })
+  const box = computed(() => {
+    const [w, h] = [width.value / pixels.value, height.value / pixels.value]
+    return [middle.value.x - w / 2, middle.value.y - h / 2, w, h].join(' ')
+  })
+
+  /** The place of the sheet under a place of the window, in mm, y downwards. */
+  function placeAt(event: { readonly clientX: number; readonly clientY: number }) {
+    const rect = element.value?.getBoundingClientRect()
+    if (!rect) return { x: 0, y: 0 }
+    return {
+      x: middle.value.x + (event.clientX - rect.left - rect.width / 2) / pixels.value,
+      y: middle.value.y + (event.clientY - rect.top - rect.height / 2) / pixels.value,
+    }
+  }
+
+  /** Larger or smaller, what is under a place staying there. */
+  function zoomAt(event: { readonly clientX: number; readonly clientY: number }, by: number): void {
+    const before = placeAt(event)
+    zoom.value = Math.min(MOST, Math.max(LEAST, zoom.value * by))
+    const after = placeAt(event)
+    middle.value = {
+      x: middle.value.x + before.x - after.x,
+      y: middle.value.y + before.y - after.y,
+    }
+  }
+
+  /** In pixels. */
+  function pan(dx: number, dy: number): void {
+    const { x, y } = middle.value
+    middle.value = { x: x - dx / pixels.value, y: y - dy / pixels.value }
+  }
+
+  return { box, pixels, zoomAt, pan }
+}
