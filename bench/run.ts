@@ -13,6 +13,7 @@ import { pace } from './pace'
 import { pageRows } from './page'
 import { routeRows } from './route'
 import { judged, type Row } from './row'
+import { sheetRows } from './sheet'
 import { solidRows } from './solids'
 import { solverRows } from './solver'
 import { turnedRows } from './turned'
@@ -28,6 +29,7 @@ const GROUPS = new Map<string, () => Row[] | Promise<Row[]>>([
   ['inspect', inspectRows],
   ['curves', curveRows],
   ['vary', varyRows],
+  ['sheet', sheetRows],
   ['kernel', kernelRows],
   ['solids', solidRows],
   ['page', pageRows],

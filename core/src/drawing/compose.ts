@@ -20,7 +20,16 @@ import { fieldAt, frameOf } from './paper/frame'
 import { readScale, SCALES, type Scale } from './paper/scales'
 import { paperOf, type Paper } from './paper/sizes'
 import { titleOf } from './paper/title'
-import { areaOf, ENDLESS, fitsBare, isForced, ONE, papersFor, triesFor } from './paper/tries'
+import {
+  areaOf,
+  ENDLESS,
+  fitsBare,
+  isForced,
+  ONE,
+  papersFor,
+  triesFor,
+  type Try,
+} from './paper/tries'
 import { isHollow, shownBodies } from './views/shown'
 import { alongView, type Shown } from './views/turned'
 
@@ -51,18 +60,22 @@ export const drawSheet = once((state: PartState): Drawing | undefined => {
   const bodies = shownBodies(state)
   if (bodies.length === 0) return undefined
   const setup = state.part.sheet ?? PLAIN_SHEET
-  let best: { readonly cost: number; readonly made: Laid } | undefined
-  for (const { paper, scale, cost } of triesFor(state.part, setup, bodies)) {
-    if (best && cost >= best.cost) break
-    const made = layOut(state, bodies, setup, paper, scale)
-    if (!made.fits && !isForced(setup)) continue
-    // Where a label found no room, a larger sheet may have it.
-    const whole = cost + 3 * Math.min(1, made.left.length)
-    if (!best || whole < best.cost) best = { cost: whole, made }
-  }
-  const made = best?.made ?? smallest(state, bodies, setup)
+  const tries = triesFor(state.part, setup, bodies)
+  // First so that everything has its place; else as much of it as will.
+  const made =
+    firstFitting(tries, (t) => layOut(state, bodies, setup, t, true)) ??
+    firstFitting(tries, (t) => layOut(state, bodies, setup, t, false)) ??
+    smallest(state, bodies, setup)
   return finished(state, setup, made)
 })
+
+function firstFitting(tries: readonly Try[], make: (t: Try) => Laid): Laid | undefined {
+  for (const one of tries) {
+    const made = make(one)
+    if (made.fits) return made
+  }
+  return undefined
+}
 
 /** Where nothing fits: the smallest scale on the last paper. */
 function smallest(state: PartState, bodies: readonly Shown[], setup: SheetSetup): Laid {
@@ -70,7 +83,7 @@ function smallest(state: PartState, bodies: readonly Shown[], setup: SheetSetup)
   const scale =
     readScale(setup.scale) ?? SCALES.find((s) => fitsBare(bodies, paper, s)) ?? SCALES.at(-1)
   const told = { ...setup, paper: paper.name, scale: (scale ?? ONE).words }
-  return layOut(state, bodies, told, paper, scale ?? ONE)
+  return layOut(state, bodies, told, { paper, scale: scale ?? ONE }, false)
 }
 
 interface Laid {
@@ -87,8 +100,8 @@ function layOut(
   state: PartState,
   bodies: readonly Shown[],
   setup: SheetSetup,
-  paper: Paper,
-  scale: Scale,
+  { paper, scale }: Pick<Try, 'paper' | 'scale'>,
+  isStrict: boolean,
 ): Laid {
   const style = styleFor(letterOn(paper.name))
   const { by } = scale
@@ -104,7 +117,7 @@ function layOut(
     kind === 'full' ? 'section' : 'outside',
   )
   const setting: AlongSetting = {
-    ...{ view, by, style, moved, sections: bodies.map((b) => b.section) },
+    ...{ view, by, style, moved, isStrict, sections: bodies.map((b) => b.section) },
     ...{ half: kind === 'half', isCut: kind !== 'outside', room: isForced(setup) ? ENDLESS : area },
   }
   const leaders = [...noteLeaders(state, setting), ...balloons(state, setting)]
@@ -137,7 +150,8 @@ function layOut(
     })
     placed.push(...sheeted.placed.map((p) => ({ placed: p, off })))
   }
-  const fits = !laid.isStopped && width <= area.width + 1e-6 && height <= area.height + 1e-6
+  const isWhole = !laid.isStopped && !(isStrict && left.length > 0)
+  const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
   return { paper, scale, groups, placed, left, fits, band: band.groups }
 }
 

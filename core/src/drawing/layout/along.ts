@@ -23,6 +23,8 @@ export interface AlongSetting {
   /** Whether bores are seen at all. */
   readonly isCut: boolean
   readonly moved: ReadonlyMap<string, Vec>
+  /** Whether it is given up as soon as something finds no room. */
+  readonly isStrict: boolean
   /** More than this is not to be taken up: then the rest is not tried. */
   readonly room: { readonly width: number; readonly height: number }
 }
@@ -102,12 +104,16 @@ export function layAlong(
     ...lanes(beside.left, true, 1, -view.left + style.first),
     ...lanes(beside.right, true, -1, -view.right - style.first),
   ]
-  if (isBeyond(placed, setting)) return { placed, left, space, isStopped: true }
+  if (isBeyond(placed, setting) || (setting.isStrict && left.length > 0))
+    return { placed, left, space, isStopped: true }
   const rest = new Set(unplaced.map((l) => l.asked.id))
   const through = across
     .filter((a) => beside.through.has(a.asked.id) || rest.has(a.asked.id))
     .sort((a, b) => a.from - b.from)
-  for (const one of through) take(layThrough(one, view.outside, space, style), one.asked.id)
+  for (const one of through) {
+    if (setting.isStrict && left.length > 0) break
+    take(layThrough(one, view.outside, space, style), one.asked.id)
+  }
   for (const one of beside.radial) {
     const [low, high] = [one.shape.from.y * by, one.shape.to.y * by].sort((a, b) => a - b)
     const x = one.shape.from.x * by
@@ -136,8 +142,11 @@ export function layAlong(
       content: textContent(a.lines, style),
       anchors: anchorsOf(a.shape, setting),
     }))
-  for (const one of [...calls, ...leaders]) take(layLeader(one, isInside, space, style), one.id)
-  return { placed, left, space, isStopped: false }
+  for (const one of [...calls, ...leaders]) {
+    if (setting.isStrict && left.length > 0) break
+    take(layLeader(one, isInside, space, style), one.id)
+  }
+  return { placed, left, space, isStopped: setting.isStrict && left.length > 0 }
 }
 
 /** Whether what is placed takes up more than there is. */

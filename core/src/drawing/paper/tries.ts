@@ -17,7 +17,7 @@ export const isForced = ({ paper, scale }: SheetSetup): boolean => paper !== 'au
 export const ONE: Scale = { words: '1:1', by: 1 }
 export const ENDLESS = { width: Infinity, height: Infinity }
 
-interface Try {
+export interface Try {
   readonly paper: Paper
   readonly scale: Scale
   readonly cost: number

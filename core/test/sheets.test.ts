@@ -1,0 +1,65 @@
+import { readFileSync, readdirSync } from 'node:fs'
+import { describe, expect, it } from 'vitest'
+import { askedOf, drawSheet } from '../src/drawing'
+import { readPartFile, writeDrawingSvg } from '../src/formats'
+import { PLAIN_SHEET, type Part } from '../src/part'
+import { evaluate } from '../src/route'
+import { createRandom } from '../src/solver'
+import { overlapsOn, readSheet, shaftOn, type ReadGroup } from './support/sheetReader'
+import { randomSteps, shaftPart } from './support/shafts'
+
+const DEMO = new URL('../../demo/', import.meta.url)
+const demoNames = readdirSync(DEMO).map((file) => file.replace('.lathica.json', ''))
+
+function demo(name: string): Part {
+  const read = readPartFile(readFileSync(new URL(`${name}.lathica.json`, DEMO), 'utf8'))
+  if (!read.ok) throw new Error(read.problem.message)
+  return 'part' in read.value ? (read.value as { part: Part }).part : (read.value as Part)
+}
+
+function sheetOf(part: Part): { readonly groups: ReadGroup[]; readonly told: readonly string[] } {
+  const drawing = drawSheet(evaluate(part))
+  if (!drawing) throw new Error('nothing is drawn')
+  return { groups: readSheet(writeDrawingSvg(drawing, part.name)), told: drawing.told }
+}
+
+describe('sheets laid out by themselves', () => {
+  it.each(demoNames)('cover nothing, and show every size once: %s', (name) => {
+    const part = demo(name)
+    const { groups, told } = sheetOf(part)
+    expect(told).toEqual([])
+    expect(overlapsOn(groups)).toEqual([])
+    const shown = groups.filter((g) => g.role === 'size').map((g) => g.id)
+    const { asked } = askedOf(evaluate(part))
+    for (const { id } of asked) expect(shown.filter((s) => s === id)).toEqual([id])
+  })
+
+  it('are judged: a label that is dragged onto another is counted', () => {
+    const part = demo('spindle')
+    const state = evaluate(part)
+    const labels = drawSheet(state)?.labels
+    const [a, b] = ['size/sketch2/s44', 'size/sketch2/s46'].map((id) => labels?.get(id))
+    if (!a || !b) throw new Error('the labels are gone')
+    const by = { x: b.at.x - a.at.x, y: b.at.y - a.at.y }
+    // Both are kept where they are put: others would give way.
+    const moved = [
+      { id: 'size/sketch2/s44', x: a.by.x + by.x, y: a.by.y + by.y },
+      { id: 'size/sketch2/s46', ...b.by },
+    ]
+    const { groups } = sheetOf({ ...part, sheet: { ...PLAIN_SHEET, moved } })
+    expect(overlapsOn(groups)).toContain('“24” and “34 ±0.1”')
+  })
+
+  it('are read back as the shaft that was drawn, from the picture alone', () => {
+    const random = createRandom(17)
+    for (let i = 0; i < 12; i++) {
+      const steps = randomSteps(2 + 2 * i, random)
+      const { groups, told } = sheetOf(shaftPart(steps))
+      expect(told).toEqual([])
+      expect(overlapsOn(groups)).toEqual([])
+      const mass = (all: readonly { diameter: number; length: number }[]): number =>
+        all.reduce((sum, s) => sum + s.diameter ** 2 * s.length, 0)
+      expect(mass(shaftOn(groups)) / mass(steps)).toBeCloseTo(1, 9)
+    }
+  })
+})
