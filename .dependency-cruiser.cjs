@@ -52,7 +52,7 @@ const CORE = {
   ],
   drawing: [
     ...['names', 'units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section'],
-    ...['part', 'route', 'notes', 'inspect'],
+    ...['part', 'route', 'notes', 'inspect', 'vary'],
   ],
   pdf: ['geometry', 'drawing'],
   wire: ['part', 'inspect', 'formats'],

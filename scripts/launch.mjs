@@ -94,22 +94,39 @@ async function ensureChromium() {
   }
   const found = onPath(CHROMIUM_NAMES)
   if (found) return found
-  if (onPath(['apt-get'])) {
-    console.log('Installing Chromium from Debian’s packages …')
-    const prefix = process.getuid?.() === 0 ? [] : ['sudo', '-n']
-    const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
-    const apt = (...args) => {
-      const [program, ...rest] = [...prefix, 'apt-get', '-q', ...args]
-      return run(program, rest, { env })
-    }
-    await apt('update')
-    await apt('install', '-y', '--no-install-recommends', 'chromium')
-  }
-  const installed = onPath(CHROMIUM_NAMES)
-  if (installed) return installed
+  await installed('Chromium', 'chromium')
+  const added = onPath(CHROMIUM_NAMES)
+  if (added) return added
   console.error(
     'The browser tests need Chromium. Install it (Debian: apt-get install chromium), or set ' +
       'LATHICA_CHROMIUM to the path of one.',
+  )
+  process.exit(1)
+}
+
+/** Installs packages of Debian, where there are such. */
+async function installed(what, ...packages) {
+  if (!onPath(['apt-get'])) return
+  console.log(`Installing ${what} from Debian’s packages …`)
+  const prefix = process.getuid?.() === 0 ? [] : ['sudo', '-n']
+  const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
+  const apt = (...args) => {
+    const [program, ...rest] = [...prefix, 'apt-get', '-q', ...args]
+    return run(program, rest, { env })
+  }
+  await apt('update')
+  await apt('install', '-y', '--no-install-recommends', ...packages)
+}
+
+const PDF_TOOLS = ['qpdf', 'pdftotext', 'pdftoppm', 'pdfinfo']
+
+/** What tests read PDFs with, which is none of ours. */
+async function ensurePdfTools() {
+  const missing = () => PDF_TOOLS.filter((name) => !onPath([name]))
+  if (missing().length > 0) await installed('readers of PDF', 'qpdf', 'poppler-utils')
+  if (missing().length === 0) return
+  console.error(
+    `The tests of sheets need ${missing().join(', ')} (Debian: apt-get install qpdf poppler-utils).`,
   )
   process.exit(1)
 }
@@ -164,6 +181,7 @@ function counts(file, read) {
 
 async function test() {
   const chromium = await ensureChromium()
+  await ensurePdfTools()
   const reports = mkdtempSync(join(tmpdir(), 'lathica-test-'))
   const unit = join(reports, 'unit.json')
   const browser = join(reports, 'browser.json')

@@ -74,13 +74,17 @@ try {
     const bench = await toInspect(page)
     await bench.row('least web').getByRole('button').first().click()
   })
-  await take('inspect-roller', async (shop, page) => {
-    await shop.openPart('Guide roller')
-    const bench = await toInspect(page)
-    await bench.click(12, 22)
-    await bench.click(12, 12.2)
-    await page.keyboard.press('h')
-  })
+  for (const [name, part] of [
+    ['sheet-spindle', 'Spindle'],
+    ['sheet-housing', 'End bearing housing'],
+    ['sheet-float', 'Float'],
+  ] as const) {
+    await take(name, async (shop, page) => {
+      await shop.openPart(part)
+      await page.getByRole('link', { name: 'Sheet', exact: true }).click()
+      await page.getByText('Looking at the solid').waitFor({ state: 'hidden', timeout: 60_000 })
+    })
+  }
   await take('inspect-float', async (shop, page) => {
     await shop.openPart('Float')
     const bench = await toInspect(page)
@@ -127,37 +131,11 @@ try {
     await shop.click(64, 12)
     await shop.moveTo(78, 19)
   })
-  await take('constraints', async (shop, page) => {
-    await shop.newPart('Bearing housing')
-    await shop.chain([
-      [10, 12],
-      [10, 30],
-      [30, 30],
-      [36, 20],
-      [80, 20],
-      [84, 31],
-      [110, 31],
-      [110, 12],
-      [10, 12],
-    ])
-    await page.keyboard.press('Escape')
-    await shop.revolve()
-    await page.keyboard.press('3')
-    await shop.click(33, 25)
-    await page.keyboard.down('Shift')
-    await shop.click(82, 25.5)
-    await page.keyboard.up('Shift')
-  })
   await take('mill-bearing', async (shop, page) => {
     await shop.openPart('End bearing housing')
     await shop.route.getByRole('button', { name: /Holes/ }).first().click()
     await page.keyboard.press('5')
     await page.mouse.move(300, 700)
-    await page.waitForTimeout(3000)
-  })
-  await take('mill-can', async (shop, page) => {
-    await shop.openPart('Sampling can')
-    await page.keyboard.press('5')
     await page.waitForTimeout(3000)
   })
   await take('end-sketch', async (shop, page) => {

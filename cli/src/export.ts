@@ -1,7 +1,7 @@
 import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
 import { reportOf } from '@lathica/core/inspect'
 import { EXPORTERS, touchWords } from '@lathica/core/formats'
-import { builtGeometry } from '@lathica/kernel'
+import { builtGeometry, seenBy } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
 import { pdfOf } from './pdf'
@@ -36,9 +36,12 @@ export async function exportPart(
   const onBody = (name: string): void => {
     if (streams.stderr.isTTY === true) streams.stderr.write(`${name} is built\n`)
   }
-  const built = kernel && builtGeometry(kernel, state, tolerance, onBody)
+  const built =
+    kernel && exporter.of === 'solids' ? builtGeometry(kernel, state, tolerance, onBody) : undefined
+  const seen = kernel ? seenBy(kernel, state) : {}
   const content = exporter.write(state, {
-    ...(exporter.isPdf ? pdfOf(state) : {}),
+    ...{ seen },
+    ...(exporter.isPdf ? pdfOf(state, seen) : {}),
     ...{ tolerance, at: new Date(), cutsThreads: options.threads === true },
     ...(built ? { built } : {}),
   })

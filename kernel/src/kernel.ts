@@ -1,3 +1,5 @@
+import type { SeenFrom } from '@lathica/core/drawing'
+import type { Piece } from '@lathica/core/geometry'
 import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
 import type { ForeignSolid } from '@lathica/core/recover'
 import type { SolidMesh } from '@lathica/core/mesh'
@@ -9,6 +11,7 @@ import { figuresOf } from './figures'
 import { meshOf } from './mesh'
 import type { OpenCascade } from './openCascade'
 import { readSolids } from './read'
+import { seenLines } from './seen'
 import { writeStepOf } from './write'
 
 /** A body that was built: what it looks like and what it comes to. */
@@ -26,6 +29,8 @@ export interface Kernel {
   build(plan: SolidPlan, tolerance: number): BuiltSolid
   /** The figures alone, without a picture. */
   weigh(plan: SolidPlan): LiftedProperties | undefined
+  /** Edges of several bodies together that nothing hides, as a drawing sees them. */
+  see(plans: readonly SolidPlan[], from: SeenFrom): Piece[]
   /** An exchange file (ISO 10303-21) of bodies, in mm. */
   writeStep(bodies: readonly BodyPlan[], name: string): string
   /**
@@ -60,6 +65,14 @@ export function createKernel(oc: OpenCascade): Kernel {
         return { mesh, figures, valid: isSound(oc, solid.shape) }
       }),
     weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape, plan.ops.length === 0)),
+    see: (plans, from) =>
+      safely(() =>
+        seenLines(
+          oc,
+          plans.map((plan) => builder.build(plan).shape),
+          from,
+        ),
+      ),
     writeStep: (bodies, name) =>
       safely(() =>
         writeStepOf(

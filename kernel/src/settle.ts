@@ -7,6 +7,7 @@ import {
   type LiftedProperties,
   type SolidPlan,
 } from '@lathica/core/solid'
+import { viewsToSee, type SeenLines } from '@lathica/core/drawing'
 import type { Part } from '@lathica/core/part'
 import { evaluate, type PartState } from '@lathica/core/route'
 import { bodyPlans, type BuiltGeometry } from '@lathica/core/formats'
@@ -83,6 +84,12 @@ export function settlePlans(
 
 const openPlan = ({ bodies }: PartState, findings: Findings): SolidPlan | undefined =>
   bodies.find((b) => b.plan && !foundFor(findings, b.plan))?.plan
+
+/** What the sheet of a part takes of the kernel: nothing where all of it is a full turn. */
+export function seenBy(kernel: Kernel, state: PartState): SeenLines {
+  const plans = bodyPlans(state).map((b) => b.plan)
+  return Object.fromEntries(viewsToSee(state).map((from) => [from, kernel.see(plans, from)]))
+}
 
 /**
  * What a part's files take of the kernel: triangles within a tolerance in mm, and the exchange file.

@@ -1,3 +1,4 @@
+import { changeTitle } from '@lathica/core/edit'
 import { addNote } from '@lathica/core/notes'
 import type { Part } from '@lathica/core/part'
 import { face } from './finishing'
@@ -30,5 +31,6 @@ export function notedSpindle(part: Part): Part {
       ...on('cylinder ⌀16'),
     }),
     addNote({ kind: 'edge', outside: '-0.3', inside: '+0.3', body: '', on: '' }),
+    changeTitle({ owner: 'Skerry Point tide gauge', number: 'SP-101', status: 'for trial' }),
   )
 }

@@ -30,6 +30,7 @@ import {
   triesFor,
   type Try,
 } from './paper/tries'
+import { NOTHING_SEEN, type SeenFrom, type SeenLines } from './seen'
 import { isHollow, shownBodies } from './views/shown'
 import { alongView, type Shown } from './views/turned'
 
@@ -55,19 +56,34 @@ export interface SheetLabel extends Moves {
 /** Height of letters in mm: larger on the largest sheets (ISO 3098-1:2015, Table 1). */
 const letterOn = (name: PaperName): number => (name === 'A0' || name === 'ANSI E' ? 5 : 3.5)
 
-/** The sheet of a part as it stands; undefined where nothing is turned yet. */
-export const drawSheet = once((state: PartState): Drawing | undefined => {
+/**
+ * The sheet of a part as it stands; undefined where nothing is turned yet.
+ * @param seen what the kernel told of bodies that are no full turn, see `viewsToSee`; as full turns where it has not
+ */
+export const drawSheet = (state: PartState, seen = NOTHING_SEEN): Drawing | undefined =>
+  sheetsFor(seen)(state)
+
+/** What of a part the kernel has to look at before its sheet can be drawn. */
+export function viewsToSee(state: PartState): SeenFrom[] {
+  if (!state.bodies.some((b) => b.plan && !b.reference)) return []
+  const setup = state.part.sheet ?? PLAIN_SHEET
+  return ['along', ...endsFor(state, setup, askedOf(state).asked)]
+}
+
+const sheetsFor = once((seen: SeenLines) => once((state: PartState) => sheetOf(state, seen)))
+
+function sheetOf(state: PartState, seen: SeenLines): Drawing | undefined {
   const bodies = shownBodies(state)
   if (bodies.length === 0) return undefined
   const setup = state.part.sheet ?? PLAIN_SHEET
   const tries = triesFor(state.part, setup, bodies)
   // First so that everything has its place; else as much of it as will.
   const made =
-    firstFitting(tries, (t) => layOut(state, bodies, setup, t, true)) ??
-    firstFitting(tries, (t) => layOut(state, bodies, setup, t, false)) ??
-    smallest(state, bodies, setup)
-  return finished(state, setup, made)
-})
+    firstFitting(tries, (t) => layOut(state, bodies, setup, seen, t, true)) ??
+    firstFitting(tries, (t) => layOut(state, bodies, setup, seen, t, false)) ??
+    smallest(state, bodies, setup, seen)
+  return finished(state, setup, made, toldOfSeen(state, setup, bodies, seen))
+}
 
 function firstFitting(tries: readonly Try[], make: (t: Try) => Laid): Laid | undefined {
   for (const one of tries) {
@@ -78,12 +94,17 @@ function firstFitting(tries: readonly Try[], make: (t: Try) => Laid): Laid | und
 }
 
 /** Where nothing fits: the smallest scale on the last paper. */
-function smallest(state: PartState, bodies: readonly Shown[], setup: SheetSetup): Laid {
+function smallest(
+  state: PartState,
+  bodies: readonly Shown[],
+  setup: SheetSetup,
+  seen: SeenLines,
+): Laid {
   const paper = papersFor(state.part, setup).at(-1) ?? paperOf('A3', false)
   const scale =
     readScale(setup.scale) ?? SCALES.find((s) => fitsBare(bodies, paper, s)) ?? SCALES.at(-1)
   const told = { ...setup, paper: paper.name, scale: (scale ?? ONE).words }
-  return layOut(state, bodies, told, { paper, scale: scale ?? ONE }, false)
+  return layOut(state, bodies, told, seen, { paper, scale: scale ?? ONE }, false)
 }
 
 interface Laid {
@@ -96,10 +117,13 @@ interface Laid {
   readonly band: readonly Group[]
 }
 
+const NONE_MOVED: ReadonlyMap<string, Vec> = new Map()
+
 function layOut(
   state: PartState,
   bodies: readonly Shown[],
   setup: SheetSetup,
+  seen: SeenLines,
   { paper, scale }: Pick<Try, 'paper' | 'scale'>,
   isStrict: boolean,
 ): Laid {
@@ -109,30 +133,35 @@ function layOut(
   const band = bandOf(state, paper, style, beside)
   const area = areaOf(paper, band.height)
   const moved = new Map(setup.moved.map((m) => [m.id, vec(m.x, m.y)]))
-  const kind = setup.view === 'auto' ? (isHollow(bodies) ? 'half' : 'outside') : setup.view
+  const kind = kindOf(setup, bodies)
   const view = alongView(
     bodies,
     by,
     kind === 'outside' ? 'outside' : 'section',
     kind === 'full' ? 'section' : 'outside',
+    seen.along,
   )
   const setting: AlongSetting = {
     ...{ view, by, style, moved, isStrict, sections: bodies.map((b) => b.section) },
     ...{ half: kind === 'half', isCut: kind !== 'outside', room: isForced(setup) ? ENDLESS : area },
   }
-  const leaders = [...noteLeaders(state, setting), ...balloons(state, setting)]
-  const laid = layAlong(asked, leaders, setting)
+  const lay = (own: AlongSetting) =>
+    layAlong(asked, [...noteLeaders(state, own), ...balloons(state, own)], own)
+  const laid = lay(setting)
+  // Views stand as they would with every label in its own place, so that dragging one moves no other view.
+  const home = moved.size > 0 ? { ...setting, moved: NONE_MOVED } : undefined
   const main: Sheeted = {
     ...{ view, placed: laid.placed },
     extra: [
       ...threadLines(state, by, setting.half, setting.isCut),
       ...treatedLines(state, by, style),
     ],
-    box: boxOf(view, laid.placed),
+    box: boxOf(view, (home ? lay(home) : laid).placed),
   }
   const ends = endsFor(state, setup, asked).map((from) => ({
     from,
-    ...endSheet(bodies, asked, from, setting),
+    ...endSheet(bodies, asked, from, setting, seen),
+    ...(home ? { box: endSheet(bodies, asked, from, home, seen).box } : {}),
   }))
   const { spots, width, height } = arrange(main, ends, setup.projection)
   const left = [...laid.left, ...ends.flatMap((e) => e.left)]
@@ -193,7 +222,12 @@ function shifted(item: Item, by: Vec): Item {
   }
 }
 
-function finished(state: PartState, setup: SheetSetup, made: Laid): Drawing {
+function finished(
+  state: PartState,
+  setup: SheetSetup,
+  made: Laid,
+  more: readonly string[],
+): Drawing {
   const { part } = state
   const { paper, scale } = made
   const mass = massProperties(
@@ -228,8 +262,29 @@ function finished(state: PartState, setup: SheetSetup, made: Laid): Drawing {
   return {
     ...{ paper, scale, labels, lines: Number(setup.lines) },
     groups: [frameOf(paper), ...made.groups, ...placed, ...made.band, title],
-    told: toldOf(state, made, setup),
+    told: [...toldOf(state, made, setup), ...more],
   }
+}
+
+/** How the part is seen along its axis. */
+const kindOf = ({ view }: SheetSetup, bodies: readonly Shown[]): 'outside' | 'half' | 'full' =>
+  view !== 'auto' ? view : isHollow(bodies) ? 'half' : 'outside'
+
+/** What of bodies that are no full turn is not drawn as it is. */
+function toldOfSeen(
+  state: PartState,
+  setup: SheetSetup,
+  bodies: readonly Shown[],
+  seen: SeenLines,
+): string[] {
+  const wanted = viewsToSee(state)
+  if (wanted.length === 0) return []
+  if (wanted.some((from) => !seen[from])) {
+    return ['Holes, flats and slots are not in the views yet: the solid is being looked at.']
+  }
+  return kindOf(setup, bodies) === 'outside'
+    ? []
+    : ['The section is that of the full turn: holes, flats and slots are not cut in it.']
 }
 
 function toldOf(state: PartState, { left, fits, paper, scale }: Laid, setup: SheetSetup): string[] {

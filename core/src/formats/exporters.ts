@@ -1,4 +1,4 @@
-import { drawSheet } from '../drawing'
+import { drawSheet, type SeenLines } from '../drawing'
 import type { Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import type { PartState } from '../route'
@@ -18,6 +18,8 @@ export interface ExportSettings {
   readonly tolerance: number
   /** Whether threads are cut into triangles; plain where this is left out. */
   readonly cutsThreads?: boolean
+  /** What the kernel sees of parts that are no full turn, for their sheets. */
+  readonly seen?: SeenLines
   /** The sheet as PDF, for those who want it: its writer is loaded only then. */
   readonly sheetPdf?: Uint8Array
   /** The time that is written into files that tell one. */
@@ -107,8 +109,8 @@ export const EXPORTERS: readonly Exporter[] = [
     about:
       'The same drawing as a picture of lines, for documents and pages; every size is a group with its name.',
     ...{ triangles: false, of: 'section' },
-    write: (state) => {
-      const drawing = drawSheet(state)
+    write: (state, { seen }) => {
+      const drawing = drawSheet(state, seen)
       return drawing ? succeed(writeDrawingSvg(drawing, state.part.name)) : nothing(state)
     },
   },

@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
 import type { Problem } from '@lathica/core/result'
 import type { Part } from '@lathica/core/part'
+import { NOTHING_SEEN, type SeenLines } from '@lathica/core/drawing'
 import { evaluate, type PartState } from '@lathica/core/route'
 import { isMeshFile, partFromMeshes, plainName, recoveredWords } from '@lathica/core/recover'
 import {
@@ -18,6 +19,7 @@ import {
   builtGeometry,
   loadKernel,
   partFromFile,
+  seenBy,
   settlePlans,
   type Kernel,
 } from '@lathica/kernel'
@@ -123,7 +125,7 @@ async function writtenSheets(
   tell: Tell,
 ): Promise<FilesAnswer> {
   const of = parts.length + 1
-  const states: PartState[] = []
+  const states: { state: PartState; seen: SeenLines }[] = []
   for (const part of parts) {
     tell({ done: states.length, of, words: `Drawing ${part.name}` })
     states.push(await settledState(part))
@@ -144,15 +146,16 @@ async function writtenSheets(
 }
 
 /** A part with what the kernel tells of it, as far as it can build it. */
-async function settledState(part: Part): Promise<PartState> {
+async function settledState(part: Part): Promise<{ state: PartState; seen: SeenLines }> {
   const state = evaluate(part)
-  if (!needsKernel(state)) return state
+  if (!needsKernel(state)) return { state, seen: NOTHING_SEEN }
   const kernel = await kernelAtHand()
   try {
-    return settlePlans(part, (plan) => kernel.weigh(plan))
+    const settled = settlePlans(part, (plan) => kernel.weigh(plan))
+    return { state: settled, seen: seenBy(kernel, settled) }
   } catch (error) {
     if (!(error instanceof KernelFault)) throw error
-    return state
+    return { state, seen: NOTHING_SEEN }
   }
 }
 

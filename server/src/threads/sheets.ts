@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { drawSheet } from '@lathica/core/drawing'
+import { drawSheet, type SeenLines } from '@lathica/core/drawing'
 import { FONT_FILES, writeDrawingPdf } from '@lathica/core/pdf'
 import type { PartState } from '@lathica/core/route'
 
@@ -8,16 +8,16 @@ const { resolve } = createRequire(import.meta.url)
 
 /** The sheets of parts as one PDF, and what is worth saying of it; undefined where nothing of them is turned. */
 export function sheetsOf(
-  states: readonly PartState[],
+  parts: readonly { readonly state: PartState; readonly seen: SeenLines }[],
   title: string,
 ): { readonly content: Uint8Array; readonly notes: readonly string[] } | undefined {
-  const drawn = states.flatMap((state) => {
-    const drawing = drawSheet(state)
+  const drawn = parts.flatMap(({ state, seen }) => {
+    const drawing = drawSheet(state, seen)
     return drawing ? [{ name: state.part.name, drawing }] : []
   })
   if (drawn.length === 0) return undefined
   const fonts = FONT_FILES.map((file) => readFileSync(resolve(file)))
-  const about = { title, author: states[0]?.part.sheet?.title.owner ?? '', at: new Date() }
+  const about = { title, author: parts[0]?.state.part.sheet?.title.owner ?? '', at: new Date() }
   const { bytes, missing } = writeDrawingPdf(
     drawn.map((d) => d.drawing),
     fonts,

@@ -1,3 +1,5 @@
+import type { SeenFrom } from '@lathica/core/drawing'
+import type { Piece } from '@lathica/core/geometry'
 import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
 import type { BroughtSolid } from '@lathica/core/edit'
 import type { RecoveredPart } from '@lathica/core/recover'
@@ -107,6 +109,10 @@ export async function prepareKernel(): Promise<void> {
 /** Builds a plan: its picture and its figures. */
 export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> =>
   ask((k) => k.build(plan, tolerance))
+
+/** What a drawing sees of bodies together, looked at in one way. */
+export const seeSolids = (plans: readonly SolidPlan[], from: SeenFrom): Promise<Answer<Piece[]>> =>
+  ask((k) => k.see(plans, from))
 
 /** The figures of a plan alone; nobody waits for them. */
 export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | undefined>> =>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { writeDrawingSvg } from '@lathica/core/formats'
-import { Button } from 'ant-design-vue'
-import { computed, ref, useTemplateRef } from 'vue'
+import { Button, Spin } from 'ant-design-vue'
+import { computed, onBeforeUnmount, ref, useTemplateRef } from 'vue'
 import CommandSearch from '../commands/CommandSearch.vue'
 import KeyList from '../commands/KeyList.vue'
 import type { Page } from '../commands/registry'
@@ -28,6 +28,9 @@ const actions = sheetActions({
 })
 const { searching, listingKeys } = useShortcuts(actions, ref<Page>('draw'))
 
+sheet.isOpen = true
+onBeforeUnmount(() => (sheet.isOpen = false))
+
 const HINT =
   'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
 
@@ -43,7 +46,12 @@ const printed = computed(() => {
 
 <template>
   <main class="sheet-view">
-    <SheetPaper v-if="sheet.drawing" ref="paper" :drawing="sheet.drawing" :name="parts.name" />
+    <div v-if="sheet.drawing" class="desk">
+      <SheetPaper ref="paper" :drawing="sheet.drawing" :name="parts.name" />
+      <p v-if="sheet.looking" class="looking" role="status">
+        <Spin size="small" /> Looking at the solid …
+      </p>
+    </div>
     <div v-else class="empty">
       <p class="figure">⌀ ?</p>
       <p>There is nothing to draw yet: revolve a closed profile first.</p>
@@ -91,6 +99,25 @@ const printed = computed(() => {
   gap: 8px;
   padding: 12px 14px;
   border-bottom: 1px solid var(--rule);
+}
+
+/* Labels stay where they are while what they stand at is looked at. */
+.desk {
+  position: relative;
+  display: grid;
+  min-width: 0;
+  min-height: 0;
+}
+
+.looking {
+  position: absolute;
+  bottom: 12px;
+  left: 16px;
+  margin: 0;
+  padding: 5px 12px;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--panel);
 }
 
 .empty {

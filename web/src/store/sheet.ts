@@ -1,19 +1,73 @@
-import { drawSheet, type Drawing } from '@lathica/core/drawing'
+import {
+  drawSheet,
+  NOTHING_SEEN,
+  viewsToSee,
+  type Drawing,
+  type SeenFrom,
+  type SeenLines,
+} from '@lathica/core/drawing'
+import { bodyPlans } from '@lathica/core/formats'
+import type { Piece } from '@lathica/core/geometry'
 import { moveSheetLabel } from '@lathica/core/edit'
 import { PLAIN_SHEET } from '@lathica/core/part'
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { seeSolids } from '../kernel/client'
+import { tellProblem } from '../notices'
 import { usePartStore } from './part'
 
 /** The sheet of the part in hand: the drawing as the part stands, and what is picked on it. */
 export const useSheetStore = defineStore('sheet', () => {
   const parts = usePartStore()
-  const drawing = computed((): Drawing | undefined => parts.state && drawSheet(parts.state))
+  /** What the kernel has seen of the bodies as they are, and what it was asked for. */
+  const seen = shallowRef<SeenLines>(NOTHING_SEEN)
+  const looking = ref(false)
+  /** The page is open: only then is anything looked at. */
+  const isOpen = ref(false)
+  const drawing = computed(
+    (): Drawing | undefined => parts.state && drawSheet(parts.state, seen.value),
+  )
   const setup = computed(() => parts.part?.sheet ?? PLAIN_SHEET)
   /** The id of a size or a note. */
   const picked = ref<string>()
   /** How much of the sheet is seen, in mm of paper: its lower left corner, and its width. */
   const asked = ref(0)
+
+  /** What was seen last, of which plans: moving a label changes none. */
+  let known: { readonly key: string; readonly lines: SeenLines } | undefined
+  watchDebounced(
+    [() => parts.state, isOpen],
+    async () => {
+      const { state } = parts
+      if (!state || !isOpen.value) return
+      const views = viewsToSee(state)
+      const plans = views.length === 0 ? [] : bodyPlans(state).map((b) => b.plan)
+      const key = JSON.stringify([views, plans])
+      if (known?.key === key) {
+        seen.value = known.lines
+        return
+      }
+      seen.value = NOTHING_SEEN
+      if (views.length === 0) return
+      looking.value = true
+      const lines: Partial<Record<SeenFrom, readonly Piece[]>> = {}
+      for (const from of views) {
+        const answer = await seeSolids(plans, from)
+        if (state !== parts.state) return
+        if (!answer.ok) {
+          looking.value = false
+          tellProblem(answer.problem)
+          return
+        }
+        lines[from] = answer.value
+      }
+      looking.value = false
+      known = { key, lines }
+      seen.value = lines
+    },
+    { debounce: 150, immediate: true },
+  )
 
   watch(
     () => parts.id,
@@ -59,7 +113,20 @@ export const useSheetStore = defineStore('sheet', () => {
   /** Asks the view to show the whole sheet. */
   const fit = (): void => void asked.value++
 
-  return { drawing, setup, picked, asked, order, step, move, putBack, isMoved, fit }
+  return {
+    drawing,
+    looking,
+    isOpen,
+    setup,
+    picked,
+    asked,
+    order,
+    step,
+    move,
+    putBack,
+    isMoved,
+    fit,
+  }
 })
 
 /** To a hundredth of a mm: more is not seen. */

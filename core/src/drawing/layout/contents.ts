@@ -7,7 +7,7 @@ import type { Content } from './leaders'
 
 /** Lines of text one below the other, the first on the leader's own line. */
 export function textContent(lines: readonly SizeText[], { letter }: Style): Content {
-  const step = 1.5 * letter
+  const step = 1.6 * letter
   const width = Math.max(0, ...lines.map((l) => textWidth(l, letter)))
   const below = step * (lines.length - 1)
   const [first] = lines
@@ -17,7 +17,7 @@ export function textContent(lines: readonly SizeText[], { letter }: Style): Cont
     height: below + lift + (first ? textHeight(first, letter) : letter),
     draw: (at) =>
       lines.flatMap((text, i) => {
-        const y = at.y + below + (i === 0 ? lift : -step * i + 0.35 * letter)
+        const y = at.y + below + (i === 0 ? lift : -step * i + 0.15 * letter)
         return written(text, vec(at.x, y), false, letter)
       }),
   }

@@ -2,6 +2,7 @@ import { vec, type Vec } from '../../geometry'
 import type { SheetSetup } from '../../part'
 import type { PartState } from '../../route'
 import { saidText, type Asked } from '../asked'
+import type { SeenLines } from '../seen'
 import { endView, type Shown } from '../views/turned'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
@@ -30,8 +31,9 @@ export function endSheet(
   asked: readonly Asked[],
   from: 'left' | 'right',
   { by, style, moved }: AlongSetting,
+  seen: SeenLines,
 ): Sheeted & { readonly left: readonly string[] } {
-  const view = endView(bodies, by, from)
+  const view = endView(bodies, by, from, seen[from])
   const space = new Space()
   space.addOutline(view.outlines)
   const placed: Placed[] = []

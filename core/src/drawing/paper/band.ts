@@ -1,7 +1,10 @@
 import { vec } from '../../geometry'
 import { materialOf } from '../../inspect'
 import type { PartState } from '../../route'
-import { formatMass } from '../../units'
+import { limitsText } from '../../formula'
+import type { Part } from '../../part'
+import { formatLength, formatMass } from '../../units'
+import { tolerancedIn } from '../../vary'
 import { saidText, type Asked } from '../asked'
 import type { Group, Item } from '../items'
 import { CHARACTER } from '../lettering'
@@ -25,6 +28,7 @@ export function bandOf(
   const notes: (readonly { words: string; symbol?: string }[])[] = [
     ...generalNotes(state),
     ...beside.map((b) => [{ words: b.lines.map(saidText).join(', ') }]),
+    ...fitLines(state.part).map((words) => [{ words }]),
   ]
   const room = isBeside ? space.width - TITLE_WIDTH - 6 : space.width - 6
   const step = style.letter * 1.9
@@ -58,6 +62,16 @@ export function bandOf(
       ? Math.max(noted, TITLE_HEIGHT + list.height)
       : TITLE_HEIGHT + list.height + noted,
   }
+}
+
+/** What classes of tolerances come to, each once: their limits beside the nominal size (ISO 286-1:2010). */
+function fitLines(part: Part): string[] {
+  const lines = tolerancedIn(part).flatMap((t) => {
+    if (!t.own || t.measure !== 'length' || !/^[A-Za-z]/.test(t.written)) return []
+    const size = formatLength(t.nominal, part.units)
+    return [`${size} ${t.written}: ${limitsText(t, 'length', part.units)}`]
+  })
+  return [...new Set(lines)]
 }
 
 /** Words too long for the room, in several lines. */

@@ -1,4 +1,16 @@
-import { line, mapped, vec, type Piece, type Vec } from '../../geometry'
+import {
+  line,
+  mapped,
+  meetingsOf,
+  pointAt,
+  radiusOf,
+  stretch,
+  sweepOf,
+  vec,
+  type Piece,
+  type Vec,
+} from '../../geometry'
+import { VERTEX_TOLERANCE } from '../../tolerances'
 import { endCircles, loopsOf, type Loop, type Section } from '../../section'
 import type { Item } from '../items'
 import { hatchLines, hatchingOf } from './hatch'
@@ -39,13 +51,15 @@ export function alongView(
   by: number,
   above: 'outside' | 'section',
   below: 'outside' | 'section',
+  seen?: readonly Piece[],
 ): View {
   const sections = bodies.map((b) => b.section)
   const outside = outsideOf(sections)
   const size = sizeOf(outside, by)
   const halves = ([1, -1] as const).map((side) => {
     const isCut = (side > 0 ? above : below) === 'section'
-    return isCut ? cutHalf(bodies, by, side, size.radius) : outsideHalf(outside, by, side)
+    if (isCut) return cutHalf(bodies, by, side, size.radius)
+    return seen ? seenHalf(seen, by, side) : outsideHalf(outside, by, side)
   })
   const centre: Item = {
     ...{ kind: 'stroke', line: 'centre' },
@@ -89,6 +103,27 @@ function outsideHalf({ runs, rings }: Outside, by: number, side: 1 | -1): Half {
   const put = scaled(by, side)
   const drawn = [...runs.map((run) => run.map(put)), ...rings.map((ring) => [put(ring)])]
   return { items: [{ kind: 'stroke', line: 'wide', runs: drawn }], outlines: drawn.flat() }
+}
+
+/** Of what the kernel has seen, that above the axis or below it. */
+function seenHalf(seen: readonly Piece[], by: number, side: 1 | -1): Half {
+  const axis = line(vec(-1e7, 0), vec(1e7, 0))
+  const put = scaled(by, 1)
+  const runs = seen
+    .flatMap((piece) => partedAt(piece, axis))
+    .filter((piece) => side * pointAt(piece, 0.5).y > 0)
+    .map((piece) => [put(piece)])
+  return { items: [{ kind: 'stroke', line: 'wide', runs }], outlines: runs.flat() }
+}
+
+/** A piece in its parts on either side of a line. */
+function partedAt(piece: Piece, across: Piece): Piece[] {
+  const places = meetingsOf(piece, across, VERTEX_TOLERANCE)
+    .filter((m) => m.t > 1e-9 && m.t < 1 - 1e-9)
+    .sort((a, b) => a.t - b.t)
+    .map((m) => m.at)
+  const stops = [piece.from, ...places, piece.to]
+  return stops.slice(1).map((to, i) => stretch(piece, stops[i] ?? piece.from, to))
 }
 
 function cutHalf(bodies: readonly Shown[], by: number, side: 1 | -1, radius: number): Half {
@@ -171,8 +206,52 @@ export function ring(centre: Vec, radius: number): Piece[] {
   return [half(a, b), half(b, a)]
 }
 
-/** From an end, of full turns: the circles that are seen. */
-export function endView(bodies: readonly Shown[], by: number, from: 'left' | 'right'): View {
+/** From an end, as the kernel has seen it; holes have centre lines, and those at one distance a circle through them. */
+function seenEnd(seen: readonly Piece[], by: number): View {
+  const put = scaled(by, 1)
+  const runs = seen.map((piece) => [put(piece)])
+  const far = Math.max(
+    0,
+    ...runs.flat().flatMap((p) => [0, 0.5, 1].map((t) => length(pointAt(p, t)))),
+  )
+  const holes: { at: Vec; radius: number }[] = []
+  for (const [piece] of runs) {
+    if (piece?.kind !== 'arc' || Math.abs(sweepOf(piece)) < 1) continue
+    const { centre } = piece
+    const radius = radiusOf(piece)
+    if (length(centre) < 1e-3 || length(centre) < radius / 10) continue
+    const known = holes.find((h) => length(vec(h.at.x - centre.x, h.at.y - centre.y)) < 1e-3)
+    if (!known) holes.push({ at: centre, radius })
+    else known.radius = Math.max(known.radius, radius)
+  }
+  const circles = holes.reduce<number[]>((all, h) => {
+    const r = length(h.at)
+    const isShared = holes.some((o) => o !== h && Math.abs(length(o.at) - r) < 1e-3)
+    return isShared && !all.some((a) => Math.abs(a - r) < 1e-3) ? [...all, r] : all
+  }, [])
+  return {
+    items: [
+      { kind: 'stroke', line: 'wide', runs },
+      crossLines(far),
+      ...holes.map((h) => crossLines(h.radius, h.at, CENTRE / 2)),
+      { kind: 'stroke', line: 'centre', runs: circles.map((r) => ring(vec(0, 0), r)) },
+    ],
+    outlines: runs.flat(),
+    outside: (x) => Math.sqrt(Math.max(0, far * far - x * x)),
+    ...{ left: -far, right: far, radius: far },
+  }
+}
+
+const length = ({ x, y }: Vec): number => Math.hypot(x, y)
+
+/** From an end: of full turns the circles that are seen. */
+export function endView(
+  bodies: readonly Shown[],
+  by: number,
+  from: 'left' | 'right',
+  seen?: readonly Piece[],
+): View {
+  if (seen) return seenEnd(seen, by)
   const circles = bodies
     .flatMap((b) => endCircles(b.section, from))
     .filter((c) => !c.hidden)

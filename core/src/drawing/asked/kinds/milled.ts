@@ -111,11 +111,12 @@ export const holes: StepAsks<HolesStep> = {
 export const flats: StepAsks<FlatsStep> = {
   asks: (step, view) => {
     const shows = ['count', 'size']
-    const size = view.text(step.size, step.measure === 'across' ? '' : 'depth ').text
+    const count = number(view, step.count)
+    const size = view.text(step.size).text
+    const flat = count > 1 ? `${count} flats` : 'flat'
+    const across = count === 4 ? `□${size}` : `${flat}, ${size} across`
     const lines: SizeText[] = [
-      {
-        text: `${times(number(view, step.count))}flat ${step.measure === 'across' ? `□${size}` : size}`,
-      },
+      { text: step.measure === 'across' ? across : `${flat}, ${size} deep` },
     ]
     if (step.length.trim() !== '') {
       shows.push('length')

@@ -1,0 +1,74 @@
+import { readFileSync } from 'node:fs'
+import { beforeAll, expect, test } from 'vitest'
+import { drawSheet, viewsToSee } from '@lathica/core/drawing'
+import { readPartFile } from '@lathica/core/formats'
+import { radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
+import type { PartState } from '@lathica/core/route'
+import { loadKernel, seenBy, settlePlans, type Kernel } from '../src'
+
+let kernel: Kernel
+beforeAll(async () => {
+  kernel = await loadKernel()
+})
+
+function demo(name: string): PartState {
+  const text = readFileSync(new URL(`../../demo/${name}.lathica.json`, import.meta.url), 'utf8')
+  const read = readPartFile(text)
+  if (!read.ok) throw new Error(read.problem.message)
+  return settlePlans(read.value, (plan) => kernel.weigh(plan))
+}
+
+/** How much of a circle of a radius about a place is drawn, in turns. */
+function turnsOf(pieces: readonly Piece[], x: number, y: number, radius: number): number {
+  const own = pieces.filter(
+    (p): p is ArcPiece =>
+      p.kind === 'arc' &&
+      Math.hypot(p.centre.x - x, p.centre.y - y) < 1e-6 &&
+      Math.abs(radiusOf(p) - radius) < 1e-6,
+  )
+  return own.reduce((sum, p) => sum + Math.abs(sweepOf(p)), 0) / (2 * Math.PI)
+}
+
+test('holes of a circle are whole circles where they are seen, and nothing where they are not', () => {
+  const state = demo('end-bearing-housing')
+  expect(viewsToSee(state)).toEqual(['along', 'right'])
+  const seen = seenBy(kernel, state)
+  const right = seen.right ?? []
+  for (let i = 0; i < 6; i++) {
+    const angle = ((30 + 60 * i) * Math.PI) / 180
+    // The side of the half-section is up, and angles grow to the left.
+    const [x, y] = [-37 * Math.sin(angle), 37 * Math.cos(angle)]
+    expect(turnsOf(right, x, y, 3.3)).toBeCloseTo(1, 9)
+    expect(turnsOf(right, x, y, 5.5)).toBeCloseTo(1, 9)
+  }
+  expect(turnsOf(right, 0, 40, 2)).toBeCloseTo(1, 9)
+  expect(turnsOf(right, 0, 0, 12)).toBeCloseTo(1, 9)
+  // The wider part of the bore opens on the other side.
+  expect(turnsOf(right, 0, 0, 17.5)).toBe(0)
+  const left = kernel.see(
+    state.bodies.flatMap((b) => (b.plan ? [b.plan] : [])),
+    'left',
+  )
+  expect(turnsOf(left, 0, 0, 17.5)).toBeCloseTo(1, 9)
+  // Neither counterbores nor blind holes come through.
+  const first = [37 * Math.sin(Math.PI / 6), 37 * Math.cos(Math.PI / 6)] as const
+  expect(turnsOf(left, ...first, 3.3)).toBeCloseTo(1, 9)
+  expect(turnsOf(left, ...first, 5.5)).toBe(0)
+  expect(turnsOf(left, 0, 40, 2)).toBe(0)
+})
+
+test('flats, keyways and cross holes are seen from beside as they are', () => {
+  const state = demo('winding-spindle')
+  const { along = [] } = seenBy(kernel, state)
+  // The cross hole looks to the viewer, 12 from the left end: its mouth is a space curve, in chords.
+  const off = ({ x, y }: { x: number; y: number }): number => Math.hypot(x - 12, y) - 2.5
+  const round = along.filter((p) => Math.abs(off(p.from)) < 0.01 && Math.abs(off(p.to)) < 0.01)
+  const length = round.reduce((sum, p) => sum + Math.hypot(p.to.x - p.from.x, p.to.y - p.from.y), 0)
+  expect(length / (5 * Math.PI)).toBeCloseTo(1, 2)
+  const level = along.filter((p) => p.kind === 'line' && Math.abs(p.from.y - p.to.y) < 1e-6)
+  const heights = level.map((p) => Math.abs(p.from.y))
+  // Flats 13 apart, and the lands beside them.
+  for (const y of [6.5, 8, 12, 15]) expect(heights.some((h) => Math.abs(h - y) < 1e-6)).toBe(true)
+  const drawing = drawSheet(state, seenBy(kernel, state))
+  expect(drawing?.told).toEqual([])
+})
