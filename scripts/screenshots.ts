@@ -9,12 +9,16 @@ const FOLDER = 'docs/screenshots'
 const { origin, stop } = await serveDemo(4392)
 const browser = await chromium.launch({ executablePath: chromiumPath(), args: CHROMIUM_FLAGS })
 
+/** Only these, where any are named. */
+const only = process.argv.slice(2)
+
 /** Takes one picture on a fresh page, once everything on it has come to rest. */
 async function take(
   name: string,
   prepare: (shop: Workshop, page: Page) => Promise<void>,
   colorScheme: 'light' | 'dark' = 'light',
 ): Promise<void> {
+  if (only.length > 0 && !only.includes(name)) return
   const context = await browser.newContext({
     viewport: { width: 1280, height: 800 },
     baseURL: origin,
@@ -82,7 +86,9 @@ try {
     await take(name, async (shop, page) => {
       await shop.openPart(part)
       await page.getByRole('link', { name: 'Sheet', exact: true }).click()
-      await page.getByText('Looking at the solid').waitFor({ state: 'hidden', timeout: 60_000 })
+      await page.locator('.sheet-view g[data-role="title"]').waitFor()
+      const looked = page.getByText('not in the views yet')
+      await looked.waitFor({ state: 'hidden', timeout: 60_000 })
     })
   }
   await take('inspect-float', async (shop, page) => {

@@ -83,7 +83,7 @@ const LABEL = 1.8
 function fieldItems({ room, label, value, letter }: Field): Item[] {
   const fitting = Math.min(letter, (room.width - 3) / (Math.max(1, [...value].length) * CHARACTER))
   const height = Math.max(1.8, fitting)
-  const most = Math.floor((room.width - 3) / (height * CHARACTER))
+  const most = Math.floor((room.width - 3) / (height * CHARACTER) + 1e-9)
   const text = [...value].length > most ? `${[...value].slice(0, most - 1).join('')}…` : value
   const top = room.y + room.height
   const words = (t: string, y: number, h: number): Item[] =>
