@@ -1,6 +1,6 @@
 import { readFileSync, readdirSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { askedOf, drawSheet } from '../src/drawing'
+import { askedOf, drawSheet, type Drawing } from '../src/drawing'
 import { readPartFile, writeDrawingSvg } from '../src/formats'
 import { PLAIN_SHEET, type Part } from '../src/part'
 import { evaluate } from '../src/route'
@@ -27,11 +27,43 @@ describe('sheets laid out by themselves', () => {
   it.each(demoNames)('cover nothing, and show every size once: %s', (name) => {
     const part = demo(name)
     const { groups, told } = sheetOf(part)
-    expect(told).toEqual([])
+    // The solid kernel is not asked here: what is no full turn is drawn as one, and that is told.
+    const isLifted = evaluate(part).bodies.some((b) => b.plan && !b.reference)
+    expect(told).toEqual(isLifted ? [expect.stringContaining('not in the views yet')] : [])
     expect(overlapsOn(groups)).toEqual([])
     const shown = groups.filter((g) => g.role === 'size').map((g) => g.id)
     const { asked } = askedOf(evaluate(part))
     for (const { id } of asked) expect(shown.filter((s) => s === id)).toEqual([id])
+  })
+
+  it('show what is small larger, with its sizes, unless that is not wanted', () => {
+    const part = demo('spindle')
+    const detailed = drawSheet(evaluate(part))
+    const views = detailed?.groups.filter((g) => g.role === 'view').map((g) => g.said)
+    expect(views).toEqual(['View along the axis', 'Detail Z, 5:1'])
+    const sheet = { ...PLAIN_SHEET, details: 'none' } as const
+    const plain = drawSheet(evaluate({ ...part, sheet }))
+    expect(plain?.groups.filter((g) => g.role === 'view')).toHaveLength(1)
+    // The width of the undercut is drawn five times as large in the detail.
+    const widthOf = (drawing: typeof plain): number => {
+      const groups = readSheet(writeDrawingSvg(drawing as Drawing, part.name))
+      const heads = groups.find((g) => g.id === 'step/step4/sizes/width')?.heads ?? []
+      const xs = heads.map((h) => h.x)
+      return Math.max(...xs) - Math.min(...xs)
+    }
+    expect(widthOf(plain)).toBeCloseTo(4.5, 6)
+    expect(widthOf(detailed)).toBeCloseTo(22.5, 6)
+  })
+
+  it('tell references in parentheses', () => {
+    const part = demo('spindle')
+    const [profile, ...others] = part.sketches
+    if (!profile) throw new Error('the profile is gone')
+    const sizes = profile.sizes.map((s) => (s.name === 'len1' ? { ...s, reference: true } : s))
+    const { groups } = sheetOf({ ...part, sketches: [{ ...profile, sizes }, ...others] })
+    const texts = groups.flatMap((g) => g.texts.map((t) => t.words))
+    expect(texts).toContain('(24)')
+    expect(texts).not.toContain('24')
   })
 
   it('are judged: a label that is dragged onto another is counted', () => {

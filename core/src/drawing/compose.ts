@@ -1,4 +1,4 @@
-import { mapped, vec, type Vec } from '../geometry'
+import { mapped, vec, type Piece, type Vec } from '../geometry'
 import { massProperties, materialOf } from '../inspect'
 import { once } from '../once'
 import { PLAIN_SHEET, type PaperName, type SheetSetup } from '../part'
@@ -9,8 +9,9 @@ import { formatMass } from '../units'
 import { askedOf } from './asked'
 import type { Group, Item } from './items'
 import { layAlong, type AlongSetting } from './layout/along'
-import { arrange, boxOf, type Sheeted } from './layout/arrange'
+import { arrange, boxOf, type Named } from './layout/arrange'
 import { cellContent } from './layout/contents'
+import { detailMark, detailSheet, detailsOf } from './layout/detail'
 import { endSheet, endsFor } from './layout/end'
 import type { LeaderAsk } from './layout/leaders'
 import { styleFor, type Moves, type Placed } from './layout/marks'
@@ -141,30 +142,44 @@ function layOut(
     kind === 'full' ? 'section' : 'outside',
     seen.along,
   )
+  const small = setup.details === 'none' ? [] : detailsOf(state, asked, by)
+  const inDetails = new Set(small.flatMap((d) => d.asked))
+  const marks = small.map((d) => detailMark(d, { by, style }))
   const setting: AlongSetting = {
+    marks: marks.flatMap((m) => m.circle),
     ...{ view, by, style, moved, isStrict, sections: bodies.map((b) => b.section) },
     ...{ half: kind === 'half', isCut: kind !== 'outside', room: isForced(setup) ? ENDLESS : area },
   }
   const lay = (own: AlongSetting) =>
-    layAlong(asked, [...noteLeaders(state, own), ...balloons(state, own)], own)
+    layAlong(
+      asked.filter((a) => !inDetails.has(a)),
+      [...marks.map((m) => m.ask), ...noteLeaders(state, own), ...balloons(state, own)],
+      own,
+    )
   const laid = lay(setting)
   // Views stand as they would with every label in its own place, so that dragging one moves no other view.
   const home = moved.size > 0 ? { ...setting, moved: NONE_MOVED } : undefined
-  const main: Sheeted = {
-    ...{ view, placed: laid.placed },
+  const main: Named = {
+    ...{ view, placed: laid.placed, said: 'View along the axis' },
     extra: [
       ...threadLines(state, by, setting.half, setting.isCut),
       ...treatedLines(state, by, style),
+      ...marks.map((m) => strokeOf(m.circle)),
     ],
     box: boxOf(view, (home ? lay(home) : laid).placed),
   }
   const ends = endsFor(state, setup, asked).map((from) => ({
-    from,
+    ...{ from, said: `View from the ${from}` },
     ...endSheet(bodies, asked, from, setting, seen),
     ...(home ? { box: endSheet(bodies, asked, from, home, seen).box } : {}),
   }))
-  const { spots, width, height } = arrange(main, ends, setup.projection)
-  const left = [...laid.left, ...ends.flatMap((e) => e.left)]
+  const details = small.map((d) => ({
+    said: `Detail ${d.letter}, ${d.scale.words}`,
+    ...detailSheet(d, bodies, setting),
+    ...(home ? { box: detailSheet(d, bodies, home).box } : {}),
+  }))
+  const { spots, width, height } = arrange(main, ends, details, setup.projection)
+  const left = [...laid.left, ...[...ends, ...details].flatMap((e) => e.left)]
   const x = area.x + Math.max(0, (area.width - width) / 2)
   const y = area.y + Math.max(0, (area.height - height) / 2)
   const groups: Group[] = []
@@ -209,6 +224,10 @@ function balloons(state: PartState, { by, style, moved }: AlongSetting): LeaderA
     }
   })
 }
+
+const strokeOf = (pieces: readonly Piece[]): Item => ({
+  ...{ kind: 'stroke', line: 'narrow', runs: [pieces] },
+})
 
 function shifted(item: Item, by: Vec): Item {
   const put = (p: Vec): Vec => vec(p.x + by.x, p.y + by.y)

@@ -149,6 +149,7 @@ const sheet = record({
   projection: exactly('first', 'third'),
   view: exactly('auto', 'outside', 'half', 'full'),
   ends: exactly('auto', 'none', 'left', 'right', 'both'),
+  details: exactly('auto', 'none'),
   lines: exactly('0.5', '0.7'),
   title: record({
     ...{ owner: line, number: line, creator: line, approver: line },

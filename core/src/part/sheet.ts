@@ -9,6 +9,8 @@ export interface SheetSetup {
   /** What is seen along the axis: the outside, the section above and the outside below, or the whole section. */
   readonly view: 'auto' | 'outside' | 'half' | 'full'
   readonly ends: 'auto' | 'none' | 'left' | 'right' | 'both'
+  /** Larger views of what is too small to be read: `auto` where there is such. */
+  readonly details: 'auto' | 'none'
   /** Width of outlines in mm (ISO 128-2). */
   readonly lines: '0.5' | '0.7'
   readonly title: TitleFields
@@ -50,5 +52,6 @@ const PLAIN_TITLE: TitleFields = {
 /** What holds for a part of which nothing was said. */
 export const PLAIN_SHEET: SheetSetup = {
   ...{ paper: 'auto', upright: false, scale: '', projection: 'first', view: 'auto', ends: 'auto' },
+  details: 'auto',
   ...{ lines: '0.5', title: PLAIN_TITLE, moved: [] },
 }

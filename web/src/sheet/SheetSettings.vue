@@ -34,6 +34,10 @@ const ends: Choice<'ends'> = [
   { value: 'right', label: 'from the right' },
   { value: 'both', label: 'both' },
 ]
+const details: Choice<'details'> = [
+  { value: 'auto', label: 'of what is small' },
+  { value: 'none', label: 'none' },
+]
 const projections: Choice<'projection'> = [
   { value: 'first', label: 'first angle' },
   { value: 'third', label: 'third angle' },
@@ -134,6 +138,13 @@ const picked = computed(() =>
           :options="ends"
           :model-value="setup.ends"
           @update:model-value="change({ ends: $event })"
+        />
+        <label for="sheet-details">Details</label>
+        <PlainSelect
+          id="sheet-details"
+          :options="details"
+          :model-value="setup.details"
+          @update:model-value="change({ details: $event })"
         />
         <label for="sheet-projection">Projection</label>
         <PlainSelect

@@ -40,7 +40,8 @@ export const askedOf = once((state: PartState): AllAsked => {
     if (!step || !told) return []
     const { values } = valuesOf(part).sizesOf(sketch.id)
     const body = bodyOf(step) ?? ''
-    const sizes = sizesOf(sketch, told.solution.positions, values, part.units, body)
+    const { solution, measured } = told
+    const sizes = sizesOf(sketch, solution.positions, values, measured, part.units, body)
     return isEndSketch(sketch) ? sizes.map((s) => asBeside(s)) : sizes
   })
   const asked = [...profiles, ...steps.flatMap((step) => stepAsked(state, step))]

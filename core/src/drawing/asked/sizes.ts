@@ -140,11 +140,12 @@ const BEFORE: Partial<Record<Size['kind'], string>> = {
   leastAt: 'min. ⌀ at ',
 }
 
-/** The driving sizes of a profile, as it stands. */
+/** The sizes of a profile, as it stands. */
 export function sizesOf(
   sketch: Sketch,
   positions: ReadonlyMap<string, Vec>,
   values: ReadonlyMap<string, number>,
+  measured: ReadonlyMap<string, number>,
   units: UnitSettings,
   body: string,
 ): Asked[] {
@@ -152,15 +153,18 @@ export function sizesOf(
   const stored = new Map(sketch.points.map((p) => [p.id, p]))
   const locate: Locate = (id) => positions.get(id) ?? stored.get(id) ?? vec(0, 0)
   return sketch.sizes.flatMap((size): Asked[] => {
-    const value = values.get(size.id)
-    if (size.reference || value === undefined) return []
+    // References stand in parentheses (ISO 129-1:2018, 9.4), as what they measure.
+    const value = size.reference ? measured.get(size.id) : values.get(size.id)
+    if (value === undefined) return []
     const shapeOf = SHAPES[size.kind] as ShapeOf<Size>
     const shape = shapeOf(size, entities, locate)
     if (!shape) return []
     const id = `size/${sketch.id}/${size.id}`
     // The sign of a diameter stands for what is seen across the axis.
     const sign = BEFORE[size.kind] ?? (shape.kind === 'across' ? '⌀' : signOf(size))
-    const line = sizeText(value, size.formula, measureOf(size), units, sign)
-    return [{ id, shows: [id], shape, lines: [line], value, body }]
+    const formula = size.reference ? '' : size.formula
+    const line = sizeText(value, formula, measureOf(size), units, sign)
+    const shown = size.reference ? { text: `(${line.text})` } : line
+    return [{ id, shows: size.reference ? [] : [id], shape, lines: [shown], value, body }]
   })
 }

@@ -1,4 +1,4 @@
-import { pointAt, unit, subtract, vec, type Vec } from '../../geometry'
+import { pointAt, unit, subtract, vec, type Piece, type Vec } from '../../geometry'
 import { edgesOf, materialAlong, type Section } from '../../section'
 import type { Asked, Shape } from '../asked'
 import { saidText } from '../asked'
@@ -23,6 +23,8 @@ export interface AlongSetting {
   /** Whether bores are seen at all. */
   readonly isCut: boolean
   readonly moved: ReadonlyMap<string, Vec>
+  /** Drawn over the view, and to be kept clear too: circles round details. */
+  readonly marks: readonly Piece[]
   /** Whether it is given up as soon as something finds no room. */
   readonly isStrict: boolean
   /** More than this is not to be taken up: then the rest is not tried. */
@@ -58,7 +60,7 @@ export function layAlong(
 ): LaidOut {
   const { view, by, style, moved } = setting
   const space = new Space()
-  space.addOutline(view.outlines)
+  space.addOutline([...view.outlines, ...setting.marks])
   const placed: Placed[] = []
   const left: string[] = []
   const take = (made: Placed | undefined, id: string): void => {

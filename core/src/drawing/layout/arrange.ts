@@ -22,30 +22,53 @@ interface Spot {
   readonly said: string
 }
 
-/** Views in projection: in the first angle what is seen from the left stands on the right, in the third on the left. */
+/** A view that stands on the sheet, and what it is called. */
+export type Named = Sheeted & { readonly said: string }
+
+interface Row {
+  readonly spots: readonly Spot[]
+  readonly width: number
+  readonly height: number
+}
+
+/**
+ * Views in projection: in the first angle what is seen from the left stands on the right, in the third on the left.
+ * Details stand below them.
+ */
 export function arrange(
-  main: Sheeted,
-  ends: readonly (Sheeted & { readonly from: 'left' | 'right' })[],
+  main: Named,
+  ends: readonly (Named & { readonly from: 'left' | 'right' })[],
+  details: readonly Named[],
   projection: SheetSetup['projection'],
-): { readonly spots: readonly Spot[]; readonly width: number; readonly height: number } {
+): Row {
   const side = (from: 'left' | 'right'): 'left' | 'right' =>
     projection === 'third' ? from : from === 'left' ? 'right' : 'left'
-  const row = [
+  const views = rowOf([
     ...ends.filter((e) => side(e.from) === 'left'),
     main,
     ...ends.filter((e) => side(e.from) === 'right'),
-  ]
+  ])
+  if (details.length === 0) return views
+  const below = rowOf(details)
+  const width = Math.max(views.width, below.width)
+  const moved = (row: Row, up: number): Spot[] =>
+    row.spots.map((s) => ({ ...s, at: vec(s.at.x + (width - row.width) / 2, s.at.y + up) }))
+  return {
+    // The view along the axis comes first, as it is read.
+    spots: [...moved(views, below.height + GAP / 2), ...moved(below, 0)],
+    ...{ width, height: views.height + GAP / 2 + below.height },
+  }
+}
+
+/** Views side by side, their axes on one line. */
+function rowOf(row: readonly Named[]): Row {
   const low = Math.min(...row.map((v) => v.box.y0))
   const high = Math.max(...row.map((v) => v.box.y1))
   let x = 0
   const spots = row.map((sheeted): Spot => {
     const at = vec(x - sheeted.box.x0, -low)
     x += sheeted.box.x1 - sheeted.box.x0 + GAP
-    return {
-      sheeted,
-      at,
-      said: 'from' in sheeted ? `View from the ${String(sheeted.from)}` : 'View along the axis',
-    }
+    return { sheeted, at, said: sheeted.said }
   })
   return { spots, width: x - GAP, height: high - low }
 }

@@ -23,7 +23,7 @@ export interface LeaderAsk {
   readonly others?: LeaderAsk['anchors']
   readonly content: Content
   /** How it ends at the part: an arrow, the triangle of a datum, a dot within a face. */
-  readonly end: 'arrow' | 'datum' | 'dot'
+  readonly end: 'arrow' | 'datum' | 'dot' | 'none'
   readonly moved?: Vec | undefined
 }
 
@@ -163,6 +163,7 @@ function drawn(
 }
 
 function endOf(kind: LeaderAsk['end'], foot: Vec, way: Vec, out: Vec, style: Style): Item[] {
+  if (kind === 'none') return []
   if (kind === 'arrow') return [head(foot, way, style.arrow)]
   if (kind === 'dot') {
     const r = style.arrow / 6

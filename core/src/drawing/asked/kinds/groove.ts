@@ -1,7 +1,7 @@
 import { distance, pointAt, vec, type Vec } from '../../../geometry'
 import type { GrooveStep } from '../../../part'
 import { edgeKey, type SectionEdge } from '../../../section'
-import { hostOf } from '../../../route'
+import { hostOf, type Host } from '../../../route'
 import type { Shape } from '../asked'
 import { placeOn, radiusOn, type StepAsks, type StepView } from '../kind'
 
@@ -24,7 +24,7 @@ export const groove: StepAsks<GrooveStep> = {
     ...(place.second === '' ? [] : ['place/distance']),
   ],
   asks: (step, view) => {
-    const { sizes, place } = step
+    const { sizes } = step
     const [mouth, floor] = [mouthOf(view), view.faces('floor')]
     const host = hostOf(view.face(step.on))
     const [bottom] = floor
@@ -39,31 +39,7 @@ export const groove: StepAsks<GrooveStep> = {
           ? { kind: 'radial', from: mouth[0], to: mouth[1] }
           : mouth && { kind: 'slant', from: mouth[0], to: mouth[1] }
     const deep = depthOf(mouth, bottom, isLevel, isFacing)
-    const distanceOf = (): readonly Vec[] | undefined => {
-      if (!mouth || !host) return undefined
-      const [near, far] = mouth
-      const to = place.to === 'near' ? near : place.to === 'far' ? far : middle(near, far)
-      if (!isLevel) return undefined
-      const start = host.origin.x
-      const from =
-        place.from === 'start'
-          ? start
-          : place.from === 'end'
-            ? start + host.length * host.along.x
-            : place.from === 'middle'
-              ? start + (host.length * host.along.x) / 2
-              : view.face(place.from)[0]?.piece.from.x
-      // Told from the far end, the near side of the groove is the one towards it.
-      const isBack = from !== undefined && from > (near.x + far.x) / 2
-      const target = isBack && place.to !== 'middle' ? (place.to === 'near' ? far : near) : to
-      return from === undefined || Math.abs(from - target.x) < 1e-9
-        ? undefined
-        : [vec(from, target.y), target]
-    }
-    const ends = distanceOf()
-    const fromAxis = place.from === 'axis' && isFacing && mouth
-    const lowest = mouth && (mouth[0].y < mouth[1].y ? mouth[0] : mouth[1])
-    const highest = mouth && (mouth[0].y < mouth[1].y ? mouth[1] : mouth[0])
+    const place = mouth && host ? placeShape(step, view, host, mouth) : undefined
     return [
       ...view.size('sizes/width', sizes['width'] ?? '', width),
       ...(bottom
@@ -93,32 +69,45 @@ export const groove: StepAsks<GrooveStep> = {
         'angle',
       ),
       ...view.size('sizes/flat', sizes['flat'] ?? '', at, 'flat '),
-      ...(ends
-        ? view.size('place/distance', place.distance, {
-            kind: 'along',
-            from: ends[0] ?? vec(0, 0),
-            to: ends[1] ?? vec(0, 0),
-            inside,
-          })
-        : fromAxis && lowest && highest
-          ? view.size(
-              'place/distance',
-              place.distance,
-              {
-                kind: 'across',
-                at:
-                  place.to === 'near'
-                    ? lowest
-                    : place.to === 'far'
-                      ? highest
-                      : middle(lowest, highest),
-                inside: false,
-              },
-              '⌀',
-            )
-          : []),
+      ...view.size(
+        'place/distance',
+        step.place.distance,
+        place,
+        place?.kind === 'across' ? '⌀' : '',
+      ),
     ]
   },
+}
+
+/** Where a groove is told from: along its cylinder, or on a face as a diameter. */
+function placeShape(
+  { place }: GrooveStep,
+  view: StepView,
+  { origin, along, length, into }: Host,
+  [left, right]: readonly [Vec, Vec],
+): Shape | undefined {
+  const isFacing = Math.abs(along.x) < 1e-9
+  if (isFacing) {
+    if (place.from !== 'axis') return undefined
+    const [low, high] = left.y < right.y ? [left, right] : [right, left]
+    const at = { near: low, middle: middle(low, high), far: high }[place.to]
+    return { kind: 'across', at, inside: false }
+  }
+  if (Math.abs(along.y) >= 1e-9) return undefined
+  const reach = length * along.x
+  const starts: Readonly<Record<string, number>> = {
+    start: origin.x,
+    end: origin.x + reach,
+    middle: origin.x + reach / 2,
+  }
+  const from = starts[place.from] ?? view.face(place.from)[0]?.piece.from.x
+  if (from === undefined) return undefined
+  // The near side is the one towards where it is told from.
+  const isBack = from > (left.x + right.x) / 2
+  const [near, far] = isBack ? [right, left] : [left, right]
+  const to = { near, middle: middle(left, right), far }[place.to]
+  if (Math.abs(from - to.x) < 1e-9) return undefined
+  return { kind: 'along', from: vec(from, to.y), to, inside: into.y > 0.5 }
 }
 
 /** Two bottom corners have one radius. */

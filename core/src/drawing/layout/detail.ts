@@ -1,0 +1,273 @@
+import { mapped, meetingsOf, pointAt, stretch, vec, type Piece, type Vec } from '../../geometry'
+import { isFaceOf } from '../../names'
+import type { PartState } from '../../route'
+import { edgeKey, edgesOf, loopsOf, type SectionEdge } from '../../section'
+import { VERTEX_TOLERANCE } from '../../tolerances'
+import { saidText, type Asked } from '../asked'
+import type { Item } from '../items'
+import { widthOf } from '../lettering'
+import { SCALES, type Scale } from '../paper/scales'
+import { hatchLines, hatchingOf } from '../views/hatch'
+import { outsideOf } from '../views/outside'
+import { openRuns, ring, type Shown, type View } from '../views/turned'
+import type { AlongSetting } from './along'
+import { boxOf, type Sheeted } from './arrange'
+import { textContent } from './contents'
+import { layLanes, type LaneAsk } from './lanes'
+import { layLeader, type LeaderAsk } from './leaders'
+import type { Placed } from './marks'
+import { Space } from './space'
+
+/** What is too small to be read on the view: encircled there, and drawn larger beside it with its sizes (ISO 128-3:2020). */
+export interface Detail {
+  readonly letter: string
+  /** Its middle and how far round it is drawn, in mm of the part. */
+  readonly at: Vec
+  readonly radius: number
+  readonly scale: Scale
+  readonly asked: readonly Asked[]
+}
+
+/** What is smaller on paper is drawn larger, so that it is at least so large, in mm. */
+const TOO_SMALL = 9
+const LARGE_ENOUGH = 15
+/** How far round a feature is drawn, of half its size. */
+const ROUND = 1.7
+/** Letters of details, from the end of the alphabet: those at its beginning are datums’. */
+const LETTERS = ['Z', 'Y', 'X', 'W', 'V', 'U']
+
+/** Grooves that need it, from the left. */
+export function detailsOf(state: PartState, asked: readonly Asked[], by: number): Detail[] {
+  const found = state.part.route.flatMap((step) => {
+    if (step.kind !== 'groove') return []
+    const own = asked.filter(
+      (a) => a.id.startsWith(`step/${step.id}/sizes/`) && Number.isFinite(placeOfShape(a)?.x),
+    )
+    const faces = state.bodies
+      .flatMap((b) => edgesOf(b.section))
+      // Of several alike the first is drawn.
+      .filter((e) => isFaceOf(step.id, edgeKey(e.name)) && !e.name.entity.includes('.'))
+    const room = roundOf(faces)
+    if (!room || own.length < 2 || 2 * room.half * by > TOO_SMALL) return []
+    const larger = SCALES.filter((s) => s.by > by && 2 * room.half * s.by >= LARGE_ENOUGH)
+    const scale = larger.at(-1)
+    return scale ? [{ at: room.at, radius: room.half * ROUND, scale, asked: own }] : []
+  })
+  return found
+    .sort((a, b) => a.at.x - b.at.x)
+    .slice(0, LETTERS.length)
+    .map((d, i) => ({ ...d, letter: LETTERS[i] ?? '' }))
+}
+
+/** The middle of some edges, and half the way across them. */
+function roundOf(
+  edges: readonly SectionEdge[],
+): { readonly at: Vec; readonly half: number } | undefined {
+  const points = edges.flatMap(({ piece }) => [piece.from, pointAt(piece, 0.5), piece.to])
+  if (points.length === 0) return undefined
+  const [xs, ys] = [points.map((p) => p.x), points.map((p) => p.y)]
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  return { at: vec((x0 + x1) / 2, (y0 + y1) / 2), half: Math.hypot(x1 - x0, y1 - y0) / 2 }
+}
+
+/** Where what is told at the end of a leader is, and the way out there. */
+function placeOfShape({ shape }: Asked): Vec | undefined {
+  switch (shape.kind) {
+    case 'place':
+    case 'across':
+    case 'angle':
+      return shape.at
+    case 'radius':
+      return pointAt(shape.arc, 0.5)
+    case 'along':
+    case 'radial':
+    case 'slant':
+      return shape.from
+    case 'end':
+      return undefined
+  }
+}
+
+/** A detail with its sizes, its middle at the origin. */
+export function detailSheet(
+  { at, radius, scale, asked, letter }: Detail,
+  bodies: readonly Shown[],
+  { isCut, style, moved }: AlongSetting,
+): Sheeted & { readonly left: readonly string[] } {
+  const { by } = scale
+  const far = radius * by
+  const put = (p: Vec): Vec => vec((p.x - at.x) * by, (p.y - at.y) * by)
+  const circle = ring(vec(0, 0), far)
+  const inside = (pieces: readonly Piece[]): Piece[] =>
+    pieces.map((p) => mapped(p, put, false)).flatMap((p) => withinCircle(p, far))
+  const { wide, hatch } = isCut ? cutLines(bodies, inside, put, far) : outerLines(bodies, inside)
+  const view: View = {
+    items: [
+      ...(hatch.length > 0 ? [strokes('narrow', hatch)] : []),
+      strokes('wide', wide),
+      { kind: 'stroke', line: 'narrow', runs: [circle] },
+    ],
+    outlines: [...wide, ...circle],
+    outside: (x) => Math.sqrt(Math.max(0, far * far - x * x)),
+    ...{ left: -far, right: far, radius: far },
+  }
+  const space = new Space()
+  space.addOutline(view.outlines)
+  const placed: Placed[] = []
+  const left: string[] = []
+  const laneOf = (a: Asked, upright: boolean): LaneAsk | undefined => {
+    const { shape } = a
+    if (shape.kind !== (upright ? 'radial' : 'along')) return undefined
+    const ends = [put(shape.from), put(shape.to)]
+    const along = (p: Vec): number => (upright ? p.y : p.x)
+    const across = (p: Vec): number => (upright ? -p.x : p.y)
+    const [low, high] = ends.sort((p, q) => along(p) - along(q))
+    if (!low || !high) return undefined
+    return {
+      ...{ asked: a, from: along(low), to: along(high), moved: moved.get(a.id) },
+      ...{ fromStart: across(low), toStart: across(high) },
+    }
+  }
+  const lanes = (upright: boolean, side: 1 | -1): void => {
+    const asks = asked.flatMap((a) => laneOf(a, upright) ?? [])
+    const laid = layLanes(asks, { upright, side, base: side * (far + style.first) }, space, style)
+    placed.push(...laid.placed)
+    left.push(...laid.left.map((l) => l.asked.id))
+  }
+  lanes(false, 1)
+  lanes(true, -1)
+  for (const one of asked) {
+    if (one.shape.kind === 'along' || one.shape.kind === 'radial') continue
+    const ask = leaderOf(one, put, moved)
+    const made =
+      ask &&
+      layLeader(
+        { ...ask, content: textContent(one.lines, style) },
+        (p) => Math.hypot(p.x, p.y) < far,
+        space,
+        style,
+      )
+    if (!made) {
+      left.push(one.id)
+      continue
+    }
+    space.addLabels(made.labels)
+    space.addLines(made.lines)
+    placed.push(made)
+  }
+  const box = boxOf(view, placed)
+  const title = `${letter} (${scale.words})`
+  const start = vec((box.x0 + box.x1 - widthOf(title, style.letter)) / 2, box.y1 + 3)
+  return {
+    ...{ view, placed, left, box: { ...box, y1: start.y + style.letter } },
+    extra: [{ kind: 'words', at: start, height: style.letter, turned: false, text: title }],
+  }
+}
+
+const strokes = (kind: 'wide' | 'narrow', pieces: readonly Piece[]): Item => ({
+  ...{ kind: 'stroke', line: kind },
+  runs: pieces.map((p) => [p]),
+})
+
+interface Lines {
+  readonly wide: readonly Piece[]
+  readonly hatch: readonly Piece[]
+}
+
+function cutLines(
+  bodies: readonly Shown[],
+  inside: (pieces: readonly Piece[]) => Piece[],
+  put: (p: Vec) => Vec,
+  far: number,
+): Lines {
+  const wide = bodies.flatMap((b) =>
+    loopsOf(b.section)
+      .flatMap(openRuns)
+      .flatMap((run) => inside(run.map((e) => e.piece))),
+  )
+  const hatch = bodies.flatMap((b, i) => {
+    const loops = loopsOf(b.section).map((loop) => loop.map((e) => mapped(e.piece, put, false)))
+    return hatchLines(loops, hatchingOf(i, 2 * far)).flatMap((l) => withinCircle(l, far))
+  })
+  return { wide, hatch }
+}
+
+function outerLines(
+  bodies: readonly Shown[],
+  inside: (pieces: readonly Piece[]) => Piece[],
+): Lines {
+  const { runs, rings } = outsideOf(bodies.map((b) => b.section))
+  return { wide: inside([...runs.flat(), ...rings]), hatch: [] }
+}
+
+/** What of a piece lies within a circle about the origin. */
+function withinCircle(piece: Piece, radius: number): Piece[] {
+  const places = ring(vec(0, 0), radius)
+    .flatMap((half) => meetingsOf(piece, half, VERTEX_TOLERANCE))
+    .filter((m) => m.t > 1e-9 && m.t < 1 - 1e-9)
+    .sort((a, b) => a.t - b.t)
+    .map((m) => m.at)
+  const stops = [piece.from, ...places, piece.to]
+  return stops
+    .slice(1)
+    .map((to, i) => stretch(piece, stops[i] ?? piece.from, to))
+    .filter((p) => {
+      const middle = pointAt(p, 0.5)
+      return Math.hypot(middle.x, middle.y) < radius
+    })
+}
+
+/** What a size that stands at the end of a leader points at. */
+function leaderOf(
+  one: Asked,
+  put: (p: Vec) => Vec,
+  moved: ReadonlyMap<string, Vec>,
+): Omit<LeaderAsk, 'content'> | undefined {
+  const at = placeOfShape(one)
+  if (!at) return undefined
+  const from = (outs: readonly Vec[]): LeaderAsk['anchors'] =>
+    outs.map((out) => ({ at: put(at), out }))
+  const [outs, others] = outsOf(one.shape, at)
+  return {
+    ...{ id: one.id, said: one.lines.map(saidText).join(', '), end: 'arrow' },
+    ...{ anchors: from(outs), others: from(others), moved: moved.get(one.id) },
+  }
+}
+
+/** Ways out from what is pointed at: where no material is first, then the other one. */
+function outsOf(shape: Asked['shape'], at: Vec): readonly [readonly Vec[], readonly Vec[]] {
+  if (shape.kind === 'place') return [[shape.out], []]
+  if (shape.kind === 'radius') {
+    const { centre } = shape.arc
+    return [[away(at, centre), away(centre, at)], []]
+  }
+  const inwards = shape.kind === 'across' && shape.inside
+  return [[vec(0, inwards ? -1 : 1)], [vec(0, inwards ? 1 : -1)]]
+}
+
+function away(from: Vec, to: Vec): Vec {
+  const length = Math.hypot(to.x - from.x, to.y - from.y) || 1
+  return vec((to.x - from.x) / length, (to.y - from.y) / length)
+}
+
+/** Directions in which the letter of a detail is tried, from its circle on. */
+const AROUND = [1, 3, 0.5, 3.5, 2, 0, 4, 5, 7].map((eighth) => (eighth * Math.PI) / 4)
+
+/** The circle round a detail on the view, and its letter. */
+export function detailMark(
+  { at, radius, letter }: Detail,
+  { by, style }: Pick<AlongSetting, 'by' | 'style'>,
+): { readonly circle: readonly Piece[]; readonly ask: LeaderAsk } {
+  const [centre, far] = [vec(at.x * by, at.y * by), radius * by]
+  return {
+    circle: ring(centre, far),
+    ask: {
+      ...{ id: `detail/${letter}`, said: `Detail ${letter}`, end: 'none' },
+      content: textContent([{ text: letter }], style),
+      anchors: AROUND.map((angle) => {
+        const out = vec(Math.cos(angle), Math.sin(angle))
+        return { at: vec(centre.x + out.x * far, centre.y + out.y * far), out }
+      }),
+    },
+  }
+}
