@@ -126,6 +126,15 @@ test('holes stand on the view of their end once the solid was looked at', async 
     (await end.locator('path.wide').first().getAttribute('d'))?.split('A').length ?? 0
   await expect.poll(arcs, { timeout: 60_000 }).toBeGreaterThan(40)
   await expect(page.getByText('Looking at the solid')).toBeHidden()
+
+  // Files have them too, also where the sheet was never looked at.
+  await page.reload()
+  await page.getByRole('link', { name: 'Dispatch' }).click()
+  const download = page.waitForEvent('download', { timeout: 60_000 })
+  await page.getByRole('region', { name: 'Sheet, SVG' }).getByRole('button').click()
+  const svg = await readFile(await (await download).path(), 'utf8')
+  const view = /aria-label="View from the right">(.*)/.exec(svg)?.[1] ?? ''
+  expect(view.split('A').length).toBeGreaterThan(40)
 })
 
 test('where nothing is turned yet the sheet says what comes first', async ({ page }) => {

@@ -41,7 +41,7 @@ export async function exportPart(
   const seen = kernel ? seenBy(kernel, state) : {}
   const content = exporter.write(state, {
     ...{ seen },
-    ...(exporter.isPdf ? pdfOf(state, seen) : {}),
+    ...(exporter.sheet === 'pdf' ? pdfOf(state, seen) : {}),
     ...{ tolerance, at: new Date(), cutsThreads: options.threads === true },
     ...(built ? { built } : {}),
   })

@@ -206,7 +206,10 @@ describe('every exporter', () => {
     const empty = createPart({ name: 'Float' })
     for (const exporter of EXPORTERS) {
       // What is written elsewhere first is handed through.
-      const given = { ...settings, ...(exporter.isPdf ? { sheetPdf: new Uint8Array(1) } : {}) }
+      const given = {
+        ...settings,
+        ...(exporter.sheet === 'pdf' ? { sheetPdf: new Uint8Array(1) } : {}),
+      }
       expect(exporter.write(evaluate(demo('spindle')), given).ok).toBe(true)
       const none = exporter.write(evaluate(empty), settings)
       if (exporter.id === 'json') expect(none.ok).toBe(true)

@@ -117,6 +117,28 @@ describe('parts handed over', () => {
     },
   )
 
+  it('are sheets with what is drilled in them, a page for each part', async () => {
+    const project = await newProject()
+    const housing = await stored(project, await demo('end-bearing-housing'))
+    const drawn = await jobOf(
+      await call('POST', '/api/jobs', { parts: [housing], format: 'sheet' }),
+    )
+    expect((await ended(drawn.id)).job.state).toBe('done')
+    const svg = await (await call('GET', `/api/jobs/${drawn.id}/file`)).text()
+    const view = /aria-label="View from the right">(.*)/.exec(svg)?.[1] ?? ''
+    // Of the part itself there are six circles; holes and heads are fourteen more, each in pieces.
+    expect(view.split('A').length).toBeGreaterThan(40)
+
+    const spindle = await stored(project, await demo('spindle'))
+    const both = await jobOf(
+      await call('POST', '/api/jobs', { parts: [spindle, housing], format: 'pdf', name: 'Gauge' }),
+    )
+    const { job } = await ended(both.id)
+    expect(job.file?.name).toBe('Gauge.pdf')
+    const pdf = await (await call('GET', `/api/jobs/${both.id}/file`)).text()
+    expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(2)
+  })
+
   it('that have nothing fail in words; so does what asks for nothing', async () => {
     const part = await stored(await newProject(), createPart({ name: 'Nothing yet' }))
     const { id } = await jobOf(await call('POST', '/api/jobs', { parts: [part], format: 'stl' }))

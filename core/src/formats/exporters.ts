@@ -41,8 +41,8 @@ export interface Exporter {
   readonly triangles: boolean
   /** What of a part goes into it: its document, its section, or its solids. */
   readonly of: 'document' | 'section' | 'solids'
-  /** Whether it is the sheet as PDF, to be made first: see `sheetPdf`. */
-  readonly isPdf?: true
+  /** Whether it is the sheet, which takes what the kernel sees; as PDF it is made first: see `sheetPdf`. */
+  readonly sheet?: 'pdf' | 'svg'
   readonly write: (state: PartState, settings: ExportSettings) => Result<string | Uint8Array>
 }
 
@@ -96,7 +96,7 @@ export const EXPORTERS: readonly Exporter[] = [
     ...{ id: 'pdf', name: 'Sheet, PDF', extension: 'pdf', type: 'application/pdf' },
     about:
       'The drawing for the workshop, in true size: lines and text as such, with the fonts inside.',
-    ...{ triangles: false, of: 'section', isPdf: true },
+    ...{ triangles: false, of: 'section', sheet: 'pdf' },
     write: (state, { sheetPdf }) => {
       if (!drawSheet(state)) return nothing(state)
       return sheetPdf
@@ -108,7 +108,7 @@ export const EXPORTERS: readonly Exporter[] = [
     ...{ id: 'sheet', name: 'Sheet, SVG', extension: 'sheet.svg', type: 'image/svg+xml' },
     about:
       'The same drawing as a picture of lines, for documents and pages; every size is a group with its name.',
-    ...{ triangles: false, of: 'section' },
+    ...{ triangles: false, of: 'section', sheet: 'svg' },
     write: (state, { seen }) => {
       const drawing = drawSheet(state, seen)
       return drawing ? succeed(writeDrawingSvg(drawing, state.part.name)) : nothing(state)

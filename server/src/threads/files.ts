@@ -85,7 +85,7 @@ async function written(
     const part = readPart(JSON.parse(document))
     return part.ok ? [part.value] : []
   })
-  if (exporter.isPdf) return writtenSheets(read, name, out, tell)
+  if (exporter.sheet === 'pdf') return writtenSheets(read, name, out, tell)
   // A body that takes the kernel is one thing to do, and so is each file.
   const of = read.reduce((sum, part) => sum + 1 + liftedIn(evaluate(part), exporter), 0)
   let done = 0
@@ -184,11 +184,15 @@ async function fileOf(
   onBody: (name: string) => void,
 ): Promise<WrittenPart | string> {
   const lifted = liftedIn(evaluate(part), exporter) > 0
-  const kernel = lifted ? await kernelAtHand() : undefined
+  const isSeen = exporter.sheet !== undefined && needsKernel(evaluate(part))
+  const kernel = lifted || isSeen ? await kernelAtHand() : undefined
   try {
     const state = kernel ? settlePlans(part, (plan) => kernel.weigh(plan)) : evaluate(part)
-    const built = kernel && builtGeometry(kernel, state, tolerance, onBody)
-    const settings = { tolerance, at: new Date(), ...(built ? { built } : {}) }
+    const built = kernel && lifted ? builtGeometry(kernel, state, tolerance, onBody) : undefined
+    const settings = {
+      ...{ tolerance, at: new Date(), ...(built ? { built } : {}) },
+      ...(kernel && isSeen ? { seen: seenBy(kernel, state) } : {}),
+    }
     const made = exporter.write(state, settings)
     if (!made.ok) return `${made.problem.message} ${made.problem.mend}`
     const { value } = made

@@ -23,7 +23,7 @@ const actions = sheetActions({
   savePdf: () => void savePdf(),
   savePng: () => void savePng(),
   print: () => void print(),
-  saveSvg,
+  saveSvg: () => void saveSvg(),
   giveUp: () => paper.value?.giveUp(),
 })
 const { searching, listingKeys } = useShortcuts(actions, ref<Page>('draw'))
@@ -48,7 +48,7 @@ const printed = computed(() => {
   <main class="sheet-view">
     <div v-if="sheet.drawing" class="desk">
       <SheetPaper ref="paper" :drawing="sheet.drawing" :name="parts.name" />
-      <p v-if="sheet.looking" class="looking" role="status">
+      <p v-if="sheet.looking > 0" class="looking" role="status">
         <Spin size="small" /> Looking at the solid …
       </p>
     </div>

@@ -1,3 +1,4 @@
+import type { Drawing } from '@lathica/core/drawing'
 import { writeDrawingSvg } from '@lathica/core/formats'
 import { nextTick, ref } from 'vue'
 import { saveFile } from '../dispatch/saveFile'
@@ -31,9 +32,17 @@ export function useSheetFiles() {
     }
   }
 
+  /** The whole sheet; what its reader should know is said, since not everybody has it before him. */
+  async function told(): Promise<Drawing | undefined> {
+    const drawing = await sheet.whole()
+    if (!sheet.isOpen) drawing?.told.forEach(tell)
+    return drawing
+  }
+
   const savePdf = (): Promise<void> =>
     making(async () => {
-      const { drawing, setup } = sheet
+      const { setup } = sheet
+      const drawing = await told()
       if (!drawing) return
       const about = { title: parts.name, author: setup.title.owner, at: new Date() }
       const { bytes, missing } = await pdfOf([drawing], about)
@@ -45,15 +54,18 @@ export function useSheetFiles() {
       }
     })
 
-  function saveSvg(): void {
-    if (!sheet.drawing) return
-    saveFile(writeDrawingSvg(sheet.drawing, parts.name), `${parts.name}.sheet.svg`, 'image/svg+xml')
-  }
+  const saveSvg = (): Promise<void> =>
+    making(async () => {
+      const drawing = await told()
+      if (!drawing) return
+      saveFile(writeDrawingSvg(drawing, parts.name), `${parts.name}.sheet.svg`, 'image/svg+xml')
+    })
 
   const savePng = (): Promise<void> =>
     making(async () => {
-      if (!sheet.drawing) return
-      saveFile(await pngOf(sheet.drawing, parts.name), `${parts.name}.sheet.png`, 'image/png')
+      const drawing = await told()
+      if (!drawing) return
+      saveFile(await pngOf(drawing, parts.name), `${parts.name}.sheet.png`, 'image/png')
     })
 
   async function print(): Promise<void> {

@@ -8,6 +8,7 @@ import {
 } from '@lathica/core/drawing'
 import { bodyPlans } from '@lathica/core/formats'
 import type { Piece } from '@lathica/core/geometry'
+import type { PartState } from '@lathica/core/route'
 import { moveSheetLabel } from '@lathica/core/edit'
 import { PLAIN_SHEET } from '@lathica/core/part'
 import { defineStore } from 'pinia'
@@ -20,9 +21,9 @@ import { usePartStore } from './part'
 /** The sheet of the part in hand: the drawing as the part stands, and what is picked on it. */
 export const useSheetStore = defineStore('sheet', () => {
   const parts = usePartStore()
-  /** What the kernel has seen of the bodies as they are, and what it was asked for. */
+  /** What the kernel has seen of the bodies as they are, and how much it is looking at. */
   const seen = shallowRef<SeenLines>(NOTHING_SEEN)
-  const looking = ref(false)
+  const looking = ref(0)
   /** The page is open: only then is anything looked at. */
   const isOpen = ref(false)
   const drawing = computed(
@@ -36,37 +37,57 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** What was seen last, of which plans: moving a label changes none. */
   let known: { readonly key: string; readonly lines: SeenLines } | undefined
+
+  /** What the kernel sees of the part as it is; it is asked where that is not known. */
+  async function look(): Promise<SeenLines> {
+    const { state } = parts
+    const views = state ? viewsToSee(state) : []
+    if (!state || views.length === 0) return NOTHING_SEEN
+    const plans = bodyPlans(state).map((b) => b.plan)
+    const key = JSON.stringify([views, plans])
+    if (known?.key === key) return known.lines
+    looking.value += 1
+    try {
+      const lines: Partial<Record<SeenFrom, readonly Piece[]>> = {}
+      for (const from of views) {
+        const answer = await seeSolids(plans, from)
+        if (!answer.ok) {
+          tellProblem(answer.problem)
+          return NOTHING_SEEN
+        }
+        lines[from] = answer.value
+      }
+      known = { key, lines }
+      return lines
+    } finally {
+      looking.value -= 1
+    }
+  }
+
+  /** The sheet with all that the kernel sees. */
+  async function whole(): Promise<Drawing | undefined> {
+    const lines = await look()
+    return parts.state && drawSheet(parts.state, lines)
+  }
+
   watchDebounced(
     [() => parts.state, isOpen],
     async () => {
       const { state } = parts
       if (!state || !isOpen.value) return
-      const views = viewsToSee(state)
-      const plans = views.length === 0 ? [] : bodyPlans(state).map((b) => b.plan)
-      const key = JSON.stringify([views, plans])
-      if (known?.key === key) {
-        seen.value = known.lines
-        return
-      }
-      seen.value = NOTHING_SEEN
-      if (views.length === 0) return
-      looking.value = true
-      const lines: Partial<Record<SeenFrom, readonly Piece[]>> = {}
-      for (const from of views) {
-        const answer = await seeSolids(plans, from)
-        if (state !== parts.state) return
-        if (!answer.ok) {
-          looking.value = false
-          tellProblem(answer.problem)
-          return
-        }
-        lines[from] = answer.value
-      }
-      looking.value = false
-      known = { key, lines }
-      seen.value = lines
+      const lines = await look()
+      if (state === parts.state) seen.value = lines
     },
     { debounce: 150, immediate: true },
+  )
+  // What was seen of another shape is not drawn.
+  watch(
+    () => parts.state,
+    (state, before) => {
+      const isSame = (a: PartState | undefined): boolean =>
+        a?.bodies.every((b, i) => b.plan === before?.bodies[i]?.plan) === true
+      if (!isSame(state)) seen.value = NOTHING_SEEN
+    },
   )
 
   watch(
@@ -115,6 +136,7 @@ export const useSheetStore = defineStore('sheet', () => {
 
   return {
     drawing,
+    whole,
     looking,
     isOpen,
     setup,
