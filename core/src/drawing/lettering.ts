@@ -14,6 +14,24 @@ export const CHARACTER = ADVANCE / CAPITAL
 export const widthOf = (text: string, height: number): number =>
   [...text].length * CHARACTER * height
 
+/** Words in lines of so many characters at most, broken between them; a longer word stands by itself. */
+export function wrapped(words: string, most: number): string[] {
+  const lines: string[] = []
+  for (const word of words.split(/\s+/)) {
+    const joined = `${lines.at(-1) ?? ''} ${word}`
+    if (lines.length > 0 && [...joined].length <= most) lines[lines.length - 1] = joined
+    else lines.push(word)
+  }
+  return lines
+}
+
+/** As much of a text as is so wide, in mm, with a mark where it is cut. */
+export function shortened(text: string, width: number, height: number): string {
+  const most = Math.floor(width / (height * CHARACTER) + 1e-9)
+  const letters = [...text]
+  return letters.length > most ? `${letters.slice(0, most - 1).join('')}…` : text
+}
+
 /**
  * Signs that are drawn, as strokes in a box as high as a capital and one character wide, y upwards (ISO 129-1:2018, Table 1;
  * ISO 15786:2008): they stand in no common font.

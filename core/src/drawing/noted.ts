@@ -6,6 +6,7 @@ import { anchorsOf, type AlongSetting } from './layout/along'
 import type { LeaderAsk } from './layout/leaders'
 import type { Style } from './layout/marks'
 import type { Item } from './items'
+import { wrapped } from './lettering'
 
 /** What the notes of a part ask for on the view along its axis. */
 export function noteLeaders(
@@ -43,7 +44,10 @@ function leaderOf(
   const framed = note.kind === 'frame' || note.kind === 'datum'
   const isText = cells.length === 1 && !framed
   const content = isText
-    ? textContent(wrapped(words), setting.style)
+    ? textContent(
+        wrapped(words, LINE).map((text) => ({ text })),
+        setting.style,
+      )
     : cellContent(cells, framed, setting.style)
   // Along the face, too: several may stand on one.
   const along = edges.flatMap(({ piece }) => {
@@ -69,17 +73,6 @@ function leaderOf(
 
 /** Lines longer than this are broken between words, in characters. */
 const LINE = 28
-
-export function wrapped(words: string): { readonly text: string }[] {
-  const lines: string[] = []
-  for (const word of words.split(/\s+/)) {
-    const last = lines.at(-1)
-    if (last !== undefined && [...`${last} ${word}`].length <= LINE)
-      lines[lines.length - 1] = `${last} ${word}`
-    else lines.push(word)
-  }
-  return lines.map((text) => ({ text }))
-}
 
 /** Narrow lines at the roots of outside threads and the crests of inside ones (ISO 6410-1:1993, 3.2). */
 export function threadLines(state: PartState, by: number, half: boolean, isCut: boolean): Item[] {

@@ -12,39 +12,64 @@ const parts = usePartStore()
 const sheet = useSheetStore()
 const setup = computed(() => sheet.setup)
 
-type Choice<K extends keyof SheetSetup> = readonly {
-  readonly value: SheetSetup[K] & string
+/** What is chosen from a list: the field of the setup, and what it may be. */
+type Chosen = { readonly [K in keyof SheetSetup]: Choice<K> }[
+  'paper' | 'view' | 'ends' | 'details' | 'projection' | 'lines']
+interface Choice<K extends keyof SheetSetup> {
+  readonly id: K
   readonly label: string
-}[]
+  readonly options: readonly { readonly value: SheetSetup[K] & string; readonly label: string }[]
+}
 
-const papers: Choice<'paper'> = [
-  { value: 'auto', label: 'by itself' },
-  ...PAPER_NAMES.map((value) => ({ value, label: value })),
-]
-const views: Choice<'view'> = [
-  { value: 'auto', label: 'by itself' },
-  { value: 'outside', label: 'outside' },
-  { value: 'half', label: 'half section' },
-  { value: 'full', label: 'full section' },
-]
-const ends: Choice<'ends'> = [
-  { value: 'auto', label: 'where it needs them' },
-  { value: 'none', label: 'none' },
-  { value: 'left', label: 'from the left' },
-  { value: 'right', label: 'from the right' },
-  { value: 'both', label: 'both' },
-]
-const details: Choice<'details'> = [
-  { value: 'auto', label: 'of what is small' },
-  { value: 'none', label: 'none' },
-]
-const projections: Choice<'projection'> = [
-  { value: 'first', label: 'first angle' },
-  { value: 'third', label: 'third angle' },
-]
-const widths: Choice<'lines'> = [
-  { value: '0.5', label: '0.5 mm' },
-  { value: '0.7', label: '0.7 mm' },
+const paper: Choice<'paper'> = {
+  ...{ id: 'paper', label: 'Paper' },
+  options: [
+    { value: 'auto', label: 'by itself' },
+    ...PAPER_NAMES.map((value) => ({ value, label: value })),
+  ],
+}
+/** Those that follow paper and scale. */
+const choices: readonly Chosen[] = [
+  {
+    ...{ id: 'view', label: 'Along' },
+    options: [
+      { value: 'auto', label: 'by itself' },
+      { value: 'outside', label: 'outside' },
+      { value: 'half', label: 'half section' },
+      { value: 'full', label: 'full section' },
+    ],
+  },
+  {
+    ...{ id: 'ends', label: 'Ends' },
+    options: [
+      { value: 'auto', label: 'where it needs them' },
+      { value: 'none', label: 'none' },
+      { value: 'left', label: 'from the left' },
+      { value: 'right', label: 'from the right' },
+      { value: 'both', label: 'both' },
+    ],
+  },
+  {
+    ...{ id: 'details', label: 'Details' },
+    options: [
+      { value: 'auto', label: 'of what is small' },
+      { value: 'none', label: 'none' },
+    ],
+  },
+  {
+    ...{ id: 'projection', label: 'Projection' },
+    options: [
+      { value: 'first', label: 'first angle' },
+      { value: 'third', label: 'third angle' },
+    ],
+  },
+  {
+    ...{ id: 'lines', label: 'Outlines' },
+    options: [
+      { value: '0.5', label: '0.5 mm' },
+      { value: '0.7', label: '0.7 mm' },
+    ],
+  },
 ]
 
 const fields: readonly { readonly id: keyof TitleFields; readonly label: string }[] = [
@@ -104,7 +129,7 @@ const picked = computed(() =>
         <label for="sheet-paper">Paper</label>
         <PlainSelect
           id="sheet-paper"
-          :options="papers"
+          :options="paper.options"
           :model-value="setup.paper"
           @update:model-value="change({ paper: $event })"
         />
@@ -125,41 +150,15 @@ const picked = computed(() =>
           :placeholder="sheet.drawing ? `by itself, ${sheet.drawing.scale.words}` : 'by itself'"
           @change="writeScale"
         />
-        <label for="sheet-view">Along</label>
-        <PlainSelect
-          id="sheet-view"
-          :options="views"
-          :model-value="setup.view"
-          @update:model-value="change({ view: $event })"
-        />
-        <label for="sheet-ends">Ends</label>
-        <PlainSelect
-          id="sheet-ends"
-          :options="ends"
-          :model-value="setup.ends"
-          @update:model-value="change({ ends: $event })"
-        />
-        <label for="sheet-details">Details</label>
-        <PlainSelect
-          id="sheet-details"
-          :options="details"
-          :model-value="setup.details"
-          @update:model-value="change({ details: $event })"
-        />
-        <label for="sheet-projection">Projection</label>
-        <PlainSelect
-          id="sheet-projection"
-          :options="projections"
-          :model-value="setup.projection"
-          @update:model-value="change({ projection: $event })"
-        />
-        <label for="sheet-lines">Outlines</label>
-        <PlainSelect
-          id="sheet-lines"
-          :options="widths"
-          :model-value="setup.lines"
-          @update:model-value="change({ lines: $event })"
-        />
+        <template v-for="c in choices" :key="c.id">
+          <label :for="`sheet-${c.id}`">{{ c.label }}</label>
+          <PlainSelect
+            :id="`sheet-${c.id}`"
+            :options="c.options"
+            :model-value="setup[c.id]"
+            @update:model-value="change({ [c.id]: $event })"
+          />
+        </template>
       </div>
     </section>
     <section aria-label="Title block">

@@ -1,15 +1,13 @@
 import { pointAt, unit, subtract, vec, type Piece, type Vec } from '../../geometry'
 import { edgesOf, materialAlong, type Section } from '../../section'
 import type { Asked, Shape } from '../asked'
-import { saidText } from '../asked'
 import type { View } from '../views/turned'
-import { textContent } from './contents'
-import { layLanes, type LaneAsk } from './lanes'
-import { layLeader, type LeaderAsk } from './leaders'
+import type { LaneAsk } from './lanes'
+import { callOf, Laying } from './laying'
+import type { LeaderAsk } from './leaders'
 import type { Placed, Style } from './marks'
 import { layAngle, laySlant } from './slants'
 import { layThrough, type ThroughAsk } from './through'
-import { Space } from './space'
 
 /** What a view along the axis is laid out with. */
 export interface AlongSetting {
@@ -35,7 +33,6 @@ export interface LaidOut {
   readonly placed: readonly Placed[]
   /** What found no room. */
   readonly left: readonly string[]
-  readonly space: Space
   /** Whether there was no room for more. */
   readonly isStopped: boolean
 }
@@ -58,31 +55,11 @@ export function layAlong(
   leaders: readonly LeaderAsk[],
   setting: AlongSetting,
 ): LaidOut {
-  const { view, by, style, moved } = setting
-  const space = new Space()
-  space.addOutline([...view.outlines, ...setting.marks])
-  const placed: Placed[] = []
-  const left: string[] = []
-  const take = (made: Placed | undefined, id: string): void => {
-    if (!made) {
-      left.push(id)
-      return
-    }
-    space.addLabels(made.labels)
-    space.addLines(made.lines)
-    placed.push(made)
-  }
-  const lanes = (
-    asks: readonly LaneAsk[],
-    upright: boolean,
-    side: 1 | -1,
-    base: number,
-  ): LaneAsk[] => {
-    const laid = layLanes(asks, { upright, side, base }, space, style)
-    placed.push(...laid.placed)
-    return [...laid.left]
-  }
+  const { view, by, style, moved, isStrict } = setting
   const isInside = (p: Vec): boolean => Math.abs(p.y) < view.outside(p.x) - 0.01
+  const laying = new Laying([...view.outlines, ...setting.marks], isInside, style)
+  const { space, placed, left } = laying
+  const isGivenUp = (): boolean => isStrict && left.length > 0
 
   const along = ofKind(asked, 'along').map((a) => ({
     ...a,
@@ -91,64 +68,64 @@ export function layAlong(
   const ask = (a: Of<'along'>, isInner: boolean): LaneAsk => lengthAsk(a, isInner, setting)
   const outer = along.filter((a) => !a.isInner).map((a) => ask(a, false))
   const inner = along.filter((a) => a.isInner).map((a) => ask(a, true))
-  const below = lanes(outer, false, -1, -view.radius - style.first)
-  const above = lanes(
-    [...inner, ...below.map((l) => ask(l.asked as Of<'along'>, true))],
-    false,
-    1,
-    view.radius + style.first,
-  )
-  left.push(...above.map((l) => l.asked.id))
+  const level = (side: 1 | -1) => ({
+    ...{ upright: false, side, base: side * (view.radius + style.first) },
+  })
+  const below = laying.lanes(outer, level(-1))
+  const above = [...inner, ...below.map((l) => ask(l.asked as Of<'along'>, true))]
+  left.push(...laying.lanes(above, level(1)).map((l) => l.asked.id))
 
   const across = ofKind(asked, 'across').map((a) => acrossAsk(a, setting))
   const beside = sidesOf(across, ofKind(asked, 'radial'), setting)
+  // Across the lanes of an upright frame runs to the left.
   const unplaced = [
-    ...lanes(beside.left, true, 1, -view.left + style.first),
-    ...lanes(beside.right, true, -1, -view.right - style.first),
+    ...laying.lanes(beside.left, { upright: true, side: 1, base: -view.left + style.first }),
+    ...laying.lanes(beside.right, { upright: true, side: -1, base: -view.right - style.first }),
+  ].map((l) => l.asked)
+  if (isGivenUp() || isBeyond(placed, setting)) return { placed, left, isStopped: true }
+  const rest = new Set(unplaced.map((a) => a.id))
+  const through = [
+    ...across
+      .filter((a) => beside.through.has(a.asked.id) || rest.has(a.asked.id))
+      .sort((a, b) => a.from - b.from),
+    ...[...beside.radial, ...ofKind(unplaced, 'radial')].map((a) => radialAsk(a, setting)),
   ]
-  if (isBeyond(placed, setting) || (setting.isStrict && left.length > 0))
-    return { placed, left, space, isStopped: true }
-  const rest = new Set(unplaced.map((l) => l.asked.id))
-  const through = across
-    .filter((a) => beside.through.has(a.asked.id) || rest.has(a.asked.id))
-    .sort((a, b) => a.from - b.from)
   for (const one of through) {
-    if (setting.isStrict && left.length > 0) break
-    take(layThrough(one, view.outside, space, style), one.asked.id)
+    if (isGivenUp()) break
+    laying.take(layThrough(one, view.outside, space, style), one.asked.id)
   }
-  for (const one of beside.radial) {
-    const [low, high] = [one.shape.from.y * by, one.shape.to.y * by].sort((a, b) => a - b)
-    const x = one.shape.from.x * by
-    const radial: ThroughAsk = {
-      ...{ asked: one, low: low ?? 0, high: high ?? 0, from: x, to: one.shape.to.x * by },
-      ...{ half: false, moved: moved.get(one.id) },
-    }
-    take(layThrough(radial, view.outside, space, style), one.id)
-  }
-  const onPaper = (p: Vec, side = 1): Vec => vec(p.x * by, side * p.y * by)
+  const onPaper = (p: Vec): Vec => vec(p.x * by, p.y * by)
   for (const one of ofKind(asked, 'slant')) {
     const { from, to } = one.shape
-    take(
+    laying.take(
       laySlant(one, onPaper(from), onPaper(to), isInside, space, style, moved.get(one.id)),
       one.id,
     )
   }
   for (const one of ofKind(asked, 'angle')) {
     const { at, one: u, other } = one.shape
-    take(layAngle(one, onPaper(at), u, other, isInside, space, style, moved.get(one.id)), one.id)
+    laying.take(
+      layAngle(one, onPaper(at), u, other, isInside, space, style, moved.get(one.id)),
+      one.id,
+    )
   }
   const calls = asked
     .filter((a) => a.shape.kind === 'radius' || a.shape.kind === 'place')
-    .map((a): LeaderAsk => ({
-      ...{ id: a.id, said: a.lines.map(saidText).join(', '), end: 'arrow', moved: moved.get(a.id) },
-      content: textContent(a.lines, style),
-      anchors: anchorsOf(a.shape, setting),
-    }))
+    .map((a) => callOf(a, style, moved, anchorsOf(a.shape, setting)))
   for (const one of [...calls, ...leaders]) {
-    if (setting.isStrict && left.length > 0) break
-    take(layLeader(one, isInside, space, style), one.id)
+    if (isGivenUp()) break
+    laying.lead(one)
   }
-  return { placed, left, space, isStopped: setting.isStrict && left.length > 0 }
+  return { placed, left, isStopped: isGivenUp() }
+}
+
+/** A size square to the axis, told across the view. */
+function radialAsk(asked: Of<'radial'>, { by, moved }: AlongSetting): ThroughAsk {
+  const { from, to } = asked.shape
+  return {
+    ...{ asked, low: Math.min(from.y, to.y) * by, high: Math.max(from.y, to.y) * by },
+    ...{ from: from.x * by, to: to.x * by, half: false, moved: moved.get(asked.id) },
+  }
 }
 
 /** Whether what is placed takes up more than there is. */

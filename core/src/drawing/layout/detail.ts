@@ -3,7 +3,7 @@ import { isFaceOf } from '../../names'
 import type { PartState } from '../../route'
 import { edgeKey, edgesOf, loopsOf, type SectionEdge } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
-import { saidText, type Asked } from '../asked'
+import type { Asked } from '../asked'
 import type { Item } from '../items'
 import { widthOf } from '../lettering'
 import { SCALES, type Scale } from '../paper/scales'
@@ -13,10 +13,9 @@ import { openRuns, ring, type Shown, type View } from '../views/turned'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
 import { textContent } from './contents'
-import { layLanes, type LaneAsk } from './lanes'
-import { layLeader, type LeaderAsk } from './leaders'
-import type { Placed } from './marks'
-import { Space } from './space'
+import type { LaneAsk } from './lanes'
+import { callOf, Laying } from './laying'
+import type { LeaderAsk } from './leaders'
 
 /** What is too small to be read on the view: encircled there, and drawn larger beside it with its sizes (ISO 128-3:2020). */
 export interface Detail {
@@ -111,10 +110,9 @@ export function detailSheet(
     outside: (x) => Math.sqrt(Math.max(0, far * far - x * x)),
     ...{ left: -far, right: far, radius: far },
   }
-  const space = new Space()
-  space.addOutline(view.outlines)
-  const placed: Placed[] = []
-  const left: string[] = []
+  const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < far
+  const laying = new Laying(view.outlines, isInside, style)
+  const { placed, left } = laying
   const laneOf = (a: Asked, upright: boolean): LaneAsk | undefined => {
     const { shape } = a
     if (shape.kind !== (upright ? 'radial' : 'along')) return undefined
@@ -130,30 +128,18 @@ export function detailSheet(
   }
   const lanes = (upright: boolean, side: 1 | -1): void => {
     const asks = asked.flatMap((a) => laneOf(a, upright) ?? [])
-    const laid = layLanes(asks, { upright, side, base: side * (far + style.first) }, space, style)
-    placed.push(...laid.placed)
-    left.push(...laid.left.map((l) => l.asked.id))
+    const none = laying.lanes(asks, { upright, side, base: side * (far + style.first) })
+    left.push(...none.map((l) => l.asked.id))
   }
   lanes(false, 1)
   lanes(true, -1)
   for (const one of asked) {
-    if (one.shape.kind === 'along' || one.shape.kind === 'radial') continue
-    const ask = leaderOf(one, put, moved)
-    const made =
-      ask &&
-      layLeader(
-        { ...ask, content: textContent(one.lines, style) },
-        (p) => Math.hypot(p.x, p.y) < far,
-        space,
-        style,
-      )
-    if (!made) {
-      left.push(one.id)
-      continue
-    }
-    space.addLabels(made.labels)
-    space.addLines(made.lines)
-    placed.push(made)
+    const pointed = placeOfShape(one)
+    if (!pointed || one.shape.kind === 'along' || one.shape.kind === 'radial') continue
+    const [outs, others] = outsOf(one.shape, pointed).map((ways) =>
+      ways.map((out) => ({ at: put(pointed), out })),
+    )
+    laying.lead(callOf(one, style, moved, outs ?? [], others))
   }
   const box = boxOf(view, placed)
   const title = `${letter} (${scale.words})`
@@ -215,23 +201,6 @@ function withinCircle(piece: Piece, radius: number): Piece[] {
       const middle = pointAt(p, 0.5)
       return Math.hypot(middle.x, middle.y) < radius
     })
-}
-
-/** What a size that stands at the end of a leader points at. */
-function leaderOf(
-  one: Asked,
-  put: (p: Vec) => Vec,
-  moved: ReadonlyMap<string, Vec>,
-): Omit<LeaderAsk, 'content'> | undefined {
-  const at = placeOfShape(one)
-  if (!at) return undefined
-  const from = (outs: readonly Vec[]): LeaderAsk['anchors'] =>
-    outs.map((out) => ({ at: put(at), out }))
-  const [outs, others] = outsOf(one.shape, at)
-  return {
-    ...{ id: one.id, said: one.lines.map(saidText).join(', '), end: 'arrow' },
-    ...{ anchors: from(outs), others: from(others), moved: moved.get(one.id) },
-  }
 }
 
 /** Ways out from what is pointed at: where no material is first, then the other one. */

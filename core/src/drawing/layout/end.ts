@@ -1,15 +1,12 @@
 import { vec, type Vec } from '../../geometry'
 import type { SheetSetup } from '../../part'
 import type { PartState } from '../../route'
-import { saidText, type Asked } from '../asked'
+import type { Asked } from '../asked'
 import type { SeenLines } from '../seen'
 import { endView, type Shown } from '../views/turned'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
-import { textContent } from './contents'
-import { layLeader, type LeaderAsk } from './leaders'
-import type { Placed } from './marks'
-import { Space } from './space'
+import { callOf, Laying } from './laying'
 
 /** From which ends the part is drawn. */
 export function endsFor(
@@ -34,31 +31,14 @@ export function endSheet(
   seen: SeenLines,
 ): Sheeted & { readonly left: readonly string[] } {
   const view = endView(bodies, by, from, seen[from])
-  const space = new Space()
-  space.addOutline(view.outlines)
-  const placed: Placed[] = []
-  const left: string[] = []
   const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < view.radius
+  const laying = new Laying(view.outlines, isInside, style)
   for (const one of asked) {
-    if (one.shape.kind !== 'end' || one.shape.from !== from) continue
-    const ask: LeaderAsk = {
-      ...{
-        id: one.id,
-        said: one.lines.map(saidText).join(', '),
-        end: 'arrow',
-        moved: moved.get(one.id),
-      },
-      content: textContent(one.lines, style),
-      anchors: [{ at: vec(one.shape.at.x * by, one.shape.at.y * by), out: one.shape.out }],
-    }
-    const made = layLeader(ask, isInside, space, style)
-    if (!made) {
-      left.push(one.id)
-      continue
-    }
-    space.addLabels(made.labels)
-    space.addLines(made.lines)
-    placed.push(made)
+    const { shape } = one
+    if (shape.kind !== 'end' || shape.from !== from) continue
+    const at = vec(shape.at.x * by, shape.at.y * by)
+    laying.lead(callOf(one, style, moved, [{ at, out: shape.out }]))
   }
+  const { placed, left } = laying
   return { view, extra: [], placed, left, box: boxOf(view, placed) }
 }

@@ -7,7 +7,7 @@ import { formatLength, formatMass } from '../../units'
 import { tolerancedIn } from '../../vary'
 import { saidText, type Asked } from '../asked'
 import type { Group, Item } from '../items'
-import { CHARACTER } from '../lettering'
+import { CHARACTER, shortened, wrapped } from '../lettering'
 import { cellContent } from '../layout/contents'
 import type { Style } from '../layout/marks'
 import { generalNotes } from '../noted'
@@ -83,14 +83,7 @@ function fold<C extends { words: string; symbol?: string }>(
   const [only] = cells
   if (cells.length !== 1 || !only || only.symbol !== undefined) return [[...cells]]
   const most = Math.max(12, Math.floor(room / (letter * CHARACTER)) - 2)
-  const lines: string[] = []
-  for (const word of only.words.split(' ')) {
-    const last = lines.at(-1)
-    if (last !== undefined && [...`${last} ${word}`].length <= most)
-      lines[lines.length - 1] = `${last} ${word}`
-    else lines.push(word)
-  }
-  return lines.map((words) => [{ words }])
+  return wrapped(only.words, most).map((words) => [{ words }])
 }
 
 /** The bodies by their numbers, from below (ISO 7573:2008). */
@@ -121,8 +114,7 @@ function bodyList(
       const y = space.y + TITLE_HEIGHT + i * row
       const w = (columns[j + 1] ?? width) - (columns[j] ?? 0)
       const letter = i === 0 ? 1.8 : 2.5
-      const most = Math.floor((w - 2) / (letter * CHARACTER))
-      const shown = [...text].length > most ? `${[...text].slice(0, most - 1).join('')}…` : text
+      const shown = shortened(text, w - 2, letter)
       return [
         { kind: 'stroke', line: 'narrow', runs: [rectangle(x, y, w, row)] },
         ...(shown === ''

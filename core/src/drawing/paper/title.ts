@@ -1,7 +1,7 @@
 import { line, vec, type Piece } from '../../geometry'
 import type { TitleFields } from '../../part'
 import type { Group, Item } from '../items'
-import { CHARACTER } from '../lettering'
+import { CHARACTER, shortened } from '../lettering'
 import { ring } from '../views/turned'
 import { rectangle } from './frame'
 import { spaceOf, type Paper, type Room } from './sizes'
@@ -83,8 +83,7 @@ const LABEL = 1.8
 function fieldItems({ room, label, value, letter }: Field): Item[] {
   const fitting = Math.min(letter, (room.width - 3) / (Math.max(1, [...value].length) * CHARACTER))
   const height = Math.max(1.8, fitting)
-  const most = Math.floor((room.width - 3) / (height * CHARACTER) + 1e-9)
-  const text = [...value].length > most ? `${[...value].slice(0, most - 1).join('')}…` : value
+  const text = shortened(value, room.width - 3, height)
   const top = room.y + room.height
   const words = (t: string, y: number, h: number): Item[] =>
     t === '' ? [] : [{ kind: 'words', at: vec(room.x + 1.5, y), height: h, turned: false, text: t }]

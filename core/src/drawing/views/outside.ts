@@ -29,14 +29,6 @@ export function outsideOf(sections: readonly Section[]): Outside {
       if (to - from < VERTEX_TOLERANCE) return []
       return [{ from, to, top: topBetween(all, from, to) }]
     })
-  const runs: Piece[][] = []
-  for (const { top } of spans) {
-    if (!top) continue
-    const last = runs.at(-1)
-    const before = last?.at(-1)
-    if (last && before && near(before.to, top.from)) last.push(top)
-    else runs.push([top])
-  }
   return { runs: closed(spans), rings: ringsOf(spans), radiusAt: radiusIn(spans) }
 }
 

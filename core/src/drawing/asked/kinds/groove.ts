@@ -1,6 +1,6 @@
 import { distance, pointAt, vec, type Vec } from '../../../geometry'
 import type { GrooveStep } from '../../../part'
-import { edgeKey, type SectionEdge } from '../../../section'
+import type { SectionEdge } from '../../../section'
 import { hostOf, type Host } from '../../../route'
 import type { Shape } from '../asked'
 import { placeOn, radiusOn, type StepAsks, type StepView } from '../kind'
@@ -8,12 +8,11 @@ import { placeOn, radiusOn, type StepAsks, type StepView } from '../kind'
 /** The ends of the first groove's mouth: where its outline leaves the face. */
 function mouthOf(view: StepView): readonly [Vec, Vec] | undefined {
   const own = view.faces().filter((e) => !e.name.entity.includes('.'))
-  const names = new Set(own.map((e) => edgeKey(e.name)))
   const ends = own.flatMap((e) => [e.piece.from, e.piece.to])
   // Ends that only one of its own edges has are those at the mouth.
   const open = ends.filter((p) => ends.filter((q) => distance(p, q) < 1e-6).length === 1)
   const [a, b] = open
-  return names.size > 0 && a && b && open.length === 2 ? (a.x <= b.x ? [a, b] : [b, a]) : undefined
+  return a && b && open.length === 2 ? (a.x <= b.x ? [a, b] : [b, a]) : undefined
 }
 
 export const groove: StepAsks<GrooveStep> = {

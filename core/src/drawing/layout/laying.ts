@@ -1,0 +1,58 @@
+import type { Piece, Vec } from '../../geometry'
+import { saidText, type Asked } from '../asked'
+import { textContent } from './contents'
+import { layLanes, type LaneAsk, type LaneFrame } from './lanes'
+import { layLeader, type LeaderAsk } from './leaders'
+import type { Placed, Style } from './marks'
+import { Space } from './space'
+
+/** A view while its labels are laid out: what was placed, and what found no room. */
+export class Laying {
+  readonly space = new Space()
+  readonly placed: Placed[] = []
+  /** By their ids. */
+  readonly left: string[] = []
+
+  /** @param isInside whether a place lies within the view, where no label stands */
+  constructor(
+    outlines: Iterable<Piece>,
+    private readonly isInside: (p: Vec) => boolean,
+    private readonly style: Style,
+  ) {
+    this.space.addOutline(outlines)
+  }
+
+  /** Takes what was placed, and notes what was not. */
+  take(made: Placed | undefined, id: string): void {
+    if (!made) {
+      this.left.push(id)
+      return
+    }
+    this.space.addLabels(made.labels)
+    this.space.addLines(made.lines)
+    this.placed.push(made)
+  }
+
+  /** Sizes in lanes. @returns those that found no room there */
+  lanes(asks: readonly LaneAsk[], frame: LaneFrame): readonly LaneAsk[] {
+    const laid = layLanes(asks, frame, this.space, this.style)
+    this.placed.push(...laid.placed)
+    return laid.left
+  }
+
+  lead(ask: LeaderAsk): void {
+    this.take(layLeader(ask, this.isInside, this.space, this.style), ask.id)
+  }
+}
+
+/** A call-out of what is asked, at the end of a leader. */
+export const callOf = (
+  { id, lines }: Asked,
+  style: Style,
+  moved: ReadonlyMap<string, Vec>,
+  anchors: LeaderAsk['anchors'],
+  others: LeaderAsk['anchors'] = [],
+): LeaderAsk => ({
+  ...{ id, said: lines.map(saidText).join(', '), end: 'arrow', moved: moved.get(id) },
+  ...{ content: textContent(lines, style), anchors, others },
+})
