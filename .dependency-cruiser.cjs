@@ -54,12 +54,15 @@ const CORE = {
     ...['names', 'units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section'],
     ...['part', 'route', 'notes', 'inspect', 'vary'],
   ],
+  plan: [
+    ...['units', 'formula', 'geometry', 'section', 'part', 'route', 'notes', 'vary', 'drawing'],
+  ],
   pdf: ['geometry', 'drawing'],
   wire: ['part', 'inspect', 'formats'],
   formats: [
     'names',
     ...['units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section', 'solid'],
-    ...['part', 'route', 'notes', 'mesh', 'inspect', 'drawing'],
+    ...['part', 'route', 'notes', 'mesh', 'inspect', 'drawing', 'plan'],
   ],
 }
 

@@ -1,5 +1,6 @@
 import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
 import { reportOf } from '@lathica/core/inspect'
+import { NOTHING_SEEN } from '@lathica/core/drawing'
 import { EXPORTERS, touchWords } from '@lathica/core/formats'
 import { builtGeometry, seenBy } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
@@ -38,11 +39,12 @@ export async function exportPart(
   }
   const built =
     kernel && exporter.of === 'solids' ? builtGeometry(kernel, state, tolerance, onBody) : undefined
-  const seen = kernel ? seenBy(kernel, state) : {}
+  const seen = kernel ? seenBy(kernel, state) : NOTHING_SEEN
+  const at = new Date()
+  const { pages = [] } = exporter.pages?.(state, seen, at) ?? {}
   const content = exporter.write(state, {
-    ...{ seen },
-    ...(exporter.sheet === 'pdf' ? pdfOf(state, seen) : {}),
-    ...{ tolerance, at: new Date(), cutsThreads: options.threads === true },
+    ...{ seen, ...pdfOf(state.part, pages, at) },
+    ...{ tolerance, at, cutsThreads: options.threads === true },
     ...(built ? { built } : {}),
   })
   if (!content.ok) throw new Stop(EXIT.unwritten, content.problem.message)

@@ -11,6 +11,7 @@ const USAGE = `Usage:
   lathica check FILE [--json | --csv]
   lathica export FILE --format ${FORMATS.join('|')} -o OUT [--tolerance MM] [--threads]
   lathica sheet FILE -o OUT.pdf|OUT.svg
+  lathica plan FILE -o OUT.csv|OUT.pdf
   lathica import FILE.step -o OUT
   lathica rescue DATABASE -o NEW_DATABASE
 
@@ -19,6 +20,7 @@ check     compares the part with its inspection sheet, row by row
 export    writes the part as another file: step is exact, 3mf, stl and glb are triangles within
           the tolerance, with --threads their threads are cut; -o - writes to standard output
 sheet     draws the part for the workshop
+plan      writes what the drawing asks of every piece, with what was measured
 import    makes a part file of an exchange file (STEP): what is turned becomes a half-section with
           sizes; where that is not all of it, the solid itself stands for the part as it came
 rescue    saves what can be read of a damaged database of the server into a new one; the damaged
@@ -55,7 +57,9 @@ async function dispatch(args: readonly string[], streams: Streams): Promise<numb
     streams.stdout.write(USAGE)
     return command === undefined && values.help !== true ? EXIT.usage : EXIT.well
   }
-  if (!['inspect', 'check', 'export', 'sheet', 'import', 'rescue'].includes(command)) {
+  if (
+    !['inspect', 'check', 'export', ...Object.keys(DRAWN), 'import', 'rescue'].includes(command)
+  ) {
     throw new Stop(EXIT.usage, `There is no command “${command}”. Try lathica --help.`)
   }
   if (file === undefined) throw new Stop(EXIT.usage, `${command} needs a file behind it.`)
@@ -64,17 +68,25 @@ async function dispatch(args: readonly string[], streams: Streams): Promise<numb
   if (command === 'check') return checkPart(file, values, streams)
   if (command === 'rescue') return rescueParts(file, values.output, streams)
   if (command === 'import') return importPart(file, values.output, streams)
-  if (command === 'sheet')
-    return exportPart(file, { ...values, format: sheetFormat(values.output) }, streams)
+  const drawn = DRAWN[command]
+  if (drawn)
+    return exportPart(file, { ...values, format: formatCalled(drawn, values.output) }, streams)
   return exportPart(file, values, streams)
 }
 
-/** A sheet is written as what its file is called. */
-function sheetFormat(output: string | undefined): string {
-  const ending = /\.(pdf|svg)$/i.exec(output ?? '')?.[1]?.toLowerCase()
-  if (ending === undefined)
-    throw new Stop(EXIT.usage, 'Name the output with -o OUT.pdf or OUT.svg.')
-  return ending === 'pdf' ? 'pdf' : 'sheet'
+/** What drawings are written as, by the endings of files. */
+const DRAWN: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  sheet: { pdf: 'pdf', svg: 'sheet' },
+  plan: { csv: 'plan', pdf: 'report' },
+}
+
+/** The format that a file is called by. */
+function formatCalled(formats: Readonly<Record<string, string>>, output = ''): string {
+  const ending = /\.([a-z]+)$/i.exec(output)?.[1]?.toLowerCase() ?? ''
+  const format = formats[ending]
+  if (format !== undefined) return format
+  const names = Object.keys(formats).map((e) => `OUT.${e}`)
+  throw new Stop(EXIT.usage, `Name the output with -o ${names.join(' or ')}.`)
 }
 
 function parse(args: readonly string[]) {

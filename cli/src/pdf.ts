@@ -1,17 +1,15 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { drawSheet, type SeenLines } from '@lathica/core/drawing'
+import { drawingOf, type Page } from '@lathica/core/drawing'
+import type { Part } from '@lathica/core/part'
 import { FONT_FILES, writeDrawingPdf } from '@lathica/core/pdf'
-import type { PartState } from '@lathica/core/route'
 
 const { resolve } = createRequire(import.meta.url)
 
-/** The sheet of a part as PDF; none where nothing is turned. */
-export function pdfOf(state: PartState, seen: SeenLines): { readonly sheetPdf?: Uint8Array } {
-  const drawing = drawSheet(state, seen)
-  if (!drawing) return {}
+/** Pages of a part as PDF; none where there are none. */
+export function pdfOf(part: Part, pages: readonly Page[], at: Date): { readonly pdf?: Uint8Array } {
+  if (pages.length === 0) return {}
   const fonts = FONT_FILES.map((file) => readFileSync(resolve(file)))
-  const { owner } = state.part.sheet?.title ?? { owner: '' }
-  const about = { title: state.part.name, author: owner, at: new Date() }
-  return { sheetPdf: writeDrawingPdf([drawing], fonts, about).bytes }
+  const about = { title: part.name, author: drawingOf(part).title.owner, at }
+  return { pdf: writeDrawingPdf(pages, fonts, about).bytes }
 }

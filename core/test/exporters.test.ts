@@ -208,7 +208,7 @@ describe('every exporter', () => {
       // What is written elsewhere first is handed through.
       const given = {
         ...settings,
-        ...(exporter.sheet === 'pdf' ? { sheetPdf: new Uint8Array(1) } : {}),
+        ...(exporter.pages ? { pdf: new Uint8Array(1) } : {}),
       }
       expect(exporter.write(evaluate(demo('spindle')), given).ok).toBe(true)
       const none = exporter.write(evaluate(empty), settings)

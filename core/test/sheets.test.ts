@@ -2,10 +2,10 @@ import { readFileSync, readdirSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { askedOf, drawSheet, type Drawing } from '../src/drawing'
 import { readPartFile, writeDrawingSvg } from '../src/formats'
-import { PLAIN_SHEET, type Part } from '../src/part'
+import { PLAIN_DRAWING, PLAIN_SHEET, type Part } from '../src/part'
 import { evaluate } from '../src/route'
 import { createRandom } from '../src/solver'
-import { overlapsOn, readSheet, shaftOn, type ReadGroup } from './support/sheetReader'
+import { overlapsOn, readSheet, shaftOn } from './support/sheetReader'
 import { randomSteps, shaftPart } from './support/shafts'
 
 const DEMO = new URL('../../demo/', import.meta.url)
@@ -17,23 +17,29 @@ function demo(name: string): Part {
   return 'part' in read.value ? (read.value as { part: Part }).part : (read.value as Part)
 }
 
-function sheetOf(part: Part): { readonly groups: ReadGroup[]; readonly told: readonly string[] } {
+function sheetOf(part: Part) {
   const drawing = drawSheet(evaluate(part))
   if (!drawing) throw new Error('nothing is drawn')
-  return { groups: readSheet(writeDrawingSvg(drawing, part.name)), told: drawing.told }
+  const { told, labels } = drawing
+  return { groups: readSheet(writeDrawingSvg(drawing, part.name)), told, labels }
+}
+
+/** Every value that is asked, sorted; what is shown in other ways where there are sections across counts once. */
+function valuesAsked(part: Part): string[] {
+  const { asked, beside } = askedOf(evaluate(part))
+  return [...new Set([...asked, ...beside].flatMap((a) => a.shows))].sort()
 }
 
 describe('sheets laid out by themselves', () => {
   it.each(demoNames)('cover nothing, and show every size once: %s', (name) => {
     const part = demo(name)
-    const { groups, told } = sheetOf(part)
+    const { groups, told, labels } = sheetOf(part)
     // The solid kernel is not asked here: what is no full turn is drawn as one, and that is told.
     const isLifted = evaluate(part).bodies.some((b) => b.plan && !b.reference)
     expect(told).toEqual(isLifted ? [expect.stringContaining('not in the views yet')] : [])
     expect(overlapsOn(groups)).toEqual([])
     const shown = groups.filter((g) => g.role === 'size').map((g) => g.id)
-    const { asked } = askedOf(evaluate(part))
-    for (const { id } of asked) expect(shown.filter((s) => s === id)).toEqual([id])
+    expect(shown.flatMap((id) => labels.get(id)?.shows ?? []).sort()).toEqual(valuesAsked(part))
   })
 
   it('show what is small larger, with its sizes, unless that is not wanted', () => {
@@ -42,7 +48,7 @@ describe('sheets laid out by themselves', () => {
     const views = detailed?.groups.filter((g) => g.role === 'view').map((g) => g.said)
     expect(views).toEqual(['View along the axis', 'Detail Z, 5:1'])
     const sheet = { ...PLAIN_SHEET, details: 'none' } as const
-    const plain = drawSheet(evaluate({ ...part, sheet }))
+    const plain = drawSheet(evaluate({ ...part, drawing: { ...PLAIN_DRAWING, sheets: [sheet] } }))
     expect(plain?.groups.filter((g) => g.role === 'view')).toHaveLength(1)
     // The width of the undercut is drawn five times as large in the detail.
     const widthOf = (drawing: typeof plain): number => {
@@ -78,7 +84,10 @@ describe('sheets laid out by themselves', () => {
       { id: 'size/sketch2/s44', x: a.by.x + by.x, y: a.by.y + by.y },
       { id: 'size/sketch2/s46', ...b.by },
     ]
-    const { groups } = sheetOf({ ...part, sheet: { ...PLAIN_SHEET, moved } })
+    const { groups } = sheetOf({
+      ...part,
+      drawing: { ...PLAIN_DRAWING, sheets: [{ ...PLAIN_SHEET, moved }] },
+    })
     expect(overlapsOn(groups)).toContain('“24” and “34 ±0.1”')
   })
 

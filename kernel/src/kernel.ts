@@ -1,5 +1,4 @@
-import type { SeenFrom } from '@lathica/core/drawing'
-import type { Piece } from '@lathica/core/geometry'
+import type { Look, Seen } from '@lathica/core/drawing'
 import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
 import type { ForeignSolid } from '@lathica/core/recover'
 import type { SolidMesh } from '@lathica/core/mesh'
@@ -29,8 +28,8 @@ export interface Kernel {
   build(plan: SolidPlan, tolerance: number): BuiltSolid
   /** The figures alone, without a picture. */
   weigh(plan: SolidPlan): LiftedProperties | undefined
-  /** Edges of several bodies together that nothing hides, as a drawing sees them. */
-  see(plans: readonly SolidPlan[], from: SeenFrom): Piece[]
+  /** Edges of several bodies together that nothing hides, as a drawing sees them, and outlines of what is cut. */
+  see(plans: readonly SolidPlan[], look: Look): Seen
   /** An exchange file (ISO 10303-21) of bodies, in mm. */
   writeStep(bodies: readonly BodyPlan[], name: string): string
   /**
@@ -65,12 +64,12 @@ export function createKernel(oc: OpenCascade): Kernel {
         return { mesh, figures, valid: isSound(oc, solid.shape) }
       }),
     weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape, plan.ops.length === 0)),
-    see: (plans, from) =>
+    see: (plans, look) =>
       safely(() =>
         seenLines(
           oc,
           plans.map((plan) => builder.build(plan).shape),
-          from,
+          look,
         ),
       ),
     writeStep: (bodies, name) =>

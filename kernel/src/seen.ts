@@ -1,14 +1,22 @@
-import { arc, line, vec, type Piece, type Vec } from '@lathica/core/geometry'
-import type { SeenFrom } from '@lathica/core/drawing'
-import { partsOf, scoped, type Edge, type OpenCascade, type Scope, type Shape } from './openCascade'
+import { arc, line, pointAt, vec, type Piece, type Vec } from '@lathica/core/geometry'
+import type { Look, Seen, SeenFrom } from '@lathica/core/drawing'
+import {
+  partsOf,
+  scoped,
+  type Edge,
+  type OpenCascade,
+  type Point,
+  type Scope,
+  type Shape,
+} from './openCascade'
+
+type Way = readonly [number, number, number]
 
 /**
  * Which way a drawing looks: towards the viewer, and to the right of the paper, in the part’s own directions. The side
  * of the half-section, its x, is up in all of them.
  */
-const LOOKS: Readonly<
-  Record<SeenFrom, readonly [readonly [number, number, number], readonly [number, number, number]]>
-> = {
+const LOOKS: Readonly<Record<SeenFrom, readonly [Way, Way]>> = {
   along: [
     [0, 1, 0],
     [0, 0, 1],
@@ -33,11 +41,105 @@ const SHORTEST = 1e-6
  * Edges and silhouettes of solids that nothing hides, seen from far away: lines and arcs as such, other curves in
  * chords. In mm, x to the right and y upwards from the part’s axis.
  */
-export function seenLines(oc: OpenCascade, shapes: readonly Shape[], from: SeenFrom): Piece[] {
+export function seenLines(oc: OpenCascade, shapes: readonly Shape[], look: Look): Seen {
+  return scoped((scope) => {
+    const { cut } = look
+    if (!cut) return { lines: hiddenRemoved(oc, shapes, look.from), cuts: shapes.map(() => []) }
+    const rest = shapes.map((shape, i) =>
+      look.whole?.[i] === true ? shape : scope.own(cutAway(oc, shape, look.from, cut.at)),
+    )
+    return {
+      lines: hiddenRemoved(oc, rest, look.from),
+      cuts: rest.map((shape, i) =>
+        look.whole?.[i] === true ? [] : cutOutlines(oc, shape, look.from, cut.at),
+      ),
+    }
+  })
+}
+
+/** Larger than any part, in mm. */
+const FAR = 1e5
+
+/** A shape without what lies before a plane square to the way it is looked at. */
+function cutAway(oc: OpenCascade, shape: Shape, from: SeenFrom, at: number): Shape {
+  return scoped((scope) => {
+    const box = scope.own(new oc.Bnd_Box())
+    oc.BRepBndLib.Add(shape, box, false)
+    const far = box.IsVoid()
+      ? FAR
+      : Math.max(
+          ...[box.GetXMin(), box.GetYMin(), box.GetZMin()].map(Math.abs),
+          ...[box.GetXMax(), box.GetYMax(), box.GetZMax()].map(Math.abs),
+          Math.abs(at),
+        ) * 2
+    const [towards] = LOOKS[from]
+    // From the plane on to beyond all of it, and as wide.
+    const corner = (side: 1 | -1): Point => {
+      const [x, y, z] = towards.map((t) => (t === 0 ? side * far : side < 0 ? at : t * far))
+      return scope.own(new oc.gp_Pnt(x ?? 0, y ?? 0, z ?? 0))
+    }
+    const [low, high] = [corner(-1), corner(1)]
+    const before = scope.own(new oc.BRepPrimAPI_MakeBox(low, high))
+    const cutting = scope.own(new oc.BRepAlgoAPI_Cut())
+    const list = (one: Shape) => {
+      const made = scope.own(new oc.NCollection_List_TopoDS_Shape())
+      made.Append(one)
+      return made
+    }
+    cutting.SetArguments(list(shape))
+    cutting.SetTools(list(scope.own(before.Shape())))
+    cutting.Build(scope.own(new oc.Message_ProgressRange()))
+    return cutting.Shape()
+  })
+}
+
+/** The edges of faces that lie in the plane of a cut. */
+function cutOutlines(oc: OpenCascade, shape: Shape, from: SeenFrom, at: number): Piece[] {
+  return scoped((scope) => {
+    const [towards, right] = LOOKS[from]
+    const up: Way = [
+      towards[1] * right[2] - towards[2] * right[1],
+      towards[2] * right[0] - towards[0] * right[2],
+      towards[0] * right[1] - towards[1] * right[0],
+    ]
+    const along = (way: Way, p: Point): number => way[0] * p.X() + way[1] * p.Y() + way[2] * p.Z()
+    const sign = towards[0] + towards[1] + towards[2]
+    const isInPlane = (p: Point): boolean => Math.abs(sign * along(towards, p) - at) < IN_PLANE
+    const edges = [...partsOf(oc, shape, 'FACE', scope)].flatMap((face) => {
+      const own = [...partsOf(oc, face, 'EDGE', scope)].map((e) => scope.own(oc.TopoDS.Edge(e)))
+      const isCut =
+        own.length > 0 &&
+        own.every((edge) => {
+          const curve = scope.own(new oc.BRepAdaptor_Curve(edge))
+          const [a, b] = [curve.FirstParameter(), curve.LastParameter()]
+          return [0, 0.3, 0.5, 1].every((t) => isInPlane(scope.own(curve.EvalD0(a + (b - a) * t))))
+        })
+      return isCut ? own : []
+    })
+    const put = (p: Point): Vec => vec(along(right, p), along(up, p))
+    return onceOnly(edges.flatMap((edge) => piecesOf(oc, edge, scope, put)))
+  })
+}
+
+/** In mm. */
+const IN_PLANE = 1e-6
+
+/** Without those that come twice: they part faces of one plane. */
+function onceOnly(pieces: readonly Piece[]): Piece[] {
+  const key = (p: Piece): string => {
+    const m = pointAt(p, 0.5)
+    return [m.x, m.y].map((c) => (c + 0).toFixed(5)).join(' ')
+  }
+  const counts = new Map<string, number>()
+  for (const p of pieces) counts.set(key(p), (counts.get(key(p)) ?? 0) + 1)
+  return pieces.filter((p) => counts.get(key(p)) === 1)
+}
+
+function hiddenRemoved(oc: OpenCascade, shapes: readonly Shape[], from: SeenFrom): Piece[] {
   return scoped((scope) => {
     const [towards, right] = LOOKS[from]
     const origin = scope.own(new oc.gp_Pnt(0, 0, 0))
-    const way = (xyz: readonly [number, number, number]) => scope.own(new oc.gp_Dir(...xyz))
+    const way = (xyz: Way) => scope.own(new oc.gp_Dir(...xyz))
     const looking = scope.own(new oc.gp_Ax2(origin, way(towards), way(right)))
     const algorithm = scope.own(new oc.HLRBRep_Algo())
     for (const shape of shapes) algorithm.Add(shape, 0)
@@ -58,12 +160,17 @@ export function seenLines(oc: OpenCascade, shapes: readonly Shape[], from: SeenF
   })
 }
 
-function piecesOf(oc: OpenCascade, edge: Edge, scope: Scope): Piece[] {
+function piecesOf(
+  oc: OpenCascade,
+  edge: Edge,
+  scope: Scope,
+  put: (point: Point) => Vec = (p) => vec(p.X(), p.Y()),
+): Piece[] {
   const curve = scope.own(new oc.BRepAdaptor_Curve(edge))
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()]
   const at = (t: number): Vec => {
     const point = curve.EvalD0(first + (last - first) * t)
-    const place = vec(point.X(), point.Y())
+    const place = put(point)
     point.delete()
     return place
   }
@@ -73,7 +180,7 @@ function piecesOf(oc: OpenCascade, edge: Edge, scope: Scope): Piece[] {
   if (kind === kinds.GeomAbs_Circle) {
     const circle = scope.own(curve.Circle())
     const place = scope.own(circle.Location())
-    const centre = vec(place.X(), place.Y())
+    const centre = put(place)
     const [a, m, b] = [at(0), at(0.5), at(1)]
     const turn = (m.x - a.x) * (b.y - m.y) - (m.y - a.y) * (b.x - m.x)
     // In two halves, so that a full circle has two ends.

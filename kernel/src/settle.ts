@@ -7,10 +7,10 @@ import {
   type LiftedProperties,
   type SolidPlan,
 } from '@lathica/core/solid'
-import { viewsToSee, type SeenLines } from '@lathica/core/drawing'
+import { asksToSee, keyOf, type SeenLines } from '@lathica/core/drawing'
 import type { Part } from '@lathica/core/part'
 import { evaluate, type PartState } from '@lathica/core/route'
-import { bodyPlans, type BuiltGeometry } from '@lathica/core/formats'
+import { bodyPlans, plansCalled, type BuiltGeometry } from '@lathica/core/formats'
 import { KernelFault } from './fault'
 import type { Kernel } from './kernel'
 
@@ -87,8 +87,11 @@ const openPlan = ({ bodies }: PartState, findings: Findings): SolidPlan | undefi
 
 /** What the sheet of a part takes of the kernel: nothing where all of it is a full turn. */
 export function seenBy(kernel: Kernel, state: PartState): SeenLines {
-  const plans = bodyPlans(state).map((b) => b.plan)
-  return Object.fromEntries(viewsToSee(state).map((from) => [from, kernel.see(plans, from)]))
+  return new Map(
+    asksToSee(state).map(
+      (ask) => [keyOf(ask), kernel.see(plansCalled(state, ask.bodies), ask)] as const,
+    ),
+  )
 }
 
 /**

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, expect, test } from 'vitest'
-import { drawSheet, viewsToSee } from '@lathica/core/drawing'
+import { asksToSee, drawSheet, keyOf, type SeenFrom, type SeenLines } from '@lathica/core/drawing'
 import { readPartFile } from '@lathica/core/formats'
 import { radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
 import type { PartState } from '@lathica/core/route'
@@ -18,6 +18,12 @@ function demo(name: string): PartState {
   return settlePlans(read.value, (plan) => kernel.weigh(plan))
 }
 
+/** What nothing hides, looked at without a cut. */
+function linesOf(state: PartState, seen: SeenLines, from: SeenFrom): readonly Piece[] {
+  const ask = asksToSee(state).find((a) => a.from === from && !a.cut)
+  return (ask && seen.get(keyOf(ask))?.lines) ?? []
+}
+
 /** How much of a circle of a radius about a place is drawn, in turns. */
 function turnsOf(pieces: readonly Piece[], x: number, y: number, radius: number): number {
   const own = pieces.filter(
@@ -31,9 +37,13 @@ function turnsOf(pieces: readonly Piece[], x: number, y: number, radius: number)
 
 test('holes of a circle are whole circles where they are seen, and nothing where they are not', () => {
   const state = demo('end-bearing-housing')
-  expect(viewsToSee(state)).toEqual(['along', 'right'])
+  expect(asksToSee(state).map((a) => [a.from, a.cut !== undefined])).toEqual([
+    ['along', false],
+    ['along', true],
+    ['right', false],
+  ])
   const seen = seenBy(kernel, state)
-  const right = seen.right ?? []
+  const right = linesOf(state, seen, 'right')
   for (let i = 0; i < 6; i++) {
     const angle = ((30 + 60 * i) * Math.PI) / 180
     // The side of the half-section is up, and angles grow to the left.
@@ -47,8 +57,8 @@ test('holes of a circle are whole circles where they are seen, and nothing where
   expect(turnsOf(right, 0, 0, 17.5)).toBe(0)
   const left = kernel.see(
     state.bodies.flatMap((b) => (b.plan ? [b.plan] : [])),
-    'left',
-  )
+    { from: 'left' },
+  ).lines
   expect(turnsOf(left, 0, 0, 17.5)).toBeCloseTo(1, 9)
   // Neither counterbores nor blind holes come through.
   const first = [37 * Math.sin(Math.PI / 6), 37 * Math.cos(Math.PI / 6)] as const
@@ -59,7 +69,7 @@ test('holes of a circle are whole circles where they are seen, and nothing where
 
 test('flats, keyways and cross holes are seen from beside as they are', () => {
   const state = demo('winding-spindle')
-  const { along = [] } = seenBy(kernel, state)
+  const along = linesOf(state, seenBy(kernel, state), 'along')
   // The cross hole looks to the viewer, 12 from the left end: its mouth is a space curve, in chords.
   const off = ({ x, y }: { x: number; y: number }): number => Math.hypot(x - 12, y) - 2.5
   const round = along.filter((p) => Math.abs(off(p.from)) < 0.01 && Math.abs(off(p.to)) < 0.01)

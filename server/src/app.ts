@@ -9,11 +9,13 @@ import { jobRoutes } from './api/jobs'
 import { materialRoutes } from './api/materials'
 import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
+import { releaseRoutes } from './api/releases'
 import { answerErrors, logBroken } from './http/errors'
 import { guardHostAndOrigin, securityHeaders, wellFormedAddress } from './http/guard'
 import { createMaterialLibrary } from './materials'
 import type { Jobs } from './jobs/jobs'
 import { patiently, type Write } from './database/writing'
+import { createReleases } from './releases'
 import { createRepository, type Repository } from './repository'
 import type { Summaries } from './summaries'
 import type { Threads } from './threads'
@@ -51,6 +53,7 @@ export function createApp(options: AppOptions): Koa {
   const routers = [
     projectRoutes(repository, threads, summaries),
     partRoutes(repository, threads),
+    releaseRoutes(repository, createReleases(database, write)),
     materialRoutes(createMaterialLibrary(database, write)),
   ]
   if (jobs) routers.push(jobRoutes(repository, jobs(repository)))

@@ -1,8 +1,27 @@
-export { drawSheet, viewsToSee, type Drawing, type SheetLabel } from './compose'
+export {
+  asksToSee,
+  drawSheet,
+  drawSheets,
+  type Drawing,
+  type Page,
+  type SheetLabel,
+} from './compose'
+export { drawingOf } from './content'
+export { drawnPlaces, type DrawnPlace } from './asked/drawn'
+export { numbersOf, requirementsOf, type Requirement } from './numbers'
+export { isKept, nextMark } from './released'
 export type { Fill, Group, Item, LineKind, Stroke, Words } from './items'
-export { CHARACTER, PLAIN_SIGNS, widthOf } from './lettering'
+export { CHARACTER, PLAIN_SIGNS, shortened, widthOf } from './lettering'
 export { DASHES, lineWidth, runsOf, signWays, type PenWay } from './lines'
 export { readScale, SCALES, type Scale } from './paper/scales'
 export { paperOf, spaceOf, type Paper } from './paper/sizes'
-export { NOTHING_SEEN, type SeenFrom, type SeenLines } from './seen'
+export {
+  keyOf,
+  NOTHING_SEEN,
+  type Look,
+  type Seen,
+  type SeenAsk,
+  type SeenFrom,
+  type SeenLines,
+} from './seen'
 export { askedOf, saidText, type Asked } from './asked'

@@ -1,22 +1,30 @@
 import { line, vec, type Piece, type Vec } from '../geometry'
-import { noteCells, noteStates, threadCuts, type NoteState } from '../notes'
+import { noteCells, noteStates, threadCuts, type Cell, type NoteState } from '../notes'
 import { callsOf, type PartState } from '../route'
 import { cellContent, textContent } from './layout/contents'
 import { anchorsOf, type AlongSetting } from './layout/along'
 import type { LeaderAsk } from './layout/leaders'
-import type { Style } from './layout/marks'
 import type { Item } from './items'
 import { wrapped } from './lettering'
 
+/** What notes are placed with: whose bodies’ are shown, and which were taken off. */
+export interface NoteSetting extends Pick<
+  AlongSetting,
+  'by' | 'half' | 'view' | 'moved' | 'style'
+> {
+  readonly isHere: (body: string) => boolean
+  readonly hidden: ReadonlySet<string>
+}
+
 /** What the notes of a part ask for on the view along its axis. */
-export function noteLeaders(
-  state: PartState,
-  setting: Pick<AlongSetting, 'by' | 'half' | 'view' | 'moved' | 'style'>,
-): LeaderAsk[] {
-  const notes = noteStates(state).flatMap((told) => leaderOf(told, setting) ?? [])
-  const calls = callsOf(state).map((call, i): LeaderAsk => {
+export function noteLeaders(state: PartState, setting: NoteSetting): LeaderAsk[] {
+  const notes = noteStates(state)
+    .filter(({ note }) => setting.isHere(note.body) && !setting.hidden.has(`note/${note.id}`))
+    .flatMap((told) => leaderOf(told, setting) ?? [])
+  const calls = callsOf(state).flatMap((call, i): LeaderAsk[] => {
     const id = `call/${i}`
-    return {
+    if (!setting.isHere(call.body) || setting.hidden.has(id)) return []
+    const made: LeaderAsk = {
       ...{ id, said: call.words, end: 'arrow', moved: setting.moved.get(id) },
       content: textContent([{ text: call.words }], setting.style),
       // At an end the axis itself is pointed at, from either side of it.
@@ -25,6 +33,7 @@ export function noteLeaders(
         out: diagonal(call.out.x, side),
       })),
     }
+    return [made]
   })
   return [...notes, ...calls]
 }
@@ -36,7 +45,7 @@ const diagonal = (x: number, y: number) => {
 
 function leaderOf(
   { note, words, foot, edges }: NoteState,
-  setting: Pick<AlongSetting, 'by' | 'half' | 'view' | 'moved' | 'style'>,
+  setting: NoteSetting,
 ): LeaderAsk | undefined {
   // How a face is coloured is seen on the solid; what is said of all others stands beside the title block.
   if (note.kind === 'colour' || !foot) return undefined
@@ -75,8 +84,13 @@ function leaderOf(
 const LINE = 28
 
 /** Narrow lines at the roots of outside threads and the crests of inside ones (ISO 6410-1:1993, 3.2). */
-export function threadLines(state: PartState, by: number, half: boolean, isCut: boolean): Item[] {
-  return threadCuts(state).flatMap(({ side, from, to, major, root }): Item[] => {
+export function threadLines(
+  state: PartState,
+  { by, half, isCut }: Pick<AlongSetting, 'by' | 'half' | 'isCut'>,
+  isHere: (body: string) => boolean,
+): Item[] {
+  return threadCuts(state).flatMap(({ body, side, from, to, major, root }): Item[] => {
+    if (!isHere(body)) return []
     if (side === 'inside' && !isCut) return []
     const r = (side === 'outside' ? root : major) * by
     const sides = side === 'inside' && half ? [1] : [1, -1]
@@ -87,10 +101,14 @@ export function threadLines(state: PartState, by: number, half: boolean, isCut: 
 }
 
 /** A chain line beside faces that are treated, outside the material (ISO 15787:2016). */
-export function treatedLines(state: PartState, by: number, { letter }: Style): Item[] {
+export function treatedLines(
+  state: PartState,
+  { by, style: { letter } }: Pick<AlongSetting, 'by' | 'style'>,
+  isHere: (body: string) => boolean,
+): Item[] {
   const away = letter / 3
   return noteStates(state).flatMap(({ note, edges }): Item[] => {
-    if (note.kind !== 'treatment') return []
+    if (note.kind !== 'treatment' || !isHere(note.body)) return []
     const runs = edges.flatMap(({ piece }): Piece[][] => {
       if (piece.kind !== 'line') return []
       const [dx, dy] = [piece.to.x - piece.from.x, piece.to.y - piece.from.y]
@@ -106,16 +124,23 @@ export function treatedLines(state: PartState, by: number, { letter }: Style): I
 /** What is said of all other faces, and numbered words, as lines beside the title block. */
 export function generalNotes(
   state: PartState,
-): readonly (readonly { words: string; symbol?: string }[])[] {
-  return noteStates(state).flatMap(({ note, words, foot }) => {
+  { isHere, hidden }: Pick<NoteSetting, 'isHere' | 'hidden'>,
+): readonly NoteLine[] {
+  return noteStates(state).flatMap(({ note, words, foot }): NoteLine[] => {
+    const id = `note/${note.id}`
+    if ((note.body !== '' && !isHere(note.body)) || hidden.has(id)) return []
     const isFlag = note.kind === 'text' && note.flag
     if (foot && !isFlag) return []
     if (note.kind === 'colour') return []
-    if (isFlag || note.kind === 'text') return [[{ words }]]
-    return [
-      noteCells(note, words).map((c) =>
-        'words' in c ? { words: c.words } : { words: '', symbol: c.symbol },
-      ),
-    ]
+    const said = `${note.kind}: ${words}`
+    if (isFlag || note.kind === 'text') return [{ id, said, cells: [{ words }] }]
+    return [{ id, said, cells: noteCells(note, words) }]
   })
+}
+
+/** A line beside the title block; without an id where it asks nothing itself. */
+export interface NoteLine {
+  readonly id: string
+  readonly said: string
+  readonly cells: readonly Cell[]
 }

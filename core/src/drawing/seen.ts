@@ -3,10 +3,36 @@ import type { Piece } from '../geometry'
 /** Ways a drawing looks at a part: from beside, and along the axis from either end. */
 export type SeenFrom = 'along' | 'left' | 'right'
 
-/**
- * What the solid kernel tells of bodies that are no full turn: their edges that nothing hides, by the way they are
- * looked at, in mm of the part: x to the right and y upwards from the axis.
- */
-export type SeenLines = Readonly<Partial<Record<SeenFrom, readonly Piece[]>>>
+/** A way to look, and where what stands before it is cut away. */
+export interface Look {
+  readonly from: SeenFrom
+  /**
+   * Undefined for the whole. Else what lies before a plane square to the way is taken off: from beside the plane through
+   * the axis, along the axis the plane at this place of it, in mm.
+   */
+  readonly cut?: { readonly at: number }
+  /** Bodies, in the order of the plans, that stay whole all the same. */
+  readonly whole?: readonly boolean[]
+}
 
-export const NOTHING_SEEN: SeenLines = {}
+/** What the solid kernel tells, in mm of the part: x to the right and y upwards from the axis. */
+export interface Seen {
+  /** Edges that nothing hides, of all bodies together. */
+  readonly lines: readonly Piece[]
+  /** Of each body the outlines of what was cut, in no order. */
+  readonly cuts: readonly (readonly Piece[])[]
+}
+
+/** By `keyOf` what was asked. */
+export type SeenLines = ReadonlyMap<string, Seen>
+
+export const NOTHING_SEEN: SeenLines = new Map()
+
+/** What the kernel is asked for a sheet: bodies, and how they are looked at. */
+export interface SeenAsk extends Look {
+  /** Their ids. */
+  readonly bodies: readonly string[]
+}
+
+export const keyOf = ({ from, cut, whole, bodies }: SeenAsk): string =>
+  JSON.stringify([from, cut?.at ?? null, whole ?? [], bodies])

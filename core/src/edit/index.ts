@@ -1,4 +1,27 @@
-export { changeSheet, changeTitle, moveSheetLabel, tidySheet } from './sheetEdits'
+export {
+  addSheet,
+  changeSheet,
+  changeTitle,
+  drawSize,
+  moveSheetLabel,
+  putOnLabels,
+  removeSheet,
+  takeOffLabel,
+  tidySheet,
+  type SheetChange,
+} from './sheetEdits'
+export { release } from './releaseEdits'
+export {
+  addPieces,
+  chooseInstrument,
+  measure,
+  measureBlock,
+  MOST_PIECES,
+  numberAnew,
+  removePiece,
+  renamePiece,
+  type Measuring,
+} from './planEdits'
 export { perform, refuseLocked, type Command } from './command'
 export { createHistory, edit, record, redo, undo, type History } from './history'
 export { drawDraft, type Draft, type DraftSize } from './sketch/draft'

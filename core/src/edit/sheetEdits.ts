@@ -1,14 +1,79 @@
-import { succeed } from '../result'
-import { PLAIN_SHEET, type Part, type SheetSetup, type TitleFields } from '../part'
+import { fail, succeed } from '../result'
+import {
+  PLAIN_DRAWING,
+  PLAIN_SHEET,
+  type DrawingSetup,
+  type DrawnSize,
+  type Part,
+  type SheetSetup,
+  type TitleFields,
+} from '../part'
 import type { Command } from './command'
 
-const setupOf = (part: Part): SheetSetup => part.sheet ?? PLAIN_SHEET
+const setupOf = (part: Part): DrawingSetup => part.drawing ?? PLAIN_DRAWING
 
-/** Draws the sheet in another way: on other paper, at another scale, with other views. */
-export function changeSheet(change: Partial<Omit<SheetSetup, 'title' | 'moved'>>): Command {
+/** The drawing of a part, changed. */
+export const withDrawing = (part: Part, change: (setup: DrawingSetup) => DrawingSetup): Part => ({
+  ...part,
+  drawing: change(setupOf(part)),
+})
+
+const withSheet = (part: Part, id: string, change: (sheet: SheetSetup) => SheetSetup): Part =>
+  withDrawing(part, (setup) => ({
+    ...setup,
+    sheets: setup.sheets.map((s) => (s.id === id ? change(s) : s)),
+  }))
+
+/** What of a sheet is changed by a choice. */
+export type SheetChange = Partial<Omit<SheetSetup, 'id' | 'moved' | 'hidden' | 'drawn'>>
+
+/** Draws a sheet in another way: on other paper, at another scale, with other views. */
+export function changeSheet(id: string, change: SheetChange): Command {
   return {
     label: 'change the sheet',
-    run: (part) => succeed({ ...part, sheet: { ...setupOf(part), ...change } }),
+    run: (part) => succeed(withSheet(part, id, (s) => ({ ...s, ...change }))),
+  }
+}
+
+/** So many sheets a part has at most. */
+const MOST_SHEETS = 20
+
+/** Puts a sheet behind the others. @returns its id as the result's selection would be `sheet` and the part's next number */
+export function addSheet(like: Partial<SheetSetup> = {}): Command {
+  return {
+    label: 'add a sheet',
+    run: (part) => {
+      if (setupOf(part).sheets.length >= MOST_SHEETS) {
+        return fail(
+          'sheet.many',
+          `A part has at most ${MOST_SHEETS} sheets.`,
+          'Take one off that is no longer needed.',
+        )
+      }
+      const made = { ...PLAIN_SHEET, ...like, id: `sheet${part.nextId}` }
+      return succeed(
+        withDrawing({ ...part, nextId: part.nextId + 1 }, (setup) => ({
+          ...setup,
+          sheets: [...setup.sheets, made],
+        })),
+      )
+    },
+  }
+}
+
+/** Takes a sheet off; the last one stays. */
+export function removeSheet(id: string): Command {
+  return {
+    label: 'take a sheet off',
+    run: (part) => {
+      const { sheets } = setupOf(part)
+      if (sheets.length < 2) {
+        return fail('sheet.last', 'A part has at least one sheet.', 'Change this one instead.')
+      }
+      return succeed(
+        withDrawing(part, (setup) => ({ ...setup, sheets: sheets.filter((s) => s.id !== id) })),
+      )
+    },
   }
 }
 
@@ -16,10 +81,8 @@ export function changeSheet(change: Partial<Omit<SheetSetup, 'title' | 'moved'>>
 export function changeTitle(change: Partial<TitleFields>): Command {
   return {
     label: 'change the title block',
-    run: (part) => {
-      const setup = setupOf(part)
-      return succeed({ ...part, sheet: { ...setup, title: { ...setup.title, ...change } } })
-    },
+    run: (part) =>
+      succeed(withDrawing(part, (setup) => ({ ...setup, title: { ...setup.title, ...change } }))),
   }
 }
 
@@ -28,26 +91,65 @@ export function changeTitle(change: Partial<TitleFields>): Command {
  * @param by how far it stands from where it would, in mm of the paper; undefined to put it back
  */
 export function moveSheetLabel(
+  sheet: string,
   id: string,
   by: { readonly x: number; readonly y: number } | undefined,
 ): Command {
   return {
     label: by ? 'move a label of the sheet' : 'put a label of the sheet back',
-    run: (part) => {
-      const setup = setupOf(part)
-      const others = setup.moved.filter((m) => m.id !== id)
-      return succeed({
-        ...part,
-        sheet: { ...setup, moved: by ? [...others, { id, ...by }] : others },
-      })
-    },
+    run: (part) =>
+      succeed(
+        withSheet(part, sheet, (s) => {
+          const others = s.moved.filter((m) => m.id !== id)
+          return { ...s, moved: by ? [...others, { id, ...by }] : others }
+        }),
+      ),
   }
 }
 
 /** Puts all labels back to where they stand by themselves. */
-export function tidySheet(): Command {
+export function tidySheet(sheet: string): Command {
   return {
     label: 'put all labels of the sheet back',
-    run: (part) => succeed({ ...part, sheet: { ...setupOf(part), moved: [] } }),
+    run: (part) => succeed(withSheet(part, sheet, (s) => ({ ...s, moved: [] }))),
+  }
+}
+
+/** Takes a label off the sheet: a size that was drawn there is gone, others can be put on again. */
+export function takeOffLabel(sheet: string, id: string): Command {
+  return {
+    label: 'take a label off the sheet',
+    run: (part) =>
+      succeed(
+        withSheet(part, sheet, (s) =>
+          s.drawn.some((d) => d.id === id)
+            ? { ...s, drawn: s.drawn.filter((d) => d.id !== id) }
+            : { ...s, hidden: [...s.hidden.filter((h) => h !== id), id] },
+        ),
+      ),
+  }
+}
+
+/** Puts labels on again that were taken off. */
+export function putOnLabels(sheet: string): Command {
+  return {
+    label: 'put labels on the sheet again',
+    run: (part) => succeed(withSheet(part, sheet, (s) => ({ ...s, hidden: [] }))),
+  }
+}
+
+/** Draws a size between two edges of a body; it drives nothing. */
+export function drawSize(sheet: string, size: Omit<DrawnSize, 'id'>): Command {
+  return {
+    label: 'draw a size on the sheet',
+    run: (part) => {
+      const made = { ...size, id: `drawn${part.nextId}` }
+      return succeed(
+        withSheet({ ...part, nextId: part.nextId + 1 }, sheet, (s) => ({
+          ...s,
+          drawn: [...s.drawn, made],
+        })),
+      )
+    },
   }
 }

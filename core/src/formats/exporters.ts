@@ -1,7 +1,16 @@
-import { drawSheet, type SeenLines } from '../drawing'
+import {
+  drawingOf,
+  drawSheet,
+  drawSheets,
+  NOTHING_SEEN,
+  type Page,
+  type SeenLines,
+} from '../drawing'
 import type { Part } from '../part'
+import { planCsvRows, planReport } from '../plan'
 import { fail, succeed, type Result } from '../result'
 import type { PartState } from '../route'
+import { writeCsv } from './csv'
 import { writeDrawingSvg } from './drawingSvg'
 import { writeGlb } from './glb'
 import { writePartFile } from './partFile'
@@ -20,8 +29,8 @@ export interface ExportSettings {
   readonly cutsThreads?: boolean
   /** What the kernel sees of parts that are no full turn, for their sheets. */
   readonly seen?: SeenLines
-  /** The sheet as PDF, for those who want it: its writer is loaded only then. */
-  readonly sheetPdf?: Uint8Array
+  /** The exporter’s pages as PDF: its writer is loaded only where it is wanted. */
+  readonly pdf?: Uint8Array
   /** The time that is written into files that tell one. */
   readonly at: Date
   /** What the solid kernel built, for parts that are no full turn. */
@@ -41,10 +50,30 @@ export interface Exporter {
   readonly triangles: boolean
   /** What of a part goes into it: its document, its section, or its solids. */
   readonly of: 'document' | 'section' | 'solids'
-  /** Whether it is the sheet, which takes what the kernel sees; as PDF it is made first: see `sheetPdf`. */
-  readonly sheet?: 'pdf' | 'svg'
+  /** Whether it is drawn: it takes what the kernel sees. */
+  readonly drawn?: true
+  /** What goes into a PDF, which is made of it first: see `pdf`. */
+  readonly pages?: (state: PartState, seen: SeenLines, at: Date) => PagesToWrite
   readonly write: (state: PartState, settings: ExportSettings) => Result<string | Uint8Array>
 }
+
+/** Pages of a PDF, and what their reader should know. */
+export interface PagesToWrite {
+  readonly pages: readonly Page[]
+  readonly told: readonly string[]
+}
+
+/** A PDF of pages, as soon as it was made of them. */
+const asPdf: Exporter['write'] = (state, { pdf }) => {
+  if (!drawSheet(state)) return nothing(state)
+  return pdf
+    ? succeed(pdf)
+    : fail('export.pdf', 'The pages are not drawn yet.', 'Try again in a moment.')
+}
+
+/** All sheets of a part, with gaps where nothing stands on one. */
+const sheetsIn = (state: PartState, seen: SeenLines) =>
+  drawingOf(state.part).sheets.map((_, i) => drawSheet(state, seen, i))
 
 /** Why a part has nothing to hand over. */
 const nothing = ({ bodies }: PartState): Result<never> =>
@@ -95,24 +124,48 @@ export const EXPORTERS: readonly Exporter[] = [
   {
     ...{ id: 'pdf', name: 'Sheet, PDF', extension: 'pdf', type: 'application/pdf' },
     about:
-      'The drawing for the workshop, in true size: lines and text as such, with the fonts inside.',
-    ...{ triangles: false, of: 'section', sheet: 'pdf' },
-    write: (state, { sheetPdf }) => {
-      if (!drawSheet(state)) return nothing(state)
-      return sheetPdf
-        ? succeed(sheetPdf)
-        : fail('export.pdf', 'The sheet is not drawn yet.', 'Try again in a moment.')
+      'The drawing for the workshop, in true size, a page for each sheet: lines and text as such, with the fonts inside.',
+    ...{ triangles: false, of: 'section', drawn: true },
+    pages: (state, seen) => {
+      const pages = drawSheets(state, seen)
+      return { pages, told: pages.flatMap((p) => p.told) }
     },
+    write: asPdf,
   },
   {
     ...{ id: 'sheet', name: 'Sheet, SVG', extension: 'sheet.svg', type: 'image/svg+xml' },
     about:
-      'The same drawing as a picture of lines, for documents and pages; every size is a group with its name.',
-    ...{ triangles: false, of: 'section', sheet: 'svg' },
+      'The same drawing as a picture of lines, for documents and pages; every size is a group with its name. Of several sheets it is the first.',
+    ...{ triangles: false, of: 'section', drawn: true },
     write: (state, { seen }) => {
       const drawing = drawSheet(state, seen)
       return drawing ? succeed(writeDrawingSvg(drawing, state.part.name)) : nothing(state)
     },
+  },
+  {
+    ...{ id: 'plan', name: 'Inspection plan, CSV', extension: 'plan.csv', type: 'text/csv' },
+    about:
+      'Everything that the drawing asks of a piece, with limits, instruments and what was measured, for spreadsheets.',
+    ...{ triangles: false, of: 'section', drawn: true },
+    write: (state, { seen = NOTHING_SEEN }) =>
+      drawSheet(state)
+        ? succeed(writeCsv(planCsvRows(state, sheetsIn(state, seen))))
+        : nothing(state),
+  },
+  {
+    ...{ id: 'report', name: 'Inspection report, PDF', extension: 'report.pdf' },
+    ...{ type: 'application/pdf' },
+    about: 'The same on paper, with what is out of its limits in frames.',
+    ...{ triangles: false, of: 'section', drawn: true },
+    pages: (state, seen, at) => {
+      const drawings = sheetsIn(state, seen)
+      const isDrawn = drawings.some((d) => d !== undefined)
+      return {
+        pages: isDrawn ? planReport(state, drawings, at.toISOString().slice(0, 10)) : [],
+        told: [],
+      }
+    },
+    write: asPdf,
   },
   {
     ...{ id: 'svg', name: 'Section, SVG', extension: 'svg', type: 'image/svg+xml' },

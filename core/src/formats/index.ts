@@ -6,6 +6,7 @@ export { lightOf } from './colours'
 export { EXPORTERS, type Exporter, type ExportSettings } from './exporters'
 export {
   bodyPlans,
+  plansCalled,
   meshedBodies,
   needsKernel,
   threadsToCut,

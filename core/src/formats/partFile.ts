@@ -44,7 +44,17 @@ const MIGRATIONS: Migrations = new Map([
   [14, withWiderNotes],
   // Version 16 knows how the part is drawn on its sheet.
   [15, (document) => document],
+  [16, withSheets],
 ])
+
+/** Version 17 knows several sheets, sections across, revisions and the inspection plan. */
+function withSheets({ sheet, ...document }: Json): Json {
+  if (!isRecord(sheet)) return document
+  const { title, ...own } = sheet
+  const more = { sections: 'auto', balloons: false, hidden: [], drawn: [] }
+  const first = { id: 'sheet', name: '', body: '', ...own, ...more }
+  return { ...document, drawing: { title, sheets: [first], revisions: [] } }
+}
 
 /** Version 15 knows allowances and processes of surfaces, and projected zones; and knurls, edges, colours, centre holes. */
 function withWiderNotes(document: Json): Json {

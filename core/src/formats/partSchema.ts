@@ -1,4 +1,4 @@
-import { mixed, number, string, type Schema } from 'yup'
+import { lazy, mixed, number, string, type Schema } from 'yup'
 import { CONSTRAINT_KINDS, SIZE_KINDS } from '../constraints'
 import { NOTE_KINDS } from '../notes'
 import { STEP_KINDS } from '../route'
@@ -26,6 +26,7 @@ import {
   record,
   text,
   type Fields,
+  type FieldSchema,
 } from '../part/fields'
 
 const units = record({
@@ -141,8 +142,10 @@ const place = record({ x: coordinate, y: coordinate })
 const pixels = number().strict().required().integer().min(1).max(20_000)
 
 const line = string().strict().defined().max(200)
+const words = string().strict().defined().max(2000)
 
 const sheet = record({
+  ...{ id, name: text, body: text },
   paper: exactly('auto', ...PAPER_NAMES),
   upright: flag,
   scale: text,
@@ -150,12 +153,41 @@ const sheet = record({
   view: exactly('auto', 'outside', 'half', 'full'),
   ends: exactly('auto', 'none', 'left', 'right', 'both'),
   details: exactly('auto', 'none'),
+  sections: exactly('auto', 'none'),
+  balloons: flag,
   lines: exactly('0.5', '0.7'),
+  moved: list(record({ id: key, x: coordinate, y: coordinate })),
+  hidden: list(key),
+  drawn: list(
+    record({ id, kind: exactly('along', 'across', 'radial'), body: text, from: key, to: key }),
+  ),
+})
+
+/** What was measured: a figure, or whether it is good. */
+const measured: FieldSchema = lazy((value: unknown) =>
+  typeof value === 'number' ? coordinate : exactly('good', 'bad'),
+) as FieldSchema
+
+const drawing = record({
   title: record({
     ...{ owner: line, number: line, creator: line, approver: line },
     ...{ date: line, revision: line, status: line },
   }),
-  moved: list(record({ id: key, x: coordinate, y: coordinate })),
+  sheets: list(sheet).test('one', 'it needs a sheet', (all) => (all as unknown[]).length > 0),
+  revisions: list(
+    record({
+      ...{ mark: line, words: words, date: line, by: line },
+      labels: list(record({ id: key, said: words })),
+    }),
+  ),
+  plan: optional(
+    record({
+      numbers: list(key),
+      pieces: list(record({ id, name: text })),
+      measured: list(record({ row: key, piece: id, value: measured })),
+      instruments: list(record({ id: key, words: line })),
+    }),
+  ),
 })
 
 const picture = record({
@@ -209,7 +241,7 @@ export const partSchema = record({
   generalForm: optional(exactly(...FORM_CLASSES)),
   notes: optional(list(note)),
   checks: list(check),
-  sheet: optional(sheet),
+  drawing: optional(drawing),
   picture: optional(picture),
 })
 

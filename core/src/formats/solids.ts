@@ -58,6 +58,12 @@ export const bodyPlans = (state: PartState): BodyPlan[] =>
     return { bodyId, name, colour, plan: plan ?? { base: section, ops: [] } }
   })
 
+/** The plans of some bodies, in the order of their ids. */
+export function plansCalled(state: PartState, ids: readonly string[]): SolidPlan[] {
+  const all = bodyPlans(state)
+  return ids.flatMap((id) => all.find((b) => b.bodyId === id)?.plan ?? [])
+}
+
 /**
  * The bodies of a part that have material, as triangles within a tolerance in mm. Of those that are no
  * full turn it takes what the kernel built; these have plain threads, also where the others are cut.

@@ -15,8 +15,17 @@ export { mateSize } from './kinds/mate'
 export { SURFACE_VALUES } from './kinds/surface'
 export { INSIDE_EDGES, OUTSIDE_EDGES, readEdge, type EdgeState } from './kinds/edge'
 export { threadDiameter, threadReach } from './kinds/thread'
-export { faceEdges, mayBeOfAll, noteCells, noteStates, notesOf, type NoteState } from './states'
-export type { Cell } from './kind'
+export {
+  asksSomething,
+  faceEdges,
+  mayBeOfAll,
+  noteCells,
+  noteStates,
+  notesOf,
+  requirementOf,
+  type NoteState,
+} from './states'
+export type { Cell, NoteRequirement } from './kind'
 export { diameterSizeOf } from './sizes'
 export { threadCuts, type CutThread } from './threadCuts'
 export { noteWhere } from './where'

@@ -43,8 +43,20 @@ export interface NoteRules<N extends Note = Note> {
   /** What it says by itself, wherever it stands. */
   plain(note: N): string
   tell(note: N, context: NoteContext): NoteTold
+  /** What is looked at on the piece; left out where it asks nothing of it. */
+  requires?(note: N, part: Part): NoteRequirement
   /** Its plate on board and sheet; its words by themselves where this is left out. */
   cells?(note: N, words: string): readonly Cell[]
+}
+
+/** What a note asks of a piece. */
+export interface NoteRequirement {
+  /** What is looked at, in words. */
+  readonly what: string
+  /** With what. */
+  readonly instrument: string
+  /** A figure that is not to be exceeded, in mm or µm; whether it is good is only seen where this is left out. */
+  readonly most?: { readonly value: number; readonly unit: 'length' | 'µm' }
 }
 
 /** A cell of a note's plate: words, or a symbol as a path in 16 by 16, y downwards. */

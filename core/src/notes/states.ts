@@ -13,7 +13,7 @@ import {
 } from '../section'
 import { leftNormal, lengthOf, pointAt, vec, type Place, type Vec } from '../geometry'
 import { isFaceOf } from '../names'
-import type { Cell, NoteRules } from './kind'
+import type { Cell, NoteRequirement, NoteRules } from './kind'
 import { NOTE_KINDS } from './kinds'
 import { saidTwice } from './twice'
 
@@ -37,6 +37,13 @@ const rulesOf = (kind: Note['kind']): NoteRules => NOTE_KINDS[kind] as NoteRules
 /** The cells of a note's plate. */
 export const noteCells = (note: Note, words: string): readonly Cell[] =>
   rulesOf(note.kind).cells?.(note, words) ?? [{ words }]
+
+/** Whether a kind of note asks something of the piece: datums, colours and mating parts do not. */
+export const asksSomething = (kind: Note['kind']): boolean => rulesOf(kind).requires !== undefined
+
+/** What a note asks of the piece, and how that is looked at; undefined where it asks nothing. */
+export const requirementOf = (note: Note, part: Part): NoteRequirement | undefined =>
+  rulesOf(note.kind).requires?.(note, part)
 
 export const mayBeOfAll = (kind: Note['kind']): boolean => SAID_OF_ALL.some((k) => k === kind)
 

@@ -1,5 +1,21 @@
-/** How the part is drawn on its sheet. What is left to the program is worked out anew with every change of the part. */
+/** How a part is drawn for the workshop: its sheets, what stands in their title blocks, and what was released. */
+export interface DrawingSetup {
+  readonly title: TitleFields
+  /** At least one. */
+  readonly sheets: readonly SheetSetup[]
+  /** What was released, the first one first. */
+  readonly revisions: readonly Revision[]
+  /** What is measured of pieces that were made; left out where nothing was numbered yet. */
+  readonly plan?: InspectionPlan
+}
+
+/** A sheet. What is left to the program is worked out anew with every change of the part. */
 export interface SheetSetup {
+  readonly id: string
+  /** What it is called; empty for its number alone. */
+  readonly name: string
+  /** The only body that it shows; empty for all of them. Sizes of a body with a sheet of its own stand there. */
+  readonly body: string
   /** `auto` for the smallest on which it is drawn well. */
   readonly paper: 'auto' | PaperName
   readonly upright: boolean
@@ -11,11 +27,18 @@ export interface SheetSetup {
   readonly ends: 'auto' | 'none' | 'left' | 'right' | 'both'
   /** Larger views of what is too small to be read: `auto` where there is such. */
   readonly details: 'auto' | 'none'
+  /** Sections across the axis, of keyways and flats: `auto` where there are such. */
+  readonly sections: 'auto' | 'none'
+  /** Whether the numbers of the inspection plan stand beside what is asked. */
+  readonly balloons: boolean
   /** Width of outlines in mm (ISO 128-2). */
   readonly lines: '0.5' | '0.7'
-  readonly title: TitleFields
   /** What was dragged: by the id of a size or a note how far its label stands from where it would, in mm of the paper. */
   readonly moved: readonly MovedLabel[]
+  /** Ids of sizes and notes that were taken off the sheet. */
+  readonly hidden: readonly string[]
+  /** Sizes that were drawn between faces, and drive nothing. */
+  readonly drawn: readonly DrawnSize[]
 }
 
 /** Sizes of ISO 216, and those of ANSI. */
@@ -45,13 +68,70 @@ export interface MovedLabel {
   readonly y: number
 }
 
-const PLAIN_TITLE: TitleFields = {
+/** A size between two circular edges of a body, or of one: what it measures is told in parentheses. */
+export interface DrawnSize {
+  readonly id: string
+  readonly kind: 'along' | 'across' | 'radial'
+  readonly body: string
+  /** Key of a corner of the section at the end of the route. */
+  readonly from: string
+  /** Another one; the same of a diameter. */
+  readonly to: string
+}
+
+/** A released state of the drawing. */
+export interface Revision {
+  /** As in `A`. */
+  readonly mark: string
+  /** What was changed, in words. */
+  readonly words: string
+  readonly date: string
+  readonly by: string
+  /** What stood on its sheets: by the id of each label what it said. */
+  readonly labels: readonly { readonly id: string; readonly said: string }[]
+}
+
+/** What is measured of pieces. */
+export interface InspectionPlan {
+  /** Ids of what is asked, in the order of their numbers: a number that was given once stays. */
+  readonly numbers: readonly string[]
+  readonly pieces: readonly PlanPiece[]
+  readonly measured: readonly MeasuredValue[]
+  /** Where something else is to be measured with than what is proposed. */
+  readonly instruments: readonly { readonly id: string; readonly words: string }[]
+}
+
+/** A piece that was made. */
+export interface PlanPiece {
+  readonly id: string
+  readonly name: string
+}
+
+/** What was measured of one thing that is asked, on one piece. */
+export interface MeasuredValue {
+  /** The row of the plan: the id of a value, or of a note. */
+  readonly row: string
+  /** The id of the piece. */
+  readonly piece: string
+  /** In mm, radians, or as the note has it; whether it is good where there is no figure. */
+  readonly value: number | 'good' | 'bad'
+}
+
+export const PLAIN_TITLE: TitleFields = {
   ...{ owner: '', number: '', creator: '', approver: '', date: '', revision: '', status: '' },
 }
 
-/** What holds for a part of which nothing was said. */
+/** A sheet of which nothing was said. */
 export const PLAIN_SHEET: SheetSetup = {
+  ...{ id: 'sheet', name: '', body: '' },
   ...{ paper: 'auto', upright: false, scale: '', projection: 'first', view: 'auto', ends: 'auto' },
-  details: 'auto',
-  ...{ lines: '0.5', title: PLAIN_TITLE, moved: [] },
+  ...{ details: 'auto', sections: 'auto', balloons: false, lines: '0.5' },
+  ...{ moved: [], hidden: [], drawn: [] },
 }
+
+/** What holds for a part of which nothing was said. */
+export const PLAIN_DRAWING: DrawingSetup = {
+  ...{ title: PLAIN_TITLE, sheets: [PLAIN_SHEET], revisions: [] },
+}
+
+export const NO_PLAN: InspectionPlan = { numbers: [], pieces: [], measured: [], instruments: [] }

@@ -4,11 +4,11 @@ import type { Check } from './checks'
 import type { Note } from './notes'
 import type { BoardPicture } from './picture'
 import type { FormClass, GeneralClass } from '../standards'
-import type { SheetSetup } from './sheet'
+import type { DrawingSetup } from './sheet'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 16
+export const PART_VERSION = 17
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,
@@ -36,8 +36,8 @@ export interface Part {
   readonly notes?: readonly Note[]
   /** The inspection sheet. */
   readonly checks: readonly Check[]
-  /** How it is drawn on its sheet; left out where all of that is left to the program. */
-  readonly sheet?: SheetSetup
+  /** How it is drawn for the workshop; left out where all of that is left to the program. */
+  readonly drawing?: DrawingSetup
   /** Behind the board; left out where there is none. */
   readonly picture?: BoardPicture
 }

@@ -6,7 +6,7 @@ import {
   PLAIN_SIGNS,
   runsOf,
   signWays,
-  type Drawing,
+  type Page,
   type Item,
   type Words,
 } from '../drawing'
@@ -35,18 +35,18 @@ export interface WrittenPdf {
 const POINTS = 72 / 25.4
 
 /**
- * Sheets as one PDF, a page each: lines and text as such, in true size, the fonts inside.
+ * Sheets and reports as one PDF, a page each: lines and text as such, in true size, the fonts inside.
  * @param fonts WOFF files of a typeface of constant spacing, each for some scripts; the first that has a character is taken
  */
 export function writeDrawingPdf(
-  drawings: readonly Drawing[],
+  pages: readonly Page[],
   fonts: readonly Uint8Array[],
   about: PdfAbout,
 ): WrittenPdf {
-  const [first] = drawings
+  const [first] = pages
   if (!first) throw new Error('There is no sheet to write.')
-  const page = ({ paper }: Drawing) => [paper.width, paper.height] as const
-  const way = ({ paper }: Drawing) => (paper.width > paper.height ? 'landscape' : 'portrait')
+  const page = ({ paper }: Page) => [paper.width, paper.height] as const
+  const way = ({ paper }: Page) => (paper.width > paper.height ? 'landscape' : 'portrait')
   const doc = new jsPDF({
     ...{ unit: 'mm', format: [...page(first)], orientation: way(first) },
     ...{ compress: true, putOnlyUsedFonts: true, precision: 6 },
@@ -56,10 +56,10 @@ export function writeDrawingPdf(
   doc.setLanguage('en')
   doc.setLineJoin('round')
   const pen = new Pen(doc, fonts)
-  drawings.forEach((drawing, i) => {
-    if (i > 0) doc.addPage([...page(drawing)], way(drawing))
-    pen.height = drawing.paper.height
-    for (const { items } of drawing.groups) for (const item of items) pen.draw(item, drawing.lines)
+  pages.forEach((one, i) => {
+    if (i > 0) doc.addPage([...page(one)], way(one))
+    pen.height = one.paper.height
+    for (const { items } of one.groups) for (const item of items) pen.draw(item, one.lines)
   })
   return { bytes: new Uint8Array(doc.output('arraybuffer')), missing: [...pen.missing] }
 }

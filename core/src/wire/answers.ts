@@ -31,6 +31,19 @@ export interface PartAnswer {
   readonly document: unknown
 }
 
+/** A release in the list of them. */
+export interface ReleaseCard {
+  readonly mark: string
+  readonly words: string
+  readonly at: string
+}
+
+/** A drawing as it was released: its part, and every sheet as SVG. */
+export interface ReleaseAnswer extends ReleaseCard {
+  readonly document: unknown
+  readonly sheets: readonly string[]
+}
+
 /** How far a job has come. */
 export interface JobProgress {
   readonly done: number

@@ -34,6 +34,24 @@ export const exportBody = object({
   .required()
   .noUnknown()
 
+/** A drawing that is released: its part, its sheets as SVG, and all of them as PDF in base64. */
+export const releaseBody = object({
+  mark: string()
+    .strict()
+    .required()
+    .matches(/^[A-Z]{1,3}$/),
+  words: string().strict().defined().max(2000),
+  document,
+  sheets: array(string().strict().required()).strict().required().min(1).max(20),
+  pdf: string()
+    .strict()
+    .required()
+    .matches(/^[A-Za-z0-9+/]+=*$/),
+})
+  .strict()
+  .required()
+  .noUnknown()
+
 /** A material of one's own. */
 export const materialBody = object({
   name,
@@ -49,4 +67,5 @@ export type ProjectBody = InferType<typeof projectBody>
 export type NewPartBody = InferType<typeof newPartBody>
 export type SavePartBody = InferType<typeof savePartBody>
 export type ExportBody = InferType<typeof exportBody>
+export type ReleaseBody = InferType<typeof releaseBody>
 export type MaterialBody = InferType<typeof materialBody>

@@ -49,6 +49,26 @@ const MIGRATIONS: readonly (Knex.Migration & { readonly name: string })[] = [
       await knex.schema.dropTable('materials')
     },
   },
+  {
+    name: '003_releases',
+    async up(knex) {
+      await knex.schema.createTable('releases', (table) => {
+        table.string('id').primary()
+        table.string('part_id').notNullable().references('parts.id').onDelete('CASCADE')
+        table.string('mark').notNullable()
+        table.text('words').notNullable()
+        table.string('released_at').notNullable()
+        table.text('document').notNullable()
+        table.text('sheets').notNullable()
+        // In base64: all that is stored is text, which can be saved out of a damaged file.
+        table.text('pdf').notNullable()
+        table.unique(['part_id', 'mark'])
+      })
+    },
+    async down(knex) {
+      await knex.schema.dropTable('releases')
+    },
+  },
 ]
 
 export const migrationSource: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

@@ -34,6 +34,13 @@ const TABLES = {
     isOne: (row: Row) =>
       typeof row['density'] === 'number' && /^#[0-9a-f]{6}$/.test(String(row['colour'])),
   },
+  releases: {
+    columns: [
+      ...['id', 'part_id', 'mark', 'words', 'released_at'],
+      ...['document', 'sheets', 'pdf'],
+    ],
+    isOne: (row: Row) => isMoment(row['released_at']) && typeof row['sheets'] === 'string',
+  },
 } as const
 
 const isMoment = (value: RawValue | undefined): boolean =>
@@ -50,7 +57,7 @@ export async function rescueDatabase(from: string, to: string): Promise<Rescue> 
   if (existsSync(to)) throw new Error(`${to} is there already.`)
   const log = `${from}-wal`
   const found = latestRows(readFileSync(from), existsSync(log) ? readFileSync(log) : EMPTY)
-  const { projects, parts, materials } = found
+  const { projects, parts, materials, releases } = found
   const database = await openDatabase(to)
   try {
     const orphans = parts.filter((p) => !projects.some((q) => q['id'] === p['project_id']))
@@ -65,6 +72,10 @@ export async function rescueDatabase(from: string, to: string): Promise<Rescue> 
     for (const row of projects) await database('projects').insert(row)
     for (const row of placed) await database('parts').insert(row)
     for (const row of materials) await database('materials').insert(row)
+    // Of what is lost nothing is kept that could be shown.
+    for (const row of releases.filter((r) => parts.some((p) => p['id'] === r['part_id']))) {
+      await database('releases').insert(row)
+    }
   } finally {
     await database.destroy()
   }
@@ -76,10 +87,9 @@ const EMPTY = new Uint8Array()
 
 /** The rows of each table, each by its id once. */
 function latestRows(file: Uint8Array, log: Uint8Array): Record<keyof typeof TABLES, Row[]> {
-  const found = { projects: new Map(), parts: new Map(), materials: new Map() } as Record<
-    keyof typeof TABLES,
-    Map<RawValue, Row>
-  >
+  const found = Object.fromEntries(
+    Object.keys(TABLES).map((table) => [table, new Map<RawValue, Row>()]),
+  ) as Record<keyof typeof TABLES, Map<RawValue, Row>>
   for (const values of rawRows(file, log)) {
     for (const [table, { columns, isOne }] of Object.entries(TABLES)) {
       if (values.length !== columns.length || typeof values[0] !== 'string') continue
@@ -94,6 +104,7 @@ function latestRows(file: Uint8Array, log: Uint8Array): Record<keyof typeof TABL
     projects: [...found.projects.values()],
     parts: [...found.parts.values()],
     materials: [...found.materials.values()],
+    releases: [...found.releases.values()],
   }
 }
 

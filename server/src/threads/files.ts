@@ -29,7 +29,7 @@ import { NO_ROOM } from '../jobs/room'
 import type { JobProgress } from '@lathica/core/wire'
 import type { JobFile, JobTask } from '../jobs/types'
 import { storable, type PartText } from '../partText'
-import { sheetsOf } from './sheets'
+import { pagesOf } from './pages'
 
 /** A job, and where it tells how far it has come. */
 export interface FilesTask {
@@ -85,7 +85,8 @@ async function written(
     const part = readPart(JSON.parse(document))
     return part.ok ? [part.value] : []
   })
-  if (exporter.sheet === 'pdf') return writtenSheets(read, name, out, tell)
+  if (exporter.pages)
+    return writtenPages(read, { ...exporter, pages: exporter.pages }, name, out, tell)
   // A body that takes the kernel is one thing to do, and so is each file.
   const of = read.reduce((sum, part) => sum + 1 + liftedIn(evaluate(part), exporter), 0)
   let done = 0
@@ -117,9 +118,10 @@ async function written(
   return { kind: 'file', file: { name: called, type, path: out, size: content.length }, notes }
 }
 
-/** Writes the sheets of all parts into one file, a page each. */
-async function writtenSheets(
+/** Writes the pages of all parts into one file. */
+async function writtenPages(
   parts: readonly Part[],
+  { pages, extension }: Exporter & Required<Pick<Exporter, 'pages'>>,
   name: string,
   out: string,
   tell: Tell,
@@ -132,7 +134,7 @@ async function writtenSheets(
   }
   tell({ done: parts.length, of, words: 'Writing the sheets' })
   const title = parts.length === 1 ? (parts[0]?.name ?? name) : name
-  const made = sheetsOf(states, title)
+  const made = pagesOf(states, pages, title)
   if (!made) {
     return fail({
       ...{ code: 'export.nothing', message: 'None of these parts has anything to hand over.' },
@@ -141,7 +143,12 @@ async function writtenSheets(
   }
   const { content, notes } = made
   await writeFile(out, content)
-  const file = { name: `${title}.pdf`, type: 'application/pdf', path: out, size: content.length }
+  const file = {
+    name: `${title}.${extension}`,
+    type: 'application/pdf',
+    path: out,
+    size: content.length,
+  }
   return { kind: 'file', file, notes }
 }
 
@@ -184,7 +191,7 @@ async function fileOf(
   onBody: (name: string) => void,
 ): Promise<WrittenPart | string> {
   const lifted = liftedIn(evaluate(part), exporter) > 0
-  const isSeen = exporter.sheet !== undefined && needsKernel(evaluate(part))
+  const isSeen = exporter.drawn === true && needsKernel(evaluate(part))
   const kernel = lifted || isSeen ? await kernelAtHand() : undefined
   try {
     const state = kernel ? settlePlans(part, (plan) => kernel.weigh(plan)) : evaluate(part)

@@ -8,6 +8,9 @@ import type {
   PartAnswer,
   ProjectBody,
   ProjectCard,
+  ReleaseAnswer,
+  ReleaseBody,
+  ReleaseCard,
   SavePartBody,
 } from '@lathica/core/wire'
 
@@ -86,6 +89,13 @@ export const api = {
     ),
   deletePart: (id: string) => call<void>('DELETE', `/api/parts/${id}`),
   restorePart: (id: string) => call<void>('POST', `/api/parts/${id}/restore`),
+  releases: (id: string) => call<ReleaseCard[]>('GET', `/api/parts/${id}/releases`),
+  release: (id: string, body: ReleaseBody) =>
+    call<{ mark: string }>('POST', `/api/parts/${id}/releases`, body),
+  released: (id: string, mark: string) =>
+    call<ReleaseAnswer>('GET', `/api/parts/${id}/releases/${mark}`),
+  /** Where the PDF of a release is to be had. */
+  releasedPdf: (id: string, mark: string) => `/api/parts/${id}/releases/${mark}/pdf`,
   startExport: (task: ExportBody) => call<JobAnswer>('POST', '/api/jobs', task),
   job: (id: string) => call<JobAnswer>('GET', `/api/jobs/${id}`),
   jobFile: async (id: string) =>

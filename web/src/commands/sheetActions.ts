@@ -1,5 +1,6 @@
 import { tidySheet } from '@lathica/core/edit'
 import { usePartStore } from '../store/part'
+import { usePlanStore } from '../store/plan'
 import { useSheetStore } from '../store/sheet'
 import type { Action } from './action'
 import { lookActions } from './lookActions'
@@ -22,6 +23,7 @@ const NUDGE = 1
 export function sheetActions(work: SheetWork): readonly Action[] {
   const parts = usePartStore()
   const sheet = useSheetStore()
+  const plan = usePlanStore()
   const nudge = (key: string, where: string, x: number, y: number): Action => ({
     ...{ id: `nudge:${key}`, label: `Label ${where}`, key, repeats: true },
     help: `Moves the picked label a millimetre ${where}.`,
@@ -54,7 +56,40 @@ export function sheetActions(work: SheetWork): readonly Action[] {
       ...{ id: 'tidy', label: 'Put all labels back', key: 'y' },
       help: 'Lets every label stand where it would by itself.',
       enabled: () => sheet.setup.moved.length > 0,
-      run: () => void parts.run(tidySheet()),
+      run: () => void parts.run(tidySheet(sheet.setup.id)),
+    },
+    {
+      ...{ id: 'takeOff', label: 'Take the label off', key: 'Delete' },
+      help: 'Takes the picked label off the sheet; it can be put on again.',
+      enabled: () => sheet.picked !== undefined,
+      run: () => sheet.takeOff(),
+    },
+    {
+      ...{ id: 'nextSheet', label: 'Next sheet', key: 'r' },
+      help: 'Shows the next sheet of the part.',
+      enabled: () => sheet.all.sheets.length > 1,
+      run: () => sheet.turn(1),
+    },
+    {
+      id: 'addSheet',
+      label: 'Add a sheet',
+      help: 'Puts one more sheet behind the others.',
+      run: () => sheet.add(),
+    },
+    {
+      ...{ id: 'plan', label: 'Inspection plan', key: 'g' },
+      help: 'Shows what is measured of every piece, and how it stands; again for the drawing alone.',
+      run: () => (sheet.page = sheet.page === 'plan' ? 'sheet' : 'plan'),
+    },
+    {
+      ...{ id: 'revisions', label: 'Revisions', key: 't' },
+      help: 'Shows what was released, and what was changed since.',
+      run: () => (sheet.page = sheet.page === 'revisions' ? 'sheet' : 'revisions'),
+    },
+    {
+      ...{ id: 'balloons', label: 'Numbers on the sheet', key: 'v' },
+      help: 'Shows the numbers of the inspection plan beside what is asked, or takes them off.',
+      run: () => void plan.toggleBalloons(),
     },
     {
       ...{ id: 'letGo', label: 'Let go', key: 'Escape' },

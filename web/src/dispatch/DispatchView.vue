@@ -22,7 +22,7 @@ import { saveFile } from './saveFile'
 
 /** Files of the part, with what they are made with. */
 const parts = usePartStore()
-const { savePdf, saveSvg } = useSheetFiles()
+const { saveDrawn } = useSheetFiles()
 const FINEST = 1e-3
 const COARSEST = 10
 
@@ -103,8 +103,8 @@ const isReady = (exporter: Exporter): boolean =>
 async function save(exporter: Exporter): Promise<void> {
   const { state } = parts
   if (!state) return
-  if (exporter.sheet) {
-    await (exporter.sheet === 'pdf' ? savePdf() : saveSvg())
+  if (exporter.drawn) {
+    await saveDrawn(exporter)
     return
   }
   const used = tolerance.value.ok ? tolerance.value.value : EXPORT_CHORD_TOLERANCE

@@ -1,5 +1,4 @@
-import type { SeenFrom } from '@lathica/core/drawing'
-import type { Piece } from '@lathica/core/geometry'
+import type { Look, Seen } from '@lathica/core/drawing'
 import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
 import type { BroughtSolid } from '@lathica/core/edit'
 import type { RecoveredPart } from '@lathica/core/recover'
@@ -111,8 +110,8 @@ export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<B
   ask((k) => k.build(plan, tolerance))
 
 /** What a drawing sees of bodies together, looked at in one way. */
-export const seeSolids = (plans: readonly SolidPlan[], from: SeenFrom): Promise<Answer<Piece[]>> =>
-  ask((k) => k.see(plans, from))
+export const seeSolids = (plans: readonly SolidPlan[], look: Look): Promise<Answer<Seen>> =>
+  ask((k) => k.see(plans, look))
 
 /** The figures of a plan alone; nobody waits for them. */
 export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | undefined>> =>

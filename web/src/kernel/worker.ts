@@ -1,4 +1,4 @@
-import type { SeenFrom } from '@lathica/core/drawing'
+import type { Look } from '@lathica/core/drawing'
 import type { SolidPlan } from '@lathica/core/solid'
 import { meshBends } from '@lathica/core/mesh'
 import type { BodyPlan } from '@lathica/core/formats'
@@ -47,7 +47,7 @@ const threads = {
     return transfer({ ...answer, value: { ...answer.value, mesh: dressed } }, buffersOf(dressed))
   },
   weigh: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
-  see: (plans: readonly SolidPlan[], from: SeenFrom) => answered((k) => k.see(plans, from)),
+  see: (plans: readonly SolidPlan[], look: Look) => answered((k) => k.see(plans, look)),
   writeStep: (bodies: readonly BodyPlan[], name: string) =>
     answered((k) => k.writeStep(bodies, name)),
   bringIn: (text: string, name: string, tell: (progress: Progress) => void) =>

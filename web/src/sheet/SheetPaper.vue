@@ -31,6 +31,8 @@ watch(
 /** What the pointer holds: the paper, or a label. */
 interface Held {
   readonly id: string | undefined
+  /** The label under it, which may not be dragged. */
+  readonly under: string | undefined
   readonly x: number
   readonly y: number
   lastX: number
@@ -49,10 +51,13 @@ function labelUnder(event: PointerEvent): string | undefined {
 
 function take(event: PointerEvent): void {
   if (event.button > 1) return
-  const id = event.button === 0 ? labelUnder(event) : undefined
+  const under = event.button === 0 ? labelUnder(event) : undefined
+  // Lines beside the title block are picked, and stay where they are.
+  const isFixed = under !== undefined && props.drawing.labels.get(under)?.isFixed === true
+  const id = isFixed ? undefined : under
   element.value?.setPointerCapture(event.pointerId)
   const [x, y] = [event.clientX, event.clientY]
-  held.value = { id, x, y, lastX: x, lastY: y, isMoved: false }
+  held.value = { id, under, x, y, lastX: x, lastY: y, isMoved: false }
 }
 
 function drag(event: PointerEvent): void {
@@ -75,7 +80,7 @@ function letGo(event: PointerEvent): void {
   held.value = undefined
   if (!hold) return
   if (!hold.isMoved) {
-    sheet.picked = hold.id
+    sheet.picked = hold.under
     return
   }
   if (hold.id === undefined) return

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { changeSheet, changeTitle } from '@lathica/core/edit'
+import { changeSheet, changeTitle, type SheetChange } from '@lathica/core/edit'
 import { PAPER_NAMES, type SheetSetup, type TitleFields } from '@lathica/core/part'
 import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
@@ -11,10 +11,11 @@ import PlainSelect from '../ui/PlainSelect.vue'
 const parts = usePartStore()
 const sheet = useSheetStore()
 const setup = computed(() => sheet.setup)
+const title = computed(() => sheet.all.title)
 
 /** What is chosen from a list: the field of the setup, and what it may be. */
 type Chosen = { readonly [K in keyof SheetSetup]: Choice<K> }[
-  'paper' | 'view' | 'ends' | 'details' | 'projection' | 'lines']
+  'paper' | 'view' | 'ends' | 'sections' | 'details' | 'projection' | 'lines']
 interface Choice<K extends keyof SheetSetup> {
   readonly id: K
   readonly label: string
@@ -50,6 +51,13 @@ const choices: readonly Chosen[] = [
     ],
   },
   {
+    ...{ id: 'sections', label: 'Across' },
+    options: [
+      { value: 'auto', label: 'keyways and flats cut' },
+      { value: 'none', label: 'none' },
+    ],
+  },
+  {
     ...{ id: 'details', label: 'Details' },
     options: [
       { value: 'auto', label: 'of what is small' },
@@ -82,11 +90,24 @@ const fields: readonly { readonly id: keyof TitleFields; readonly label: string 
   { id: 'status', label: 'Status' },
 ]
 
-const change = (to: Parameters<typeof changeSheet>[0]): void => void parts.run(changeSheet(to))
+const change = (to: SheetChange): void => void parts.run(changeSheet(setup.value.id, to))
+
+/** What a sheet may be of: all bodies, or one. */
+const bodies = computed(() => [
+  { value: '', label: 'all of them' },
+  ...(parts.part?.bodies ?? [])
+    .filter((b) => !b.reference)
+    .map((b) => ({ value: b.id, label: b.name })),
+])
+
+function writeName(event: Event): void {
+  const name = (event.target as HTMLInputElement).value.trim().slice(0, 120)
+  if (name !== setup.value.name) change({ name })
+}
 
 function write(field: keyof TitleFields, event: Event): void {
   const value = (event.target as HTMLInputElement).value.trim().slice(0, 200)
-  if (value !== setup.value.title[field]) parts.run(changeTitle({ [field]: value }))
+  if (value !== title.value[field]) parts.run(changeTitle({ [field]: value }))
 }
 
 function writeScale(event: Event): void {
@@ -100,32 +121,55 @@ const picked = computed(() =>
 </script>
 
 <template>
-  <div class="settings">
-    <section v-if="picked && sheet.picked !== undefined" class="picked" aria-label="What is picked">
+  <div class="sheet-panel">
+    <section
+      v-if="picked && sheet.picked !== undefined"
+      class="in-hand"
+      aria-label="What is picked"
+    >
       <h2>Picked</h2>
-      <p class="figure said">{{ picked.said }}</p>
+      <p class="figure written">{{ picked.said }}</p>
       <p class="soft">
         In field {{ picked.field }} of the sheet{{
           sheet.isMoved(sheet.picked) ? ', where it was dragged to' : ''
         }}.
       </p>
-      <Button
-        size="small"
-        :disabled="!sheet.isMoved(sheet.picked)"
-        @click="sheet.putBack(sheet.picked)"
-      >
-        Put back
-      </Button>
+      <div class="row">
+        <Button
+          size="small"
+          :disabled="!sheet.isMoved(sheet.picked)"
+          @click="sheet.putBack(sheet.picked)"
+        >
+          Put back
+        </Button>
+        <Button size="small" @click="sheet.takeOff()">Take off</Button>
+      </div>
     </section>
     <section
       v-if="sheet.drawing && sheet.drawing.told.length > 0"
       aria-label="What is told of the sheet"
     >
       <p v-for="words in sheet.drawing.told" :key="words" class="told" role="status">{{ words }}</p>
+      <Button v-if="setup.hidden.length > 0" size="small" @click="sheet.putOn()">
+        Put them on again
+      </Button>
     </section>
     <section aria-label="Sheet">
       <h2>Sheet</h2>
       <div class="fields">
+        <template v-if="sheet.all.sheets.length > 1">
+          <label for="sheet-name">Name</label>
+          <input id="sheet-name" :value="setup.name" @change="writeName" />
+        </template>
+        <template v-if="bodies.length > 2">
+          <label for="sheet-body">Bodies</label>
+          <PlainSelect
+            id="sheet-body"
+            :options="bodies"
+            :model-value="setup.body"
+            @update:model-value="change({ body: $event })"
+          />
+        </template>
         <label for="sheet-paper">Paper</label>
         <PlainSelect
           id="sheet-paper"
@@ -168,7 +212,7 @@ const picked = computed(() =>
           <label :for="`title-${f.id}`">{{ f.label }}</label>
           <input
             :id="`title-${f.id}`"
-            :value="setup.title[f.id]"
+            :value="title[f.id]"
             maxlength="200"
             @change="write(f.id, $event)"
           />
@@ -178,68 +222,4 @@ const picked = computed(() =>
   </div>
 </template>
 
-<style scoped>
-.settings {
-  display: flex;
-  flex-direction: column;
-  gap: 14px;
-  padding: 12px 14px;
-  overflow-y: auto;
-}
-
-h2 {
-  margin: 0 0 6px;
-  color: var(--ink-soft);
-  font-size: 12px;
-  font-weight: 600;
-  letter-spacing: 0.06em;
-  text-transform: uppercase;
-}
-
-.fields {
-  display: grid;
-  grid-template-columns: 92px minmax(0, 1fr);
-  gap: 6px 10px;
-  align-items: center;
-}
-
-input {
-  width: 100%;
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-  background: var(--paper);
-  color: var(--ink);
-}
-
-input::placeholder {
-  color: var(--ink-soft);
-  font-style: italic;
-  opacity: 1;
-}
-
-.picked {
-  padding: 10px 12px;
-  border: 1px solid var(--halo);
-  border-radius: 3px;
-  background: var(--halo-wash);
-}
-
-.said {
-  margin: 0 0 4px;
-  font-size: 15px;
-}
-
-.soft {
-  margin: 0 0 8px;
-  color: var(--ink-soft);
-}
-
-.told {
-  margin: 0 0 6px;
-  padding-left: 10px;
-  border-left: 3px solid var(--caution);
-  color: var(--caution);
-}
-</style>
+<style scoped src="./panel.css"></style>

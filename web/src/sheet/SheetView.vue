@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { writeDrawingSvg } from '@lathica/core/formats'
 import { Button, Spin } from 'ant-design-vue'
-import { computed, onBeforeUnmount, ref, useTemplateRef } from 'vue'
+import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
 import CommandSearch from '../commands/CommandSearch.vue'
 import KeyList from '../commands/KeyList.vue'
 import type { Page } from '../commands/registry'
@@ -9,16 +9,24 @@ import { sheetActions } from '../commands/sheetActions'
 import { useShortcuts } from '../commands/useShortcuts'
 import BottomLine from '../model/BottomLine.vue'
 import { usePartStore } from '../store/part'
-import { useSheetStore } from '../store/sheet'
+import { usePlanStore } from '../store/plan'
+import { useSheetStore, type SheetPage } from '../store/sheet'
 import SheetPaper from './SheetPaper.vue'
+import PlanPanel from './PlanPanel.vue'
+import PlanTable from './PlanTable.vue'
+import ReleasedView from './ReleasedView.vue'
+import RevisionsPanel from './RevisionsPanel.vue'
 import SheetSettings from './SheetSettings.vue'
+import SheetTabs from './SheetTabs.vue'
 import { useSheetFiles } from './useSheetFiles'
 
 /** The drawing for the workshop. */
 const parts = usePartStore()
 const sheet = useSheetStore()
+const plan = usePlanStore()
 const paper = useTemplateRef<InstanceType<typeof SheetPaper>>('paper')
-const { busy, printing, savePdf, saveSvg, savePng, print } = useSheetFiles()
+const { busy, printing, saveAs, saveSvg, savePng, print } = useSheetFiles()
+const savePdf = (): Promise<void> => saveAs('pdf')
 const actions = sheetActions({
   savePdf: () => void savePdf(),
   savePng: () => void savePng(),
@@ -30,6 +38,21 @@ const { searching, listingKeys } = useShortcuts(actions, ref<Page>('draw'))
 
 sheet.isOpen = true
 onBeforeUnmount(() => (sheet.isOpen = false))
+
+const PAGES: readonly { readonly id: SheetPage; readonly label: string }[] = [
+  { id: 'sheet', label: 'Drawing' },
+  { id: 'plan', label: 'Inspection plan' },
+  { id: 'revisions', label: 'Revisions' },
+]
+
+// A label that is picked on the sheet picks its row of the plan.
+watch(
+  () => sheet.picked,
+  (label) => {
+    const row = plan.rows.find((r) => r.label === label)
+    if (row && plan.row?.label !== label) plan.picked = row.id
+  },
+)
 
 const HINT =
   'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
@@ -45,8 +68,9 @@ const printed = computed(() => {
 </script>
 
 <template>
-  <main class="sheet-view">
+  <main class="sheet-view" :class="{ planning: sheet.page === 'plan' && sheet.drawing }">
     <div v-if="sheet.drawing" class="desk">
+      <SheetTabs />
       <SheetPaper ref="paper" :drawing="sheet.drawing" :name="parts.name" />
       <p v-if="sheet.looking > 0" class="looking" role="status">
         <Spin size="small" /> Looking at the solid …
@@ -66,8 +90,24 @@ const printed = computed(() => {
         <Button :disabled="!sheet.drawing || busy" @click="savePng">PNG</Button>
         <Button :disabled="!sheet.drawing" @click="print">Print</Button>
       </div>
-      <SheetSettings />
+      <nav class="pages" aria-label="Beside the sheet">
+        <button
+          v-for="p in PAGES"
+          :key="p.id"
+          type="button"
+          class="plain"
+          :aria-pressed="sheet.page === p.id"
+          @click="sheet.page = p.id"
+        >
+          {{ p.label }}
+        </button>
+      </nav>
+      <PlanPanel v-if="sheet.page === 'plan'" :busy="busy" @save="saveAs" />
+      <RevisionsPanel v-else-if="sheet.page === 'revisions'" />
+      <SheetSettings v-else />
     </aside>
+    <PlanTable v-if="sheet.page === 'plan' && sheet.drawing" class="table" />
+    <ReleasedView />
     <BottomLine class="bottom-line" :hint="HINT" />
     <CommandSearch v-if="searching" :actions="actions" @close="searching = false" />
     <KeyList v-if="listingKeys" :actions="actions" @close="listingKeys = false" />
@@ -81,14 +121,25 @@ const printed = computed(() => {
 <style scoped>
 .sheet-view {
   display: grid;
-  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) 300px;
+  grid-template: minmax(0, 1fr) auto auto / minmax(0, 1fr) 300px;
   flex: 1;
   min-height: 0;
 }
 
+.planning {
+  grid-template-rows: minmax(0, 1fr) minmax(0, 0.8fr) auto;
+}
+
+.table {
+  grid-column: 1;
+  grid-row: 2;
+}
+
 .side {
   display: grid;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-row: 1 / 3;
+  grid-column: 2;
+  grid-template-rows: auto auto minmax(0, 1fr);
   min-height: 0;
   border-left: 1px solid var(--rule);
   background: var(--panel);
@@ -101,10 +152,29 @@ const printed = computed(() => {
   border-bottom: 1px solid var(--rule);
 }
 
+.pages {
+  display: flex;
+  gap: 2px;
+  padding: 0 10px;
+  border-bottom: 1px solid var(--rule);
+}
+
+.pages button {
+  padding: 6px 8px;
+  border-bottom: 2px solid transparent;
+  color: var(--ink-soft);
+}
+
+.pages button[aria-pressed='true'] {
+  border-color: var(--accent);
+  color: var(--ink);
+}
+
 /* Labels stay where they are while what they stand at is looked at. */
 .desk {
   position: relative;
   display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
   min-width: 0;
   min-height: 0;
 }
@@ -136,6 +206,7 @@ const printed = computed(() => {
 
 .bottom-line {
   grid-column: 1 / 3;
+  grid-row: 3;
 }
 </style>
 

@@ -6,16 +6,21 @@ import font from '@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-400-normal
 const DOTS = 300 / 25.4
 const MOST = 14_000
 
+/** The SVG of a sheet as a picture with its font, which runs nothing: it can be shown whoever wrote it. */
+export async function pictureOf(svg: string): Promise<string> {
+  const answer = await fetch(font)
+  const data = await asDataUrl(await answer.blob())
+  const style = `<style>@font-face{font-family:'IBM Plex Mono';src:url(${data})}svg{color:#000}</style>`
+  const dressed = svg.replace('</title>', `</title>${style}`)
+  return asDataUrl(new Blob([dressed], { type: 'image/svg+xml' }))
+}
+
 /** A sheet as a picture of dots. @throws where the browser cannot draw it */
 export async function pngOf(drawing: Drawing, name: string): Promise<Uint8Array> {
   const { width, height } = drawing.paper
   const dots = Math.min(DOTS, MOST / Math.max(width, height))
-  const answer = await fetch(font)
-  const data = await asDataUrl(await answer.blob())
-  const style = `<style>@font-face{font-family:'IBM Plex Mono';src:url(${data})}svg{color:#000}</style>`
-  const svg = writeDrawingSvg(drawing, name).replace('</title>', `</title>${style}`)
   const image = new Image()
-  const url = await asDataUrl(new Blob([svg], { type: 'image/svg+xml' }))
+  const url = await pictureOf(writeDrawingSvg(drawing, name))
   await new Promise((done, failed) => {
     image.onload = done
     image.onerror = failed

@@ -1,5 +1,6 @@
-import type { Drawing } from '@lathica/core/drawing'
-import { writeDrawingSvg } from '@lathica/core/formats'
+import { drawingOf } from '@lathica/core/drawing'
+import { EXPORTERS, writeDrawingSvg, type Exporter } from '@lathica/core/formats'
+import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
 import { nextTick, ref } from 'vue'
 import { saveFile } from '../dispatch/saveFile'
 import { tell, tellProblem } from '../notices'
@@ -8,7 +9,7 @@ import { useSheetStore } from '../store/sheet'
 import { pdfOf } from './pdf'
 import { pngOf } from './png'
 
-/** What the sheet is handed over as. */
+/** What the drawing and its plan are handed over as. */
 export function useSheetFiles() {
   const parts = usePartStore()
   const sheet = useSheetStore()
@@ -32,40 +33,54 @@ export function useSheetFiles() {
     }
   }
 
-  /** The whole sheet; what its reader should know is said, since not everybody has it before him. */
-  async function told(): Promise<Drawing | undefined> {
-    const drawing = await sheet.whole()
-    if (!sheet.isOpen) drawing?.told.forEach(tell)
-    return drawing
-  }
+  /** The name of the sheet that is shown, where there are several. */
+  const called = (): string =>
+    sheet.all.sheets.length > 1 ? `${parts.name} ${sheet.index + 1}` : parts.name
 
-  const savePdf = (): Promise<void> =>
+  /** A kind of file that is drawn: all sheets, or the plan. What its reader should know is said. */
+  const saveDrawn = (exporter: Exporter): Promise<void> =>
     making(async () => {
-      const { setup } = sheet
-      const drawing = await told()
-      if (!drawing) return
-      const about = { title: parts.name, author: setup.title.owner, at: new Date() }
-      const { bytes, missing } = await pdfOf([drawing], about)
-      saveFile(bytes, `${parts.name}.pdf`, 'application/pdf')
-      if (missing.length > 0) {
-        tell(
-          `The fonts have no ${missing.slice(0, 12).join(' ')}: question marks stand in the PDF for them. The SVG has them.`,
-        )
+      const { state } = parts
+      if (!state) return
+      const at = new Date()
+      const seen = await sheet.lookAll()
+      const made = exporter.pages?.(state, seen, at)
+      let pdf: Uint8Array | undefined
+      if (made && made.pages.length > 0) {
+        const about = { title: parts.name, author: drawingOf(state.part).title.owner, at }
+        const { bytes, missing } = await pdfOf(made.pages, about)
+        pdf = bytes
+        if (!sheet.isOpen) made.told.forEach(tell)
+        if (missing.length > 0) {
+          tell(
+            `The fonts have no ${missing.slice(0, 12).join(' ')}: question marks stand in the PDF for them. The SVG has them.`,
+          )
+        }
       }
+      const settings = { tolerance: EXPORT_CHORD_TOLERANCE, at, seen }
+      const written = exporter.write(state, { ...settings, ...(pdf ? { pdf } : {}) })
+      if (written.ok) saveFile(written.value, `${parts.name}.${exporter.extension}`, exporter.type)
+      else tellProblem(written.problem)
     })
+
+  /** A kind of file by its id. */
+  async function saveAs(id: string): Promise<void> {
+    const exporter = EXPORTERS.find((e) => e.id === id)
+    if (exporter) await saveDrawn(exporter)
+  }
 
   const saveSvg = (): Promise<void> =>
     making(async () => {
-      const drawing = await told()
+      const drawing = await sheet.whole()
       if (!drawing) return
-      saveFile(writeDrawingSvg(drawing, parts.name), `${parts.name}.sheet.svg`, 'image/svg+xml')
+      saveFile(writeDrawingSvg(drawing, parts.name), `${called()}.sheet.svg`, 'image/svg+xml')
     })
 
   const savePng = (): Promise<void> =>
     making(async () => {
-      const drawing = await told()
+      const drawing = await sheet.whole()
       if (!drawing) return
-      saveFile(await pngOf(drawing, parts.name), `${parts.name}.sheet.png`, 'image/png')
+      saveFile(await pngOf(drawing, parts.name), `${called()}.sheet.png`, 'image/png')
     })
 
   async function print(): Promise<void> {
@@ -84,5 +99,5 @@ export function useSheetFiles() {
     }
   }
 
-  return { busy, printing, savePdf, saveSvg, savePng, print }
+  return { busy, printing, saveDrawn, saveAs, saveSvg, savePng, print }
 }

@@ -1,4 +1,4 @@
-import type { Drawing } from '@lathica/core/drawing'
+import type { Page } from '@lathica/core/drawing'
 import { writeDrawingPdf, type PdfAbout, type WrittenPdf } from '@lathica/core/pdf'
 import latin from '@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-400-normal.woff?url&no-inline'
 import latinExt from '@fontsource/ibm-plex-mono/files/ibm-plex-mono-latin-ext-400-normal.woff?url&no-inline'
@@ -21,8 +21,8 @@ const loaded = (): Promise<Uint8Array[]> =>
 
 /** PDF is written in a thread of its own: its writer is large, and fonts are packed. */
 const thread = {
-  async write(drawings: readonly Drawing[], about: PdfAbout): Promise<WrittenPdf> {
-    const made = writeDrawingPdf(drawings, await loaded(), about)
+  async write(pages: readonly Page[], about: PdfAbout): Promise<WrittenPdf> {
+    const made = writeDrawingPdf(pages, await loaded(), about)
     return transfer(made, [made.bytes.buffer])
   },
 }

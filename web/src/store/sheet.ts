@@ -1,16 +1,24 @@
+import { bodyPlans, plansCalled } from '@lathica/core/formats'
 import {
+  asksToSee,
+  drawingOf,
   drawSheet,
+  keyOf,
   NOTHING_SEEN,
-  viewsToSee,
   type Drawing,
-  type SeenFrom,
+  type Seen,
+  type SeenAsk,
   type SeenLines,
 } from '@lathica/core/drawing'
-import { bodyPlans } from '@lathica/core/formats'
-import type { Piece } from '@lathica/core/geometry'
+import {
+  addSheet,
+  moveSheetLabel,
+  putOnLabels,
+  removeSheet,
+  takeOffLabel,
+} from '@lathica/core/edit'
 import type { PartState } from '@lathica/core/route'
-import { moveSheetLabel } from '@lathica/core/edit'
-import { PLAIN_SHEET } from '@lathica/core/part'
+import { PLAIN_DRAWING, PLAIN_SHEET, type SheetSetup } from '@lathica/core/part'
 import { defineStore } from 'pinia'
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -18,7 +26,9 @@ import { seeSolids } from '../kernel/client'
 import { tellProblem } from '../notices'
 import { usePartStore } from './part'
 
-/** The sheet of the part in hand: the drawing as the part stands, and what is picked on it. */
+export type SheetPage = 'sheet' | 'plan' | 'revisions'
+
+/** The sheets of the part in hand: the one that is shown as the part stands, and what is picked on it. */
 export const useSheetStore = defineStore('sheet', () => {
   const parts = usePartStore()
   /** What the kernel has seen of the bodies as they are, and how much it is looking at. */
@@ -26,56 +36,71 @@ export const useSheetStore = defineStore('sheet', () => {
   const looking = ref(0)
   /** The page is open: only then is anything looked at. */
   const isOpen = ref(false)
-  const drawing = computed(
-    (): Drawing | undefined => parts.state && drawSheet(parts.state, seen.value),
+  const all = computed(() => (parts.part ? drawingOf(parts.part) : PLAIN_DRAWING))
+  /** The id of the sheet that is shown. */
+  const shown = ref('')
+  const index = computed(() =>
+    Math.max(
+      0,
+      all.value.sheets.findIndex((s) => s.id === shown.value),
+    ),
   )
-  const setup = computed(() => parts.part?.sheet ?? PLAIN_SHEET)
+  const setup = computed((): SheetSetup => all.value.sheets[index.value] ?? PLAIN_SHEET)
+  const drawing = computed(
+    (): Drawing | undefined => parts.state && drawSheet(parts.state, seen.value, index.value),
+  )
+  /** What stands beside the sheet: how it is drawn, the inspection plan, or what was released. */
+  const page = ref<SheetPage>('sheet')
   /** The id of a size or a note. */
   const picked = ref<string>()
-  /** How much of the sheet is seen, in mm of paper: its lower left corner, and its width. */
+  /** How often all of the sheet was asked to be shown. */
   const asked = ref(0)
 
-  /** What was seen last, of which plans: moving a label changes none. */
-  let known: { readonly key: string; readonly lines: SeenLines } | undefined
+  /** What was seen of the plans as they are: moving a label changes none. */
+  let known: { readonly plans: string; readonly lines: Map<string, Seen> } | undefined
 
-  /** What the kernel sees of the part as it is; it is asked where that is not known. */
-  async function look(): Promise<SeenLines> {
+  /** What the kernel sees of the part as it is; it is asked for what is not known. */
+  async function look(asks: readonly SeenAsk[]): Promise<SeenLines> {
     const { state } = parts
-    const views = state ? viewsToSee(state) : []
-    if (!state || views.length === 0) return NOTHING_SEEN
-    const plans = bodyPlans(state).map((b) => b.plan)
-    const key = JSON.stringify([views, plans])
-    if (known?.key === key) return known.lines
+    if (!state || asks.length === 0) return NOTHING_SEEN
+    const plans = JSON.stringify(bodyPlans(state).map((b) => b.plan))
+    if (known?.plans !== plans) known = { plans, lines: new Map() }
+    const { lines } = known
     looking.value += 1
     try {
-      const lines: Partial<Record<SeenFrom, readonly Piece[]>> = {}
-      for (const from of views) {
-        const answer = await seeSolids(plans, from)
+      for (const ask of asks) {
+        if (lines.has(keyOf(ask))) continue
+        const answer = await seeSolids(plansCalled(state, ask.bodies), ask)
         if (!answer.ok) {
           tellProblem(answer.problem)
-          return NOTHING_SEEN
+          break
         }
-        lines[from] = answer.value
+        lines.set(keyOf(ask), answer.value)
       }
-      known = { key, lines }
-      return lines
     } finally {
       looking.value -= 1
     }
+    // Not the same map twice: what is drawn of it is kept by it.
+    return new Map(lines)
   }
 
-  /** The sheet with all that the kernel sees. */
+  /** The sheet that is shown, with all that the kernel sees. */
   async function whole(): Promise<Drawing | undefined> {
-    const lines = await look()
-    return parts.state && drawSheet(parts.state, lines)
+    const { state } = parts
+    if (!state) return undefined
+    return drawSheet(state, await look(asksToSee(state, index.value)), index.value)
   }
+
+  /** What the kernel sees for all sheets. */
+  const lookAll = async (): Promise<SeenLines> =>
+    parts.state ? look(asksToSee(parts.state)) : NOTHING_SEEN
 
   watchDebounced(
-    [() => parts.state, isOpen],
+    [() => parts.state, isOpen, index],
     async () => {
       const { state } = parts
       if (!state || !isOpen.value) return
-      const lines = await look()
+      const lines = await look(asksToSee(state, index.value))
       if (state === parts.state) seen.value = lines
     },
     { debounce: 150, immediate: true },
@@ -92,7 +117,10 @@ export const useSheetStore = defineStore('sheet', () => {
 
   watch(
     () => parts.id,
-    () => (picked.value = undefined),
+    () => {
+      picked.value = undefined
+      shown.value = ''
+    },
   )
 
   /** Labels in the order they are read: from above, and from the left. */
@@ -111,15 +139,45 @@ export const useSheetStore = defineStore('sheet', () => {
     picked.value = ids[next]
   }
 
+  /** Shows another sheet. */
+  function show(id: string): void {
+    if (id === setup.value.id) return
+    shown.value = id
+    picked.value = undefined
+    fit()
+  }
+
+  /** Shows the next sheet, or the one before. */
+  function turn(by: 1 | -1): void {
+    const { sheets } = all.value
+    const next = sheets[(index.value + by + sheets.length) % sheets.length]
+    if (next) show(next.id)
+  }
+
+  /** Puts one more sheet behind the others, and shows it. */
+  function add(like: Partial<SheetSetup> = {}): void {
+    const { paper, upright, projection, lines } = setup.value
+    if (parts.run(addSheet({ paper, upright, projection, lines, ...like }))) {
+      show(all.value.sheets.at(-1)?.id ?? '')
+    }
+  }
+
+  /** Takes the sheet that is shown off. */
+  function remove(): void {
+    const { id } = setup.value
+    const at = index.value
+    if (parts.run(removeSheet(id))) show(all.value.sheets[Math.max(0, at - 1)]?.id ?? '')
+  }
+
   const isMoved = (id: string): boolean => setup.value.moved.some((m) => m.id === id)
 
   /** Moves a label by so much of the paper, in mm: x to the right, y upwards. */
   function move(id: string, dx: number, dy: number): void {
     const label = drawing.value?.labels.get(id)
-    if (!label) return
+    if (!label || label.isFixed) return
     const { by, along, across } = label
     parts.run(
-      moveSheetLabel(id, {
+      moveSheetLabel(setup.value.id, id, {
         x: rounded(by.x + dx * along.x + dy * along.y),
         y: rounded(by.y + dx * across.x + dy * across.y),
       }),
@@ -128,26 +186,40 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /** Puts a label back to where it stands by itself. */
   function putBack(id: string): void {
-    if (isMoved(id)) parts.run(moveSheetLabel(id, undefined))
+    if (isMoved(id)) parts.run(moveSheetLabel(setup.value.id, id, undefined))
   }
+
+  /** Takes the picked label off the sheet. */
+  function takeOff(): void {
+    const id = picked.value
+    if (id === undefined || /^(section|detail|item)\//.test(id)) return
+    parts.run(takeOffLabel(setup.value.id, id))
+    picked.value = undefined
+  }
+
+  /** Puts all labels on again that were taken off. */
+  const putOn = (): void => void parts.run(putOnLabels(setup.value.id))
 
   /** Asks the view to show the whole sheet. */
   const fit = (): void => void asked.value++
 
   return {
-    drawing,
-    whole,
-    looking,
-    isOpen,
-    setup,
-    picked,
-    asked,
-    order,
-    step,
-    move,
-    putBack,
-    isMoved,
-    fit,
+    ...{
+      drawing,
+      seen,
+      page,
+      whole,
+      lookAll,
+      looking,
+      isOpen,
+      all,
+      setup,
+      index,
+      picked,
+      asked,
+      order,
+    },
+    ...{ step, show, turn, add, remove, move, putBack, isMoved, takeOff, putOn, fit },
   }
 })
 

@@ -25,6 +25,16 @@ export type Shape =
   | { readonly kind: 'place'; readonly at: Vec; readonly out: Vec }
   /** Told at a place of the view along the axis: x to the right, y upwards, in mm from the axis. */
   | { readonly kind: 'end'; readonly at: Vec; readonly out: Vec; readonly from: 'left' | 'right' }
+  /** On the section across the axis at a place of it, seen from the left: x to the right, y upwards, in mm from the axis. */
+  | {
+      readonly kind: 'section'
+      readonly at: number
+      readonly way: 'level' | 'upright'
+      readonly from: Vec
+      readonly to: Vec
+    }
+  /** Told at a place of such a section. */
+  | { readonly kind: 'onSection'; readonly at: number; readonly place: Vec; readonly out: Vec }
 
 /** A size or a call-out that the sheet has to show. */
 export interface Asked {
@@ -37,6 +47,8 @@ export interface Asked {
   /** In mm or radians; of call-outs of the first of them. */
   readonly value: number
   readonly body: string
+  /** What stands instead of it where sections across the axis are drawn: it shows the same values. */
+  readonly parts?: readonly Asked[]
 }
 
 /** A value as drawings have it, with what stands behind it. */

@@ -68,7 +68,7 @@ export function stepView(state: PartState, step: KnownStep): StepView {
   }
   return {
     ...{ step, part, body, value, text, call },
-    faces: (what = '') => own.filter((e) => e.name.entity.startsWith(what)),
+    faces: (what = '') => firstOf(own.filter((e) => e.name.entity.startsWith(what))),
     bodyEdges: state.bodies.filter((b) => b.bodyId === body).flatMap((b) => edgesOf(b.section)),
     face: (key) => all.filter((e) => edgeKey(e.name) === key),
     sizes: told?.sizes ?? [],
@@ -81,6 +81,12 @@ export function stepView(state: PartState, step: KnownStep): StepView {
       }))
     },
   }
+}
+
+/** Of faces that are there several times, with a count behind their names, those of the first. */
+function firstOf(edges: readonly SectionEdge[]): readonly SectionEdge[] {
+  const first = edges.filter((e) => !/\.\d+$/.test(e.name.entity))
+  return first.length > 0 ? first : edges
 }
 
 /** In the middle of the longest of some edges, pointing out of the material. */

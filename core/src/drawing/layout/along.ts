@@ -23,8 +23,12 @@ export interface AlongSetting {
   readonly moved: ReadonlyMap<string, Vec>
   /** Drawn over the view, and to be kept clear too: circles round details. */
   readonly marks: readonly Piece[]
+  /** Placed before all others: the ends of cutting lines. */
+  readonly first: readonly Placed[]
   /** Whether it is given up as soon as something finds no room. */
   readonly isStrict: boolean
+  /** What is done once all labels of a view have their places. */
+  readonly finish: (laying: Laying) => void
   /** More than this is not to be taken up: then the rest is not tried. */
   readonly room: { readonly width: number; readonly height: number }
 }
@@ -59,6 +63,7 @@ export function layAlong(
   const isInside = (p: Vec): boolean => Math.abs(p.y) < view.outside(p.x) - 0.01
   const laying = new Laying([...view.outlines, ...setting.marks], isInside, style)
   const { space, placed, left } = laying
+  for (const one of setting.first) laying.take(one, one.id)
   const isGivenUp = (): boolean => isStrict && left.length > 0
 
   const along = ofKind(asked, 'along').map((a) => ({
@@ -116,6 +121,7 @@ export function layAlong(
     if (isGivenUp()) break
     laying.lead(one)
   }
+  setting.finish(laying)
   return { placed, left, isStopped: isGivenUp() }
 }
 

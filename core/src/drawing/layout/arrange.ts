@@ -33,13 +33,14 @@ interface Row {
 
 /**
  * Views in projection: in the first angle what is seen from the left stands on the right, in the third on the left.
- * Details stand below them.
+ * Sections across and details stand below them, in several rows where one would be too wide.
  */
 export function arrange(
   main: Named,
   ends: readonly (Named & { readonly from: 'left' | 'right' })[],
-  details: readonly Named[],
+  more: readonly Named[],
   projection: SheetSetup['projection'],
+  most: number,
 ): Row {
   const side = (from: 'left' | 'right'): 'left' | 'right' =>
     projection === 'third' ? from : from === 'left' ? 'right' : 'left'
@@ -48,16 +49,29 @@ export function arrange(
     main,
     ...ends.filter((e) => side(e.from) === 'right'),
   ])
-  if (details.length === 0) return views
-  const below = rowOf(details)
-  const width = Math.max(views.width, below.width)
-  const moved = (row: Row, up: number): Spot[] =>
-    row.spots.map((s) => ({ ...s, at: vec(s.at.x + (width - row.width) / 2, s.at.y + up) }))
-  return {
-    // The view along the axis comes first, as it is read.
-    spots: [...moved(views, below.height + GAP / 2), ...moved(below, 0)],
-    ...{ width, height: views.height + GAP / 2 + below.height },
+  // The view along the axis comes first, as it is read.
+  const rows = [views, ...rowsOf(more, Math.max(most, views.width))]
+  const width = Math.max(...rows.map((r) => r.width))
+  const height = rows.reduce((sum, r) => sum + r.height + GAP / 2, -GAP / 2)
+  let top = height
+  const spots = rows.flatMap((row) => {
+    top -= row.height
+    const at = vec((width - row.width) / 2, top)
+    top -= GAP / 2
+    return row.spots.map((s) => ({ ...s, at: vec(s.at.x + at.x, s.at.y + at.y) }))
+  })
+  return { spots, width, height }
+}
+
+/** Views in as many rows as they need. */
+function rowsOf(views: readonly Named[], most: number): Row[] {
+  const rows: Named[][] = []
+  for (const view of views) {
+    const last = rows.at(-1)
+    if (last && rowOf([...last, view]).width <= most) last.push(view)
+    else rows.push([view])
   }
+  return rows.map(rowOf)
 }
 
 /** Views side by side, their axes on one line. */

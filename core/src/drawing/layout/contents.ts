@@ -1,6 +1,7 @@
 import { line, vec, type Vec } from '../../geometry'
 import type { SizeText } from '../asked'
 import type { Item } from '../items'
+import type { Cell } from '../../notes'
 import { symbolRuns } from '../symbols'
 import { textHeight, textWidth, written, type Style } from './marks'
 import type { Content } from './leaders'
@@ -22,9 +23,6 @@ export function textContent(lines: readonly SizeText[], { letter }: Style): Cont
       }),
   }
 }
-
-/** A cell of a frame: text, or a symbol in a square of 16 by 16. */
-export type Cell = { readonly words: string } | { readonly symbol: string }
 
 const HIGH = 2
 

@@ -83,6 +83,8 @@ function placeOfShape({ shape }: Asked): Vec | undefined {
     case 'slant':
       return shape.from
     case 'end':
+    case 'section':
+    case 'onSection':
       return undefined
   }
 }
@@ -91,7 +93,7 @@ function placeOfShape({ shape }: Asked): Vec | undefined {
 export function detailSheet(
   { at, radius, scale, asked, letter }: Detail,
   bodies: readonly Shown[],
-  { isCut, style, moved }: AlongSetting,
+  { isCut, style, moved, finish }: AlongSetting,
 ): Sheeted & { readonly left: readonly string[] } {
   const { by } = scale
   const far = radius * by
@@ -141,6 +143,7 @@ export function detailSheet(
     )
     laying.lead(callOf(one, style, moved, outs ?? [], others))
   }
+  finish(laying)
   const box = boxOf(view, placed)
   const title = `${letter} (${scale.words})`
   const start = vec((box.x0 + box.x1 - widthOf(title, style.letter)) / 2, box.y1 + 3)

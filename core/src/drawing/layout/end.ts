@@ -2,7 +2,7 @@ import { vec, type Vec } from '../../geometry'
 import type { SheetSetup } from '../../part'
 import type { PartState } from '../../route'
 import type { Asked } from '../asked'
-import type { SeenLines } from '../seen'
+import type { Seen } from '../seen'
 import { endView, type Shown } from '../views/turned'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
@@ -13,12 +13,13 @@ export function endsFor(
   state: PartState,
   { ends }: SheetSetup,
   asked: readonly Asked[],
+  isHere: (body: string) => boolean,
 ): ('left' | 'right')[] {
   if (ends === 'none') return []
   if (ends === 'both') return ['left', 'right']
   if (ends !== 'auto') return [ends]
   const wanted = new Set(asked.flatMap(({ shape }) => (shape.kind === 'end' ? [shape.from] : [])))
-  const isLifted = state.bodies.some((b) => b.plan && !b.reference)
+  const isLifted = state.bodies.some((b) => b.plan && isHere(b.bodyId))
   return wanted.size > 0 ? [...wanted].sort() : isLifted ? ['left'] : []
 }
 
@@ -27,10 +28,10 @@ export function endSheet(
   bodies: readonly Shown[],
   asked: readonly Asked[],
   from: 'left' | 'right',
-  { by, style, moved }: AlongSetting,
-  seen: SeenLines,
+  { by, style, moved, finish }: AlongSetting,
+  seen: Seen | undefined,
 ): Sheeted & { readonly left: readonly string[] } {
-  const view = endView(bodies, by, from, seen[from])
+  const view = endView(bodies, by, from, seen?.lines)
   const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < view.radius
   const laying = new Laying(view.outlines, isInside, style)
   for (const one of asked) {
@@ -39,6 +40,7 @@ export function endSheet(
     const at = vec(shape.at.x * by, shape.at.y * by)
     laying.lead(callOf(one, style, moved, [{ at, out: shape.out }]))
   }
+  finish(laying)
   const { placed, left } = laying
   return { view, extra: [], placed, left, box: boxOf(view, placed) }
 }

@@ -1,5 +1,6 @@
 import type { Piece, Vec } from '../../geometry'
 import { saidText, type Asked } from '../asked'
+import { roomBeside, withBadge, type BadgeKind } from './badges'
 import { textContent } from './contents'
 import { layLanes, type LaneAsk, type LaneFrame } from './lanes'
 import { layLeader, type LeaderAsk } from './leaders'
@@ -38,6 +39,22 @@ export class Laying {
     const laid = layLanes(asks, frame, this.space, this.style)
     this.placed.push(...laid.placed)
     return laid.left
+  }
+
+  /** Puts badges beside labels. What finds no room for one is noted as if it had none itself. */
+  badge(kind: BadgeKind, isFor: (placed: Placed) => boolean): void {
+    this.placed.forEach((one, i) => {
+      const [label] = one.labels
+      if (!label || !isFor(one)) return
+      const room = roomBeside(label, this.space, this.style)
+      if (!room) {
+        this.left.push(`${kind}/${one.id}`)
+        return
+      }
+      this.space.addLabels([room.plot])
+      this.space.addLines(room.lines)
+      this.placed[i] = withBadge(one, kind, room, this.style)
+    })
   }
 
   lead(ask: LeaderAsk): void {

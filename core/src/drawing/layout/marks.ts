@@ -2,6 +2,7 @@ import { line, vec, type Piece, type Vec } from '../../geometry'
 import type { SizeText } from '../asked'
 import type { Fill, Item, Stroke, Words } from '../items'
 import { widthOf } from '../lettering'
+import type { Badge } from './badges'
 import { plot, type Plot, type Seg } from './space'
 
 /** Heights and gaps of a sheet, in mm; all follow the height of its letters (ISO 129-1:2018, Annex A). */
@@ -36,6 +37,10 @@ export interface Placed {
   /** Where its label stands. */
   readonly at: Vec
   readonly moves: Moves
+  /** Whether it is one of the lines beside the title block. */
+  readonly isFixed?: true
+  /** What stands beside its label. */
+  readonly badges?: readonly Badge[]
 }
 
 /** How far a label stands from where it would, as it is kept, and the ways of the paper that this is told along. */

@@ -2,65 +2,95 @@ import { vec } from '../../geometry'
 import { materialOf } from '../../inspect'
 import type { PartState } from '../../route'
 import { limitsText } from '../../formula'
-import type { Part } from '../../part'
+import type { Part, Revision } from '../../part'
 import { formatLength, formatMass } from '../../units'
 import { tolerancedIn } from '../../vary'
 import { saidText, type Asked } from '../asked'
 import type { Group, Item } from '../items'
 import { CHARACTER, shortened, wrapped } from '../lettering'
+import { badgeItems, badgeRadius, type Badge, type BadgeKind } from '../layout/badges'
 import { cellContent } from '../layout/contents'
-import type { Style } from '../layout/marks'
-import { generalNotes } from '../noted'
+import { straight, type Placed, type Style } from '../layout/marks'
+import { plot } from '../layout/space'
+import { generalNotes, type NoteLine, type NoteSetting } from '../noted'
 import { rectangle } from './frame'
 import { spaceOf, type Paper, type Room } from './sizes'
 import { TITLE_HEIGHT, TITLE_WIDTH } from './title'
 
-/** Left of the title block: what holds for the whole part; and the list of its bodies above the block. */
+/** What stands beside the title block. */
+export interface BandAsk extends Pick<NoteSetting, 'isHere' | 'hidden'> {
+  readonly state: PartState
+  readonly revisions: readonly Revision[]
+  /** Sizes that have no place on a view. */
+  readonly beside: readonly Asked[]
+  /** Badges that a line gets, by its id and what it says. */
+  readonly badgesFor: (line: Pick<NoteLine, 'id' | 'said'>) => readonly BadgeKind[]
+}
+
+/** Left of the title block: what holds for the whole part; above the block the list of its bodies and what was released. */
 export function bandOf(
-  state: PartState,
+  ask: BandAsk,
   paper: Paper,
   style: Style,
-  beside: readonly Asked[],
-): { readonly groups: readonly Group[]; readonly height: number } {
+): {
+  readonly groups: readonly Group[]
+  readonly height: number
+  readonly placed: readonly Placed[]
+} {
+  const { state, beside, isHere } = ask
   const space = spaceOf(paper)
   const isBeside = space.width >= TITLE_WIDTH + 70
-  const list = bodyList(state, space)
-  const notes: (readonly { words: string; symbol?: string }[])[] = [
-    ...generalNotes(state),
-    ...beside.map((b) => [{ words: b.lines.map(saidText).join(', ') }]),
-    ...fitLines(state.part).map((words) => [{ words }]),
+  const list = tableOn(space, 0, bodyRows(state, isHere), LIST_COLUMNS)
+  const released = tableOn(space, list.height, revisionRows(ask.revisions), REVISION_COLUMNS)
+  const tables = list.height + released.height
+  const notes: NoteLine[] = [
+    ...generalNotes(state, ask),
+    ...beside.map((b): NoteLine => {
+      const said = b.lines.map(saidText).join(', ')
+      return { id: b.id, said, cells: [{ words: said }] }
+    }),
+    ...fitLines(state.part).map((words): NoteLine => ({ id: '', said: words, cells: [{ words }] })),
   ]
   const room = isBeside ? space.width - TITLE_WIDTH - 6 : space.width - 6
   const step = style.letter * 1.9
-  const lines = notes.flatMap((cells) => fold(cells, room, style))
-  const base = isBeside ? space.y + 4 : space.y + TITLE_HEIGHT + list.height + 4
-  const items = lines.flatMap((cells, i): Item[] => {
+  const lines = notes.flatMap((n) => fold(n, room, style))
+  const base = isBeside ? space.y + 4 : space.y + TITLE_HEIGHT + tables + 4
+  const placed: Placed[] = []
+  const items = lines.flatMap(({ id, said, cells, isFirst }, i): Item[] => {
     const at = vec(space.x + 3, base + (lines.length - 1 - i) * step)
-    return cellContent(
-      cells.map((c) => (c.symbol === undefined ? { words: c.words } : { symbol: c.symbol })),
-      false,
-      style,
+    const kinds = id !== '' && isFirst ? ask.badgesFor({ id, said }) : []
+    const r = badgeRadius(style)
+    const badges = kinds.map((kind, n): Badge => ({
+      ...{ kind, centre: vec(at.x + r + n * (2 * r + 1), at.y + style.letter / 2) },
+    }))
+    const aside = badges.length * (2 * r + 1)
+    const [first] = cells
+    const inset = first && 'words' in first ? style.letter / 2 : 0
+    const drawn = cellContent(cells, false, style).draw(
+      vec(at.x + aside - inset, at.y - style.letter / 2),
     )
-      .draw(
-        vec(
-          at.x - (cells[0]?.symbol === undefined ? style.letter / 2 : 0),
-          at.y - style.letter / 2,
-        ),
-      )
-      .slice()
+    if (id === '') return [...drawn]
+    const stays = plot(at.x, at.y, at.x, at.y)
+    placed.push({
+      ...{ id, said, at, badges, labels: [stays], lines: [], moves: straight(vec(0, 0)) },
+      isFixed: true,
+      items: [...badges.flatMap((b) => badgeItems(b.kind, b.centre, style)), ...drawn],
+    })
+    return []
   })
   const groups: Group[] = [
     ...(list.items.length > 0
       ? [{ role: 'words' as const, id: 'list', said: 'List of parts', items: list.items }]
       : []),
+    ...(released.items.length > 0
+      ? [{ role: 'words' as const, id: 'revisions', said: 'Revisions', items: released.items }]
+      : []),
     ...(items.length > 0 ? [{ role: 'words' as const, id: 'notes', said: 'Notes', items }] : []),
   ]
   const noted = lines.length === 0 ? 0 : lines.length * step + 4
   return {
-    groups,
-    height: isBeside
-      ? Math.max(noted, TITLE_HEIGHT + list.height)
-      : TITLE_HEIGHT + list.height + noted,
+    ...{ groups, placed },
+    height: isBeside ? Math.max(noted, TITLE_HEIGHT + tables) : TITLE_HEIGHT + tables + noted,
   }
 }
 
@@ -75,30 +105,41 @@ function fitLines(part: Part): string[] {
 }
 
 /** Words too long for the room, in several lines. */
-function fold<C extends { words: string; symbol?: string }>(
-  cells: readonly C[],
+function fold(
+  note: NoteLine,
   room: number,
   { letter }: Style,
-): { words: string; symbol?: string }[][] {
-  const [only] = cells
-  if (cells.length !== 1 || !only || only.symbol !== undefined) return [[...cells]]
-  const most = Math.max(12, Math.floor(room / (letter * CHARACTER)) - 2)
-  return wrapped(only.words, most).map((words) => [{ words }])
+): (NoteLine & { readonly isFirst: boolean })[] {
+  const [only] = note.cells
+  if (note.cells.length !== 1 || !only || !('words' in only)) return [{ ...note, isFirst: true }]
+  const most = Math.max(12, Math.floor(room / (letter * CHARACTER)) - 5)
+  return wrapped(only.words, most).map((words, i) => ({
+    ...{ ...note, cells: [{ words }], isFirst: i === 0 },
+  }))
 }
 
+/** Columns of the list of bodies, and of the table of revisions, in mm from the left. */
+const LIST_COLUMNS = [0, 14, 34, 104, 150]
+const REVISION_COLUMNS = [0, 14, 110, 150]
+/** Later revisions only, where there are more. */
+const MOST_REVISIONS = 6
+
+const revisionRows = (revisions: readonly Revision[]): string[][] =>
+  revisions.length === 0
+    ? []
+    : [
+        ['revision', 'change', 'date', 'by'],
+        ...revisions.slice(-MOST_REVISIONS).map((r) => [r.mark, r.words, r.date, r.by]),
+      ]
+
 /** The bodies by their numbers, from below (ISO 7573:2008). */
-function bodyList(
-  state: PartState,
-  space: Room,
-): { readonly items: Item[]; readonly height: number } {
-  const own = state.bodies.filter((b) => !b.reference && b.section.regions.length > 0)
-  if (own.length < 2) return { items: [], height: 0 }
+function bodyRows(state: PartState, isHere: (body: string) => boolean): string[][] {
+  const own = state.bodies.filter(
+    (b) => !b.reference && b.section.regions.length > 0 && isHere(b.bodyId),
+  )
+  if (own.length < 2) return []
   const { part } = state
-  const width = Math.min(TITLE_WIDTH, space.width)
-  const left = space.x + space.width - width
-  const row = 7
-  const columns = [0, 14, 34, 104, 150, width]
-  const rows = [
+  return [
     ['item', 'number of', 'name', 'material', 'mass'],
     ...own.map((b, i) => [
       String(i + 1),
@@ -108,21 +149,35 @@ function bodyList(
       Number.isFinite(b.mass) ? formatMass(b.mass, part.units) : '',
     ]),
   ]
+}
+
+const ROW = 7
+
+/** A table above the title block, its first row below. @param above how far above it, in mm */
+function tableOn(
+  space: Room,
+  above: number,
+  rows: readonly (readonly string[])[],
+  starts: readonly number[],
+): { readonly items: Item[]; readonly height: number } {
+  const width = Math.min(TITLE_WIDTH, space.width)
+  const left = space.x + space.width - width
+  const columns = [...starts, width]
   const items: Item[] = rows.flatMap((cells, i) =>
     cells.flatMap((text, j): Item[] => {
       const x = left + (columns[j] ?? 0)
-      const y = space.y + TITLE_HEIGHT + i * row
+      const y = space.y + TITLE_HEIGHT + above + i * ROW
       const w = (columns[j + 1] ?? width) - (columns[j] ?? 0)
       const letter = i === 0 ? 1.8 : 2.5
       const shown = shortened(text, w - 2, letter)
       return [
-        { kind: 'stroke', line: 'narrow', runs: [rectangle(x, y, w, row)] },
+        { kind: 'stroke', line: 'narrow', runs: [rectangle(x, y, w, ROW)] },
         ...(shown === ''
           ? []
           : [
               {
                 kind: 'words' as const,
-                at: vec(x + 1.2, y + (row - letter) / 2),
+                at: vec(x + 1.2, y + (ROW - letter) / 2),
                 height: letter,
                 turned: false,
                 text: shown,
@@ -131,5 +186,5 @@ function bodyList(
       ]
     }),
   )
-  return { items, height: rows.length * row }
+  return { items, height: rows.length * ROW }
 }

@@ -2,11 +2,15 @@ import type { PartState } from '../../route'
 import { edgesOf, liesOnAxis, type Section } from '../../section'
 import type { Shown } from './turned'
 
-/** What the sheet shows of a part. */
-export function shownBodies({ part, bodies }: PartState): Shown[] {
-  const own = bodies.filter((b) => !b.reference && b.section.regions.length > 0)
+/** What a sheet shows of a part. @param only the body that it is of, if it is not of all */
+export function shownBodies({ part, bodies }: PartState, only = ''): Shown[] {
+  const own = bodies.filter(
+    (b) => !b.reference && b.section.regions.length > 0 && (only === '' || b.bodyId === only),
+  )
   const visible = own.filter((b) => part.bodies.find((p) => p.id === b.bodyId)?.visible !== false)
-  return visible.map(({ section }) => ({ section, whole: own.length > 1 && isSolid(section) }))
+  return visible.map(({ bodyId, section }) => ({
+    ...{ bodyId, section, whole: own.length > 1 && isSolid(section) },
+  }))
 }
 
 /** Solid right through along the axis: what is not cut lengthwise where it stands in something else. */

@@ -13,11 +13,13 @@ import {
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import { endCircles, loopsOf, type Loop, type Section } from '../../section'
 import type { Item } from '../items'
+import type { Seen } from '../seen'
 import { hatchLines, hatchingOf } from './hatch'
 import { edgesBehind, outsideOf, type Outside } from './outside'
 
 /** A body as a view shows it. */
 export interface Shown {
+  readonly bodyId: string
   readonly section: Section
   /** Drawn whole in a section along it: shafts, pins, keys (ISO 128-3:2020). */
   readonly whole: boolean
@@ -51,15 +53,19 @@ export function alongView(
   by: number,
   above: 'outside' | 'section',
   below: 'outside' | 'section',
-  seen?: readonly Piece[],
+  seen: { readonly outside?: Seen | undefined; readonly cut?: Seen | undefined } = {},
 ): View {
   const sections = bodies.map((b) => b.section)
   const outside = outsideOf(sections)
   const size = sizeOf(outside, by)
   const halves = ([1, -1] as const).map((side) => {
     const isCut = (side > 0 ? above : below) === 'section'
-    if (isCut) return cutHalf(bodies, by, side, size.radius)
-    return seen ? seenHalf(seen, by, side) : outsideHalf(outside, by, side)
+    if (isCut) {
+      return seen.cut
+        ? seenCut(seen.cut, by, side, size.radius)
+        : cutHalf(bodies, by, side, size.radius)
+    }
+    return seen.outside ? seenHalf(seen.outside.lines, by, side) : outsideHalf(outside, by, side)
   })
   const centre: Item = {
     ...{ kind: 'stroke', line: 'centre' },
@@ -114,6 +120,21 @@ function seenHalf(seen: readonly Piece[], by: number, side: 1 | -1): Half {
     .filter((piece) => side * pointAt(piece, 0.5).y > 0)
     .map((piece) => [put(piece)])
   return { items: [{ kind: 'stroke', line: 'wide', runs }], outlines: runs.flat() }
+}
+
+/** What is cut there of what the kernel has seen, hatched by body, with all that is seen behind. */
+function seenCut({ lines, cuts }: Seen, by: number, side: 1 | -1, radius: number): Half {
+  const half = seenHalf(lines, by, side)
+  const put = scaled(by, 1)
+  const axis = line(vec(-1e7, 0), vec(1e7, 0))
+  const hatched = cuts.map((cut, i): Item => ({
+    ...{ kind: 'stroke', line: 'narrow' },
+    runs: hatchLines([cut.map(put)], hatchingOf(i, 2 * radius))
+      .flatMap((l) => partedAt(l, axis))
+      .filter((l) => side * pointAt(l, 0.5).y > 0)
+      .map((l) => [l]),
+  }))
+  return { items: [...hatched, ...half.items], outlines: half.outlines }
 }
 
 /** A piece in its parts on either side of a line. */

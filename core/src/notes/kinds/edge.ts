@@ -62,6 +62,7 @@ export const edge: NoteRules<EdgeNote> = {
   }),
   twice: 'Two states are asked of one edge.',
   plain,
+  requires: () => ({ what: 'edge', instrument: 'by eye, magnifier' }),
   tell: (note) => {
     const words = plain(note)
     const given = [note.outside, note.inside].filter((t) => t.trim() !== '')

@@ -42,6 +42,18 @@ const GRAMMAR: Readonly<
 
 export const characteristicWords = (of: Characteristic): string => GRAMMAR[of].words
 
+/** What a characteristic is measured with on a plain bench; the others on a measuring machine. */
+const INSTRUMENTS: Partial<Record<Characteristic, string>> = {
+  straightness: 'straight edge, feeler gauges',
+  flatness: 'surface plate, dial gauge',
+  circularity: 'roundness tester',
+  cylindricity: 'roundness tester',
+  parallelism: 'surface plate, dial gauge',
+  circularRunOut: 'dial gauge, on centres or in vee blocks',
+  totalRunOut: 'dial gauge, on centres or in vee blocks',
+  coaxiality: 'dial gauge, on centres or in vee blocks',
+}
+
 const OFFERED = { kind: 'frame', round: false, material: '', projected: '' } as const
 
 const plain = (note: FrameNote): string => {
@@ -80,6 +92,15 @@ export const frame: NoteRules<FrameNote> = {
     const words = plain(note)
     const problem = grammarFault(note, context)
     return problem ? { words, problem } : { words }
+  },
+  requires: (note, part) => {
+    const lookup = valuesOf(part).table.lookup
+    const zone = evaluateFormula(note.zone, { want: 'length', units: part.units, lookup })
+    return {
+      what: GRAMMAR[note.characteristic].words,
+      instrument: INSTRUMENTS[note.characteristic] ?? 'measuring machine',
+      ...(zone.ok ? { most: { value: zone.value, unit: 'length' } } : {}),
+    }
   },
   cells: (note) => {
     const beyond = ` Ⓟ${note.projected.trim()}`

@@ -18,6 +18,7 @@ export const knurl: NoteRules<KnurlNote> = {
   },
   twice: 'Two knurls are on one land.',
   plain,
+  requires: () => ({ what: 'knurl', instrument: 'by eye, rule' }),
   tell: (note, { edges }) => {
     const words = plain(note)
     const land = landOf(edges)

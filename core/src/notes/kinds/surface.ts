@@ -26,6 +26,13 @@ export const surface: NoteRules<SurfaceNote> = {
     ...{ kind: 'surface', parameter: 'Ra', removal: 'required', allowance: '', process: '' },
     value: edges.length === 0 && isSolid !== true ? '3.2' : '0.8',
   }),
+  requires: (note) => {
+    const value = Number(note.value.replace(',', '.'))
+    return {
+      ...{ what: `roughness ${note.parameter}`, instrument: 'roughness tester' },
+      ...(value > 0 ? { most: { value, unit: 'µm' } } : {}),
+    }
+  },
   twice: 'Two surfaces are asked of one face.',
   plain,
   tell: (note, { part }) => {

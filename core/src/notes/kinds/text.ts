@@ -18,6 +18,7 @@ export const text: NoteRules<TextNote> = {
   onSolids: true,
   offer: () => ({ kind: 'text', words: '', flag: false }),
   plain: ({ words }) => words,
+  requires: () => ({ what: 'words', instrument: 'by eye' }),
   tell: (note, { all }) => {
     const { words } = note
     if (words.trim() !== '') {

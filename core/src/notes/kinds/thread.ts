@@ -16,6 +16,7 @@ export const thread: NoteRules<ThreadNote> = {
     return { kind: 'thread', callout, from: 'left', length: '' }
   },
   plain: ({ callout }) => callout,
+  requires: () => ({ what: 'thread', instrument: 'thread gauges, go and not go' }),
   tell: (note, { edges, part }) => {
     const read = readThread(note.callout)
     const words = read.ok ? read.value.words : note.callout.trim() || 'thread'

@@ -11,6 +11,10 @@ export const treatment: NoteRules<TreatmentNote> = {
   onSolids: true,
   offer: () => ({ kind: 'treatment', words: 'hardened', depth: '' }),
   plain: ({ words }) => words,
+  requires: ({ words }) => ({
+    what: 'treatment',
+    instrument: /HRC|HV|HB/.test(words) ? 'hardness tester' : 'by the record of the treatment',
+  }),
   tell: ({ words, depth }, { part }) => {
     if (words.trim() === '') {
       const mend = 'Type how the face is treated.'

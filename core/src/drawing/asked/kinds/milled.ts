@@ -2,6 +2,7 @@ import { vec, type Place } from '../../../geometry'
 import type { FlatsStep, HolesStep, SlotStep } from '../../../part'
 import type { Asked, Shape, SizeText } from '../asked'
 import type { StepAsks, StepView } from '../kind'
+import { flatParts, slotParts } from './across'
 
 /** Where a step told its size: along the axis from the end its face looks to, or from beside. */
 function toldAt(view: StepView, isEnd: boolean): Shape | undefined {
@@ -130,7 +131,8 @@ export const flats: StepAsks<FlatsStep> = {
       shows.push('phase')
       lines.push({ text: `at ${view.text(step.phase, '', 'angle').text}` })
     }
-    return view.call(shows, lines, toldAt(view, false))
+    const parts = flatParts(step, view, count)
+    return view.call(shows, lines, toldAt(view, false)).map((a) => ({ ...a, ...parts }))
   },
 }
 
@@ -156,6 +158,9 @@ export const slot: StepAsks<SlotStep> = {
     if (step.form !== 'end')
       put('distance', step.distance, `${view.text(step.distance).text} from its edge`)
     put('phase', step.phase, `at ${view.text(step.phase, '', 'angle').text}`)
-    return view.call(shows, lines, toldAt(view, step.form === 'end'))
+    const parts = slotParts(step, view, number(view, step.count))
+    return view
+      .call(shows, lines, toldAt(view, step.form === 'end'))
+      .map((a) => ({ ...a, ...parts }))
   },
 }

@@ -1,0 +1,109 @@
+import { vec, type Vec } from '../geometry'
+import { once } from '../once'
+import { PLAIN_DRAWING, type DrawingSetup, type Part, type SheetSetup } from '../part'
+import type { PartState } from '../route'
+import { askedOf, type Asked } from './asked'
+import { drawnSizes } from './asked/drawn'
+import { endsFor } from './layout/end'
+import type { SeenAsk } from './seen'
+import { isHollow, shownBodies } from './views/shown'
+import type { Shown } from './views/turned'
+
+/** What stands on one sheet of a part. */
+export interface SheetContent {
+  readonly state: PartState
+  readonly drawing: DrawingSetup
+  readonly setup: SheetSetup
+  /** Which of the sheets it is, from 0. */
+  readonly index: number
+  readonly bodies: readonly Shown[]
+  readonly isHere: (body: string) => boolean
+  readonly asked: readonly Asked[]
+  /** Values that have no place on a view. */
+  readonly beside: readonly Asked[]
+  readonly hidden: ReadonlySet<string>
+  /** How the part is seen along its axis. */
+  readonly kind: 'outside' | 'half' | 'full'
+  readonly looks: Looks
+}
+
+/** What the kernel is asked for each view. */
+export interface Looks {
+  readonly along?: SeenAsk
+  readonly cut?: SeenAsk
+  readonly ends: ReadonlyMap<'left' | 'right', SeenAsk>
+  /** Across the axis at a place of it. */
+  readonly across: (at: number) => SeenAsk
+  /** What it has to be asked indeed: nothing where all is a full turn. */
+  readonly all: readonly SeenAsk[]
+}
+
+/** The drawing of a part, or the plain one. */
+export const drawingOf = (part: Part): DrawingSetup => part.drawing ?? PLAIN_DRAWING
+
+/** What stands on each sheet of a part; nothing where nothing is turned. */
+export const contentsOf = once((state: PartState): readonly (SheetContent | undefined)[] => {
+  const drawing = drawingOf(state.part)
+  return drawing.sheets.map((setup, index) => contentOf(state, drawing, setup, index))
+})
+
+function contentOf(
+  state: PartState,
+  drawing: DrawingSetup,
+  setup: SheetSetup,
+  index: number,
+): SheetContent | undefined {
+  const bodies = shownBodies(state, setup.body)
+  if (bodies.length === 0) return undefined
+  // Where the first sheet is of all bodies, sizes of those with a sheet of their own stand there.
+  const apart = new Set(drawing.sheets.flatMap((s) => (s.body === '' ? [] : [s.body])))
+  const isHere = (body: string): boolean => setup.body === '' || body === setup.body
+  const isOwn = ({ body }: Asked): boolean =>
+    setup.body === '' ? !apart.has(body) : body === setup.body
+  const hidden = new Set(setup.hidden)
+  const all = askedOf(state)
+  const shown = (list: readonly Asked[]): Asked[] =>
+    list
+      .filter(isOwn)
+      .flatMap((a) => (setup.sections === 'auto' && a.parts ? a.parts : [a]))
+      .filter((a) => !hidden.has(a.id))
+  const asked = [...shown(all.asked), ...drawnSizes(state, setup)]
+  const kind = setup.view !== 'auto' ? setup.view : isHollow(bodies) ? 'half' : 'outside'
+  const partial = { state, drawing, setup, index, bodies, isHere, asked, hidden, kind } as const
+  return { ...partial, beside: shown(all.beside), looks: looksOf(partial) }
+}
+
+function looksOf(
+  content: Pick<SheetContent, 'state' | 'setup' | 'bodies' | 'isHere' | 'asked' | 'kind'>,
+): Looks {
+  const { state, setup, bodies, isHere, asked, kind } = content
+  const ids = bodies.map((b) => b.bodyId)
+  const across = (at: number): SeenAsk => ({ from: 'left', cut: { at }, bodies: ids })
+  const isLifted = state.bodies.some((b) => b.plan && ids.includes(b.bodyId))
+  const from = endsFor(state, setup, asked, isHere)
+  const ends = new Map(from.map((f) => [f, { from: f, bodies: ids }] as const))
+  if (!isLifted) return { ends, across, all: [] }
+  const along: SeenAsk = { from: 'along', bodies: ids }
+  const whole = bodies.map((b) => b.whole)
+  const cut: SeenAsk = { from: 'along', cut: { at: 0 }, bodies: ids, whole }
+  const places = new Set(
+    asked.flatMap(({ shape }) =>
+      shape.kind === 'section' || shape.kind === 'onSection' ? [shape.at] : [],
+    ),
+  )
+  return {
+    ...(kind === 'full' ? {} : { along }),
+    ...(kind === 'outside' ? {} : { cut }),
+    ...{ ends, across },
+    all: [
+      ...(kind === 'full' ? [] : [along]),
+      ...(kind === 'outside' ? [] : [cut]),
+      ...ends.values(),
+      ...[...places].map(across),
+    ],
+  }
+}
+
+/** Where labels were dragged to. */
+export const movesOf = ({ moved }: SheetSetup): ReadonlyMap<string, Vec> =>
+  new Map(moved.map((m) => [m.id, vec(m.x, m.y)]))

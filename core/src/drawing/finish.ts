@@ -1,0 +1,128 @@
+import { vec } from '../geometry'
+import { massProperties, materialOf } from '../inspect'
+import { generalWords } from '../standards'
+import { formatMass } from '../units'
+import type { Drawing, SheetLabel } from './compose'
+import type { SheetContent } from './content'
+import type { Group } from './items'
+import { shifted, type Laid } from './layOut'
+import { badgeWords } from './layout/badges'
+import { numbersOf } from './numbers'
+import { fieldAt, frameOf } from './paper/frame'
+import { readScale } from './paper/scales'
+import { titleOf } from './paper/title'
+import { changeMarks, goneLabels } from './released'
+import { keyOf, type SeenLines } from './seen'
+
+/** A sheet as it was laid out, with its frame, its title block and its numbers. */
+export function finished(content: SheetContent, made: Laid, seen: SeenLines): Drawing {
+  const { state, setup, drawing, index, isHere, asked, beside } = content
+  const { part } = state
+  const { paper, scale, style } = made
+  const bodies = state.bodies.filter((b) => !b.reference && isHere(b.bodyId))
+  const mass = massProperties(part, bodies)
+  const materials = new Set(
+    bodies
+      .filter((b) => b.section.regions.length > 0)
+      .map((b) => materialOf(part, b.bodyId)?.name ?? ''),
+  )
+  const own = part.bodies.find((b) => b.id === setup.body)
+  const title = titleOf(paper, drawing.title, {
+    name: [part.name, own?.name, setup.name].filter((n) => n !== undefined && n !== '').join(' – '),
+    ...{ scale: scale.words, projection: setup.projection },
+    sheet: `${index + 1} / ${drawing.sheets.length}`,
+    material:
+      materials.size === 1 ? ([...materials][0] ?? '') : materials.size > 1 ? 'see the list' : '',
+    mass: mass && mass.mass > 0 ? formatMass(mass.mass, part.units) : '',
+    general: generalWords(part) ?? '',
+  })
+  const shows = new Map([...asked, ...beside].map((a) => [a.id, a.shows]))
+  const numbers = numbersOf(state)
+  const labels = new Map(
+    made.placed.map(({ placed, off }) => {
+      const at = vec(placed.at.x + off.x, placed.at.y + off.y)
+      const number = numbers.get(placed.id)
+      const label: SheetLabel = {
+        ...{ at, field: fieldAt(paper, at), said: placed.said, shows: shows.get(placed.id) ?? [] },
+        ...{ ...placed.moves, isFixed: placed.isFixed === true },
+        ...(number === undefined ? {} : { number }),
+      }
+      return [placed.id, label] as const
+    }),
+  )
+  const markOf = changeMarks(drawing.revisions)
+  const placed = made.placed.map(({ placed: p, off }): Group => {
+    const words = (p.badges ?? []).map((b) =>
+      badgeWords(
+        b.kind === 'number' ? String(numbers.get(p.id) ?? '') : (markOf(p) ?? ''),
+        b,
+        style,
+      ),
+    )
+    return {
+      role: p.id.startsWith('note/') ? 'note' : 'size',
+      ...{ id: p.id, said: p.said, items: [...p.items, ...words].map((i) => shifted(i, off)) },
+    }
+  })
+  return {
+    ...{ paper, scale, labels, lines: Number(setup.lines) },
+    groups: [frameOf(paper), ...made.groups, ...placed, ...made.band, title],
+    told: [
+      ...toldOf(content, made),
+      ...toldOfSeen(content, seen),
+      ...toldOfRevision(content, new Set(labels.keys())),
+    ],
+  }
+}
+
+function toldOfSeen({ looks }: SheetContent, seen: SeenLines): string[] {
+  return looks.all.some((ask) => !seen.has(keyOf(ask)))
+    ? ['Holes, flats and slots are not in the views yet: the solid is being looked at.']
+    : []
+}
+
+/** Of a part with one sheet: what a release had, and this has no longer. */
+function toldOfRevision({ drawing }: SheetContent, now: ReadonlySet<string>): string[] {
+  if (drawing.sheets.length > 1) return []
+  const gone = goneLabels(drawing.revisions, now)
+  const mark = drawing.revisions.at(-1)?.mark ?? ''
+  return gone.length === 0 ? [] : [`Gone since revision ${mark}: ${gone.join('; ')}.`]
+}
+
+function toldOf(content: SheetContent, { left, fits, paper, scale }: Laid): string[] {
+  const { state, setup, hidden } = content
+  const n = left.length
+  const lost = setup.drawn.length - content.asked.filter((a) => a.id.startsWith('drawn')).length
+  return [
+    ...(fits
+      ? []
+      : [
+          `At ${scale.words} the views do not fit on ${paper.name}: choose a larger sheet or a smaller scale.`,
+        ]),
+    ...(n === 0
+      ? []
+      : [
+          `${n} ${n === 1 ? 'label' : 'labels'} found no room and ${n === 1 ? 'is' : 'are'} left out: choose a larger sheet or scale.`,
+        ]),
+    ...(hidden.size === 0
+      ? []
+      : [
+          `${hidden.size} ${hidden.size === 1 ? 'label was' : 'labels were'} taken off this sheet.`,
+        ]),
+    ...(lost === 0
+      ? []
+      : [
+          `${lost} ${lost === 1 ? 'size that was drawn has' : 'sizes that were drawn have'} lost an edge, and ${lost === 1 ? 'is' : 'are'} left out.`,
+        ]),
+    ...(setup.scale !== '' && !readScale(setup.scale)
+      ? [`“${setup.scale}” is no scale: write one as in 1:2.`]
+      : []),
+    ...state.steps.flatMap((s) =>
+      s.status === 'failed'
+        ? [
+            `Step ${state.part.route.find((r) => r.id === s.stepId)?.number ?? ''} fails, and is not drawn.`,
+          ]
+        : [],
+    ),
+  ]
+}
