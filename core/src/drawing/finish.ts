@@ -2,8 +2,9 @@ import { vec } from '../geometry'
 import { massProperties, materialOf } from '../inspect'
 import { generalWords } from '../standards'
 import { formatMass } from '../units'
+import { toldOfGaps } from './complete'
 import type { Drawing, SheetLabel } from './compose'
-import type { SheetContent } from './content'
+import { contentsOf, type SheetContent } from './content'
 import type { Group } from './items'
 import { shifted, type Laid } from './layOut'
 import { badgeWords } from './layout/badges'
@@ -69,6 +70,8 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
     groups: [frameOf(paper), ...made.groups, ...placed, ...made.band, title],
     told: [
       ...toldOf(content, made),
+      ...toldOfGaps(content),
+      ...toldTwice(content),
       ...toldOfSeen(content, seen),
       ...toldOfRevision(content, new Set(labels.keys())),
     ],
@@ -79,6 +82,15 @@ function toldOfSeen({ looks }: SheetContent, seen: SeenLines): string[] {
   return looks.all.some((ask) => !seen.has(keyOf(ask)))
     ? ['Holes, flats and slots are not in the views yet: the solid is being looked at.']
     : []
+}
+
+/** How many sizes stand on a sheet before this one too. */
+function toldTwice({ state, index, asked }: SheetContent): string[] {
+  const before = contentsOf(state).slice(0, index)
+  const known = new Set(before.flatMap((c) => (c ? c.asked.map((a) => a.id) : [])))
+  const n = asked.filter((a) => a.shows.length > 0 && known.has(a.id)).length
+  if (n === 0) return []
+  return [`${n} ${n === 1 ? 'size stands' : 'sizes stand'} on a sheet before this one, too.`]
 }
 
 /** Of a part with one sheet: what a release had, and this has no longer. */

@@ -7,19 +7,19 @@ import type { Group, Item } from './items'
 import { acrossSheet, cutsAcross, cuttingLine } from './layout/across'
 import { layAlong, type AlongSetting } from './layout/along'
 import { arrange, boxOf, type Named, type Sheeted } from './layout/arrange'
-import type { BadgeKind } from './layout/badges'
+import type { BadgesFor } from './layout/badges'
 import { cellContent } from './layout/contents'
 import { detailMark, detailSheet, detailsOf } from './layout/detail'
 import { endSheet } from './layout/end'
 import type { LeaderAsk } from './layout/leaders'
-import type { Laying } from './layout/laying'
 import { styleFor, type Placed, type Style } from './layout/marks'
-import { noteLeaders, threadLines, treatedLines, type NoteLine } from './noted'
+import { noteLeaders, threadLines, treatedLines } from './noted'
 import { bandOf } from './paper/band'
 import type { Scale } from './paper/scales'
 import type { Paper } from './paper/sizes'
 import { areaOf, ENDLESS, isForced, type Try } from './paper/tries'
 import { keyOf, type Seen, type SeenAsk, type SeenLines } from './seen'
+import { symmetryLines } from './views/symmetry'
 import { alongView } from './views/turned'
 
 /** A sheet as it was laid out on a paper at a scale. */
@@ -33,9 +33,6 @@ export interface Laid {
   readonly fits: boolean
   readonly band: readonly Group[]
 }
-
-/** Which badges labels get. */
-export type BadgesFor = (label: Pick<NoteLine, 'id' | 'said'>) => readonly BadgeKind[]
 
 /** Height of letters in mm: larger on the largest sheets (ISO 3098-1:2015, Table 1). */
 const letterOn = (name: PaperName): number => (name === 'A0' || name === 'ANSI E' ? 5 : 3.5)
@@ -72,7 +69,7 @@ export function layOut(
     marks: marks.flatMap((m) => m.circle),
     ...{ view, by, style, moved, isStrict, sections: bodies.map((b) => b.section), first: [] },
     ...{ half: kind === 'half', isCut: kind !== 'outside', room: isForced(setup) ? ENDLESS : area },
-    finish: (laying) => badgeAll(laying, badgesFor),
+    badgesFor,
   }
   const lay = (own: AlongSetting) =>
     layAlong(
@@ -92,6 +89,7 @@ export function layOut(
     extra: [
       ...threadLines(state, setting, isHere),
       ...treatedLines(state, setting, isHere),
+      ...symmetryLines(state, view, by, isHere),
       ...marks.map((m) => strokeOf(m.circle)),
     ],
     box: boxOf(view, (home ? lay(home) : laid).placed),
@@ -136,12 +134,6 @@ export function layOut(
   const isWhole = !laid.isStopped && !(isStrict && left.length > 0)
   const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
   return { paper, scale, style, groups, placed, left, fits, band: band.groups }
-}
-
-function badgeAll(laying: Laying, badgesFor: BadgesFor): void {
-  for (const kind of ['number', 'change'] as const) {
-    laying.badge(kind, (p) => badgesFor(p).includes(kind))
-  }
 }
 
 /** Letters that sections must not have: datums have them, and details. */

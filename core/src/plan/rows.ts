@@ -74,7 +74,8 @@ function sizeRows(
   const isOne = asked.shows.length === 1
   return asked.shows.flatMap((id, i): Row[] => {
     const value = valueOf(state, id, asked)
-    if (!value) return []
+    // One of a thing is not counted.
+    if (!value || (value.measure === 'number' && value.nominal === 1)) return []
     const limits = toleranced.get(id)
     const own = limits && (limits.upper !== 0 || limits.lower !== 0) ? limits : undefined
     const place = isOne ? placeOf(state, asked) : fieldPlace(id)

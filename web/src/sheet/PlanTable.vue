@@ -153,9 +153,9 @@ watch(
               @keydown="onKey($event, row, p.id, i, j)"
               @paste="onPaste($event, row, j)"
             />
-            <span v-if="plan.verdictOf(row, p.id) === 'bad'" class="mark" aria-label="out of limits"
-              >✕</span
-            >
+            <span v-if="plan.verdictOf(row, p.id) === 'bad'" class="mark" title="out of its limits">
+              ✕
+            </span>
           </td>
           <td />
         </tr>
@@ -265,6 +265,7 @@ tbody tr.picked td {
 
 td.value {
   position: relative;
+  width: 92px;
   padding: 1px 2px;
 }
 
@@ -292,7 +293,7 @@ td.value {
 .mark {
   position: absolute;
   top: 5px;
-  right: 8px;
+  left: 70px;
   color: var(--conflict);
   font-size: 12px;
   pointer-events: none;

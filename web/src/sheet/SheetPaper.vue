@@ -11,7 +11,29 @@ const sheet = useSheetStore()
 const element = useTemplateRef<HTMLElement>('element')
 const content = useTemplateRef<SVGGElement>('content')
 const paper = computed(() => props.drawing.paper)
-const { box, pixels, zoomAt, pan } = useSheetView(element, paper, toRef(sheet, 'asked'))
+const { box, pixels, zoomAt, pan } = useSheetView(element, paper, toRef(sheet, 'asked'), drawnBox)
+
+/** Where the views with their labels are: beside the plan there is less room, and no more is looked at. */
+function drawnBox() {
+  if (sheet.page !== 'plan') return undefined
+  const boxes = [...(content.value?.querySelectorAll<SVGGElement>('g[data-role]') ?? [])].flatMap(
+    (g) => {
+      const isFixed = props.drawing.labels.get(g.getAttribute('data-id') ?? '')?.isFixed === true
+      const isDrawn = ['view', 'size', 'note'].includes(g.getAttribute('data-role') ?? '')
+      return isDrawn && !isFixed ? [g.getBBox()] : []
+    },
+  )
+  if (boxes.length === 0) return undefined
+  const [x0, y0] = [Math.min(...boxes.map((b) => b.x)), Math.min(...boxes.map((b) => b.y))]
+  const x1 = Math.max(...boxes.map((b) => b.x + b.width))
+  const y1 = Math.max(...boxes.map((b) => b.y + b.height))
+  return { x: x0, y: y0, width: x1 - x0, height: y1 - y0 }
+}
+// The room changes with the page: the paper is fitted once it has its new size.
+watch(
+  () => sheet.page,
+  () => requestAnimationFrame(() => requestAnimationFrame(sheet.fit)),
+)
 
 const drawn = computed(() => drawingGroups(props.drawing.groups, props.drawing.lines))
 

@@ -7,11 +7,20 @@ const ROOM = 0.03
 const LEAST = 0.2
 const MOST = 40
 
+interface Box {
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
 /** What is seen of the sheet: its viewBox in mm, y downwards from minus its height. */
 export function useSheetView(
   element: Ref<HTMLElement | null>,
   paper: Ref<Paper | undefined>,
   asked: Ref<number>,
+  /** What is to be seen whole, in mm, y downwards; the paper where this is undefined. */
+  whole: () => Box | undefined,
 ) {
   const { width, height } = useElementSize(element)
   /** Times the size at which all of it is seen, and the place in the middle, in mm. */
@@ -19,11 +28,17 @@ export function useSheetView(
   const middle = ref({ x: 0, y: 0 })
 
   function fit(): void {
-    if (!paper.value) return
-    zoom.value = 1
-    middle.value = { x: paper.value.width / 2, y: -paper.value.height / 2 }
+    const p = paper.value
+    if (!p) return
+    const box = whole() ?? { x: 0, y: -p.height, width: p.width, height: p.height }
+    const shareOf = (w: number, h: number): number => Math.min(width.value / w, height.value / h)
+    const own = shareOf(box.width, box.height) / shareOf(p.width, p.height)
+    zoom.value = Number.isFinite(own) && own > 0 ? Math.min(MOST, own) : 1
+    middle.value = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
   }
-  watch([() => paper.value?.width, () => paper.value?.height, asked], fit, { immediate: true })
+  watch([() => paper.value?.width, () => paper.value?.height, asked], fit, {
+    ...{ immediate: true, flush: 'post' },
+  })
 
   /** Pixels for a mm. */
   const pixels = computed(() => {

@@ -47,6 +47,8 @@ export interface Asked {
   /** In mm or radians; of call-outs of the first of them. */
   readonly value: number
   readonly body: string
+  /** The ends of other stretches that it tells too, by a count, or by symmetry that is seen. */
+  readonly alike?: readonly (readonly [Vec, Vec])[]
   /** What stands instead of it where sections across the axis are drawn: it shows the same values. */
   readonly parts?: readonly Asked[]
 }

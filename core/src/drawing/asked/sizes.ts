@@ -17,6 +17,7 @@ import { add, cross, dot, scale, subtract, unit, vec, type Vec } from '../../geo
 import { measureOf, signOf } from '../../constraints'
 import { DIRECTION_TOLERANCE } from '../../tolerances'
 import type { UnitSettings } from '../../units'
+import { alikeOf } from './alike'
 import { sizeText, type Asked, type Shape } from './asked'
 
 /** Where a size of a profile stands on the half-section; undefined where what it is of is not there. */
@@ -163,8 +164,15 @@ export function sizesOf(
     // The sign of a diameter stands for what is seen across the axis.
     const sign = BEFORE[size.kind] ?? (shape.kind === 'across' ? '⌀' : signOf(size))
     const formula = size.reference ? '' : size.formula
-    const line = sizeText(value, formula, measureOf(size), units, sign)
+    const alike = alikeOf(size, shape, sketch, entities, locate)
+    const before = alike.count > 1 ? `${alike.count} × ${sign}` : sign
+    const line = sizeText(value, formula, measureOf(size), units, before)
     const shown = size.reference ? { text: `(${line.text})` } : line
-    return [{ id, shows: size.reference ? [] : [id], shape, lines: [shown], value, body }]
+    return [
+      {
+        ...{ id, shows: size.reference ? [] : [id], shape, lines: [shown], value, body },
+        ...(alike.places.length > 0 ? { alike: alike.places } : {}),
+      },
+    ]
   })
 }

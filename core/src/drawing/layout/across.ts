@@ -72,7 +72,7 @@ export function acrossSheet(
   { letter, at, scale, asked }: CutAcross,
   bodies: readonly Shown[],
   main: Scale,
-  { style, moved, finish }: AlongSetting,
+  { style, moved, badgesFor }: AlongSetting,
   seen: Seen | undefined,
 ): Sheeted & { readonly left: readonly string[] } {
   const { by } = scale
@@ -93,7 +93,8 @@ export function acrossSheet(
     outside: (x) => Math.sqrt(Math.max(0, radius * radius - x * x)),
     ...{ left: -radius, right: radius, radius },
   }
-  const laying = new Laying(outlines, (p) => Math.hypot(p.x, p.y) < radius, style)
+  const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < radius
+  const laying = new Laying(outlines, isInside, style, badgesFor)
   const lanes = (way: 'level' | 'upright', side: 1 | -1, from: readonly Asked[]): Asked[] => {
     const upright = way === 'upright'
     const asks = from.flatMap((a): LaneAsk[] => {
@@ -131,7 +132,7 @@ export function acrossSheet(
     if (shape.kind !== 'onSection') continue
     laying.lead(callOf(one, style, moved, [{ at: put(shape.place), out: shape.out }]))
   }
-  finish(laying)
+  laying.finish()
   const { placed, left } = laying
   const box = boxOf(view, placed)
   const isSame = Math.abs(by / main.by - 1) < DIRECTION_TOLERANCE

@@ -2,6 +2,7 @@ import { pointAt, unit, subtract, vec, type Piece, type Vec } from '../../geomet
 import { edgesOf, materialAlong, type Section } from '../../section'
 import type { Asked, Shape } from '../asked'
 import type { View } from '../views/turned'
+import type { BadgesFor } from './badges'
 import type { LaneAsk } from './lanes'
 import { callOf, Laying } from './laying'
 import type { LeaderAsk } from './leaders'
@@ -27,8 +28,8 @@ export interface AlongSetting {
   readonly first: readonly Placed[]
   /** Whether it is given up as soon as something finds no room. */
   readonly isStrict: boolean
-  /** What is done once all labels of a view have their places. */
-  readonly finish: (laying: Laying) => void
+  /** What stands beside labels. */
+  readonly badgesFor: BadgesFor
   /** More than this is not to be taken up: then the rest is not tried. */
   readonly room: { readonly width: number; readonly height: number }
 }
@@ -61,7 +62,12 @@ export function layAlong(
 ): LaidOut {
   const { view, by, style, moved, isStrict } = setting
   const isInside = (p: Vec): boolean => Math.abs(p.y) < view.outside(p.x) - 0.01
-  const laying = new Laying([...view.outlines, ...setting.marks], isInside, style)
+  const laying = new Laying(
+    [...view.outlines, ...setting.marks],
+    isInside,
+    style,
+    setting.badgesFor,
+  )
   const { space, placed, left } = laying
   for (const one of setting.first) laying.take(one, one.id)
   const isGivenUp = (): boolean => isStrict && left.length > 0
@@ -121,7 +127,7 @@ export function layAlong(
     if (isGivenUp()) break
     laying.lead(one)
   }
-  setting.finish(laying)
+  laying.finish()
   return { placed, left, isStopped: isGivenUp() }
 }
 

@@ -23,7 +23,7 @@ export const badgeRadius = ({ letter }: Style): number => 0.92 * letter
 const GAP = 0.7
 const LIFT = 0.4
 /** Farther away they have a line to their label, in mm. */
-const AWAY = [5, 9, 14, 20, 28]
+const AWAY = [5, 9, 14, 20, 28, 38, 50, 65, 80]
 
 interface Room {
   readonly centre: Vec
@@ -31,10 +31,43 @@ interface Room {
   readonly lines: readonly Seg[]
 }
 
+/** Which badges labels get, by what they are and say. */
+export type BadgesFor = (label: {
+  readonly id: string
+  readonly said: string
+}) => readonly BadgeKind[]
+
+/** From the line that a text stands on to the lower edge of a badge behind it, in mm. */
+const ABOVE_LINE = 0.5
+
+/** How much longer a text becomes by badges behind it. */
+export const badgesWidth = (kinds: readonly BadgeKind[], style: Style): number =>
+  kinds.length * (2 * badgeRadius(style) + GAP)
+
+/** How high they reach above the line. */
+export const badgesHeight = (kinds: readonly BadgeKind[], style: Style): number =>
+  kinds.length === 0 ? 0 : ABOVE_LINE + 2 * badgeRadius(style)
+
+/** Badges behind a text: how far along from its end each middle is, and how far above its line. */
+export const badgesBehind = (
+  kinds: readonly BadgeKind[],
+  style: Style,
+): readonly { readonly kind: BadgeKind; readonly along: number; readonly above: number }[] =>
+  kinds.map((kind, i) => {
+    const r = badgeRadius(style)
+    return { kind, along: GAP + r + i * (2 * r + GAP), above: ABOVE_LINE + r }
+  })
+
+/** What a badge takes up. */
+export const badgePlot = ({ x, y }: Vec, style: Style): Plot => {
+  const r = badgeRadius(style)
+  return plot(x - r, y - r, x + r, y + r)
+}
+
 /** A place beside a label where a badge covers nothing; undefined where there is none. */
 export function roomBeside(label: Plot, space: Space, style: Style): Room | undefined {
   const r = badgeRadius(style)
-  const round = (centre: Vec): Plot => plot(centre.x - r, centre.y - r, centre.x + r, centre.y + r)
+  const round = (centre: Vec): Plot => badgePlot(centre, style)
   for (const centre of beside(label, r)) {
     if (space.hasRoom(round(centre))) return { centre, plot: round(centre), lines: [] }
   }

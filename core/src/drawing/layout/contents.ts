@@ -3,6 +3,14 @@ import type { SizeText } from '../asked'
 import type { Item } from '../items'
 import type { Cell } from '../../notes'
 import { symbolRuns } from '../symbols'
+import {
+  badgeItems,
+  badgesBehind,
+  badgesHeight,
+  badgesWidth,
+  type Badge,
+  type BadgeKind,
+} from './badges'
 import { textHeight, textWidth, written, type Style } from './marks'
 import type { Content } from './leaders'
 
@@ -21,6 +29,30 @@ export function textContent(lines: readonly SizeText[], { letter }: Style): Cont
         const y = at.y + below + (i === 0 ? lift : -step * i + 0.15 * letter)
         return written(text, vec(at.x, y), false, letter)
       }),
+  }
+}
+
+/** What is told, with badges behind it. */
+export function badged(content: Content, kinds: readonly BadgeKind[], style: Style): Content {
+  if (kinds.length === 0) return content
+  const { width, height, shelf, isUnderlined } = content
+  const badgesAt = (at: Vec): Badge[] =>
+    badgesBehind(kinds, style).map(({ kind, along, above }) => ({
+      // Behind a frame in its middle, behind a line of text above the line.
+      ...{
+        kind,
+        centre: vec(at.x + width + along, at.y + (isUnderlined ? shelf + above : height / 2)),
+      },
+    }))
+  return {
+    ...content,
+    width: width + badgesWidth(kinds, style),
+    height: isUnderlined ? Math.max(height, shelf + badgesHeight(kinds, style)) : height,
+    badgesAt,
+    draw: (at) => [
+      ...content.draw(at),
+      ...badgesAt(at).flatMap((b) => badgeItems(b.kind, b.centre, style)),
+    ],
   }
 }
 

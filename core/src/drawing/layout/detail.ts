@@ -93,7 +93,7 @@ function placeOfShape({ shape }: Asked): Vec | undefined {
 export function detailSheet(
   { at, radius, scale, asked, letter }: Detail,
   bodies: readonly Shown[],
-  { isCut, style, moved, finish }: AlongSetting,
+  { isCut, style, moved, badgesFor }: AlongSetting,
 ): Sheeted & { readonly left: readonly string[] } {
   const { by } = scale
   const far = radius * by
@@ -113,7 +113,7 @@ export function detailSheet(
     ...{ left: -far, right: far, radius: far },
   }
   const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < far
-  const laying = new Laying(view.outlines, isInside, style)
+  const laying = new Laying(view.outlines, isInside, style, badgesFor)
   const { placed, left } = laying
   const laneOf = (a: Asked, upright: boolean): LaneAsk | undefined => {
     const { shape } = a
@@ -143,7 +143,7 @@ export function detailSheet(
     )
     laying.lead(callOf(one, style, moved, outs ?? [], others))
   }
-  finish(laying)
+  laying.finish()
   const box = boxOf(view, placed)
   const title = `${letter} (${scale.words})`
   const start = vec((box.x0 + box.x1 - widthOf(title, style.letter)) / 2, box.y1 + 3)

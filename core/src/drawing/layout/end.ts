@@ -28,19 +28,19 @@ export function endSheet(
   bodies: readonly Shown[],
   asked: readonly Asked[],
   from: 'left' | 'right',
-  { by, style, moved, finish }: AlongSetting,
+  { by, style, moved, badgesFor }: AlongSetting,
   seen: Seen | undefined,
 ): Sheeted & { readonly left: readonly string[] } {
   const view = endView(bodies, by, from, seen?.lines)
   const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < view.radius
-  const laying = new Laying(view.outlines, isInside, style)
+  const laying = new Laying(view.outlines, isInside, style, badgesFor)
   for (const one of asked) {
     const { shape } = one
     if (shape.kind !== 'end' || shape.from !== from) continue
     const at = vec(shape.at.x * by, shape.at.y * by)
     laying.lead(callOf(one, style, moved, [{ at, out: shape.out }]))
   }
-  finish(laying)
+  laying.finish()
   const { placed, left } = laying
   return { view, extra: [], placed, left, box: boxOf(view, placed) }
 }

@@ -13,6 +13,7 @@ import {
   type Placed,
   type Style,
 } from './marks'
+import { badgeItems, badgePlot, badgesBehind, badgesWidth, type BadgeKind } from './badges'
 import type { Plot, Seg, Space } from './space'
 
 /**
@@ -29,7 +30,14 @@ export interface LaneAsk {
   readonly toStart: number
   /** How far its label was dragged, along and across. */
   readonly moved?: Vec | undefined
+  /** What stands behind its label. */
+  readonly badges?: readonly BadgeKind[]
 }
+
+/** How a size is known, and what it says. */
+export const saidOf = (ask: LaneAsk): { readonly id: string; readonly said: string } => ({
+  ...{ id: ask.asked.id, said: saidText(first(ask)) },
+})
 
 /** Lanes below or above a view run level, those beside it upright and are read from the right. */
 export interface LaneFrame {
@@ -94,9 +102,13 @@ export function layLanes(
 
 const first = ({ asked }: LaneAsk): SizeText => asked.lines[0] ?? { text: '' }
 
+/** How long its label is, with what stands behind it. */
+const widthOfLabel = (ask: LaneAsk, style: Style): number =>
+  textWidth(first(ask), style.letter) + badgesWidth(ask.badges ?? [], style)
+
 /** Whether label and arrows stand between the ends. */
 const fits = (ask: LaneAsk, style: Style): boolean =>
-  textWidth(first(ask), style.letter) + 2 * ROOM <= ask.to - ask.from
+  widthOfLabel(ask, style) + 2 * ROOM <= ask.to - ask.from
 
 interface Found {
   readonly lane: number
@@ -114,7 +126,7 @@ function placeOf(
 ): Found | undefined {
   if (ask.moved) {
     const across = frame.base + ask.moved.y
-    const width = textWidth(first(ask), style.letter)
+    const width = widthOfLabel(ask, style)
     const label = (ask.from + ask.to - width) / 2 + ask.moved.x
     return { lane: -1, takes: [0, 0], placed: drawn(ask, frame, style, across, label).placed }
   }
@@ -138,7 +150,7 @@ function placeOf(
 
 /** Where the label may begin along its lane, the best first: in the middle, moved from it, then beyond either end. */
 function labelsFor(ask: LaneAsk, style: Style): number[] {
-  const width = textWidth(first(ask), style.letter)
+  const width = widthOfLabel(ask, style)
   const middle = (ask.from + ask.to - width) / 2
   const room = (ask.to - ask.from - width) / 2 - ROOM
   const beyond = style.arrow + 2.5 + ROOM
@@ -167,7 +179,7 @@ function drawn(
 } {
   const { asked, from, to } = ask
   const text = first(ask)
-  const width = textWidth(text, style.letter)
+  const width = widthOfLabel(ask, style)
   const at = (u: number, v: number): Vec => place(upright, u, v)
   const [hasFrom, hasTo] = [Number.isFinite(ask.fromStart), Number.isFinite(ask.toStart)]
   const isTight = to - from < 2 * style.arrow + 1.5
@@ -193,16 +205,27 @@ function drawn(
   const start = at(label, across + ABOVE)
   const labelPlot: Plot = textPlot(text, start, upright, style.letter)
   const lines = [body, ...extensions]
+  const textEnd = label + textWidth(text, style.letter)
+  const badges = badgesBehind(ask.badges ?? [], style).map(({ kind, along, above }) => ({
+    ...{ kind, centre: at(textEnd + along, across + above) },
+  }))
   return {
     takes: [low, high],
     label: [label, label + width],
     placed: {
-      ...{ id: asked.id, said: saidText(text), lines, labels: [labelPlot], at: start },
+      ...{ id: asked.id, said: saidText(text), lines, at: start },
+      labels: [labelPlot, ...badges.map((b) => badgePlot(b.centre, style))],
+      ...(badges.length > 0 ? { badges } : {}),
       moves: {
         by: vec(label - (from + to - width) / 2, across - base),
         ...{ along: at(1, 0), across: at(0, 1) },
       },
-      items: [narrow(lines), ...heads, ...written(text, start, upright, style.letter)],
+      items: [
+        narrow(lines),
+        ...heads,
+        ...written(text, start, upright, style.letter),
+        ...badges.flatMap((b) => badgeItems(b.kind, b.centre, style)),
+      ],
     },
   }
 }

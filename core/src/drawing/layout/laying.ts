@@ -1,8 +1,8 @@
 import type { Piece, Vec } from '../../geometry'
 import { saidText, type Asked } from '../asked'
-import { roomBeside, withBadge, type BadgeKind } from './badges'
-import { textContent } from './contents'
-import { layLanes, type LaneAsk, type LaneFrame } from './lanes'
+import { roomBeside, withBadge, type BadgesFor } from './badges'
+import { badged, textContent } from './contents'
+import { layLanes, saidOf, type LaneAsk, type LaneFrame } from './lanes'
 import { layLeader, type LeaderAsk } from './leaders'
 import type { Placed, Style } from './marks'
 import { Space } from './space'
@@ -19,6 +19,7 @@ export class Laying {
     outlines: Iterable<Piece>,
     private readonly isInside: (p: Vec) => boolean,
     private readonly style: Style,
+    private readonly badgesFor: BadgesFor,
   ) {
     this.space.addOutline(outlines)
   }
@@ -36,29 +37,35 @@ export class Laying {
 
   /** Sizes in lanes. @returns those that found no room there */
   lanes(asks: readonly LaneAsk[], frame: LaneFrame): readonly LaneAsk[] {
-    const laid = layLanes(asks, frame, this.space, this.style)
+    const badged = asks.map((a) => ({ ...a, badges: this.badgesFor(saidOf(a)) }))
+    const laid = layLanes(badged, frame, this.space, this.style)
     this.placed.push(...laid.placed)
     return laid.left
   }
 
-  /** Puts badges beside labels. What finds no room for one is noted as if it had none itself. */
-  badge(kind: BadgeKind, isFor: (placed: Placed) => boolean): void {
+  /** Puts badges beside labels that have no room for them behind. What finds none is noted as if it had none itself. */
+  finish(): void {
     this.placed.forEach((one, i) => {
       const [label] = one.labels
-      if (!label || !isFor(one)) return
-      const room = roomBeside(label, this.space, this.style)
-      if (!room) {
-        this.left.push(`${kind}/${one.id}`)
-        return
+      if (!label || one.badges) return
+      let badged = one
+      for (const kind of this.badgesFor(one)) {
+        const room = roomBeside(label, this.space, this.style)
+        if (!room) {
+          this.left.push(`${kind}/${one.id}`)
+          continue
+        }
+        this.space.addLabels([room.plot])
+        this.space.addLines(room.lines)
+        badged = withBadge(badged, kind, room, this.style)
       }
-      this.space.addLabels([room.plot])
-      this.space.addLines(room.lines)
-      this.placed[i] = withBadge(one, kind, room, this.style)
+      this.placed[i] = badged
     })
   }
 
   lead(ask: LeaderAsk): void {
-    this.take(layLeader(ask, this.isInside, this.space, this.style), ask.id)
+    const content = badged(ask.content, this.badgesFor(ask), this.style)
+    this.take(layLeader({ ...ask, content }, this.isInside, this.space, this.style), ask.id)
   }
 }
 

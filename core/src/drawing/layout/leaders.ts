@@ -1,5 +1,6 @@
 import { line, rotate, vec, type Vec } from '../../geometry'
 import type { Item } from '../items'
+import type { Badge } from './badges'
 import { head, narrow, straight, type Placed, type Style } from './marks'
 import { plot, type Plot, type Seg, type Space } from './space'
 
@@ -12,6 +13,8 @@ export interface Content {
   /** Whether that line is drawn under it. */
   readonly isUnderlined: boolean
   draw(at: Vec): readonly Item[]
+  /** Badges that it has, drawn already. */
+  badgesAt?(at: Vec): readonly Badge[]
 }
 
 export interface LeaderAsk {
@@ -158,6 +161,7 @@ function drawn(
   return {
     ...{ id, said, lines, labels: [label], at: bend },
     moves: straight(vec(bend.x - first.at.x, bend.y - first.at.y)),
+    ...(content.badgesAt ? { badges: content.badgesAt(corner) } : {}),
     items: [narrow(lines), ...endOf(kind, foot, way, out, style), ...content.draw(corner)],
   }
 }

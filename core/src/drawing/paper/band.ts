@@ -8,7 +8,7 @@ import { tolerancedIn } from '../../vary'
 import { saidText, type Asked } from '../asked'
 import type { Group, Item } from '../items'
 import { CHARACTER, shortened, wrapped } from '../lettering'
-import { badgeItems, badgeRadius, type Badge, type BadgeKind } from '../layout/badges'
+import { badgeItems, badgeRadius, type Badge, type BadgesFor } from '../layout/badges'
 import { cellContent } from '../layout/contents'
 import { straight, type Placed, type Style } from '../layout/marks'
 import { plot } from '../layout/space'
@@ -24,7 +24,7 @@ export interface BandAsk extends Pick<NoteSetting, 'isHere' | 'hidden'> {
   /** Sizes that have no place on a view. */
   readonly beside: readonly Asked[]
   /** Badges that a line gets, by its id and what it says. */
-  readonly badgesFor: (line: Pick<NoteLine, 'id' | 'said'>) => readonly BadgeKind[]
+  readonly badgesFor: BadgesFor
 }
 
 /** Left of the title block: what holds for the whole part; above the block the list of its bodies and what was released. */
