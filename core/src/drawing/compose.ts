@@ -1,6 +1,7 @@
 import type { Vec } from '../geometry'
 import { once } from '../once'
 import type { PartState } from '../route'
+import type { DrawnPlace } from './asked/drawn'
 import { contentsOf, type SheetContent } from './content'
 import { finished } from './finish'
 import type { Group } from './items'
@@ -27,6 +28,8 @@ export interface Drawing extends Page {
   readonly scale: Scale
   /** Where the label of each dimension and note stands, and the field of the grid it is in. */
   readonly labels: ReadonlyMap<string, SheetLabel>
+  /** Where sizes can be drawn from on the view along the axis, in mm of paper. */
+  readonly places: readonly DrawnPlace[]
   /** What the reader of it should know: sizes that found no room, views that are simplified. */
   readonly told: readonly string[]
 }

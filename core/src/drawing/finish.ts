@@ -29,7 +29,9 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
   )
   const own = part.bodies.find((b) => b.id === setup.body)
   const title = titleOf(paper, drawing.title, {
-    name: [part.name, own?.name, setup.name].filter((n) => n !== undefined && n !== '').join(' – '),
+    name: [...new Set([part.name, own?.name ?? '', setup.name])]
+      .filter((n) => n !== '')
+      .join(' – '),
     ...{ scale: scale.words, projection: setup.projection },
     sheet: `${index + 1} / ${drawing.sheets.length}`,
     material:
@@ -66,7 +68,7 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
     }
   })
   return {
-    ...{ paper, scale, labels, lines: Number(setup.lines) },
+    ...{ paper, scale, labels, places: made.places, lines: Number(setup.lines) },
     groups: [frameOf(paper), ...made.groups, ...placed, ...made.band, title],
     told: [
       ...toldOf(content, made),

@@ -2,6 +2,7 @@ import type { Piece, Vec } from '../geometry'
 import { mapped, vec } from '../geometry'
 import type { PaperName } from '../part'
 import { edgesOf, liesOnAxis } from '../section'
+import { drawnPlaces, type DrawnPlace } from './asked/drawn'
 import { movesOf, type SheetContent } from './content'
 import type { Group, Item } from './items'
 import { acrossSheet, cutsAcross, cuttingLine } from './layout/across'
@@ -29,6 +30,8 @@ export interface Laid {
   readonly style: Style
   readonly groups: readonly Group[]
   readonly placed: readonly { readonly placed: Placed; readonly off: Vec }[]
+  /** Where sizes can be drawn from. */
+  readonly places: readonly DrawnPlace[]
   readonly left: readonly string[]
   readonly fits: boolean
   readonly band: readonly Group[]
@@ -130,10 +133,19 @@ export function layOut(
     })
     placed.push(...sheeted.placed.map((p) => ({ placed: p, off })))
   }
+  const origin = spots.find((s) => s.sheeted === main)?.at ?? vec(0, 0)
+  const places = bodies.flatMap(({ bodyId }) =>
+    drawnPlaces(state, bodyId).flatMap((p) =>
+      [1, -1].map((side): DrawnPlace => ({
+        ...p,
+        at: vec(x + origin.x + p.at.x * by, y + origin.y + side * p.at.y * by),
+      })),
+    ),
+  )
   placed.push(...band.placed.map((p) => ({ placed: p, off: vec(0, 0) })))
   const isWhole = !laid.isStopped && !(isStrict && left.length > 0)
   const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
-  return { paper, scale, style, groups, placed, left, fits, band: band.groups }
+  return { paper, scale, style, groups, placed, places, left, fits, band: band.groups }
 }
 
 /** Letters that sections must not have: datums have them, and details. */

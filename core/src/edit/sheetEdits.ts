@@ -138,11 +138,27 @@ export function putOnLabels(sheet: string): Command {
   }
 }
 
+/** So many sizes are drawn on a sheet at most. */
+const MOST_DRAWN = 200
+
 /** Draws a size between two edges of a body; it drives nothing. */
 export function drawSize(sheet: string, size: Omit<DrawnSize, 'id'>): Command {
   return {
     label: 'draw a size on the sheet',
     run: (part) => {
+      const own = setupOf(part).sheets.find((s) => s.id === sheet)?.drawn ?? []
+      const isAlike = (d: DrawnSize): boolean =>
+        d.kind === size.kind && d.body === size.body && d.from === size.from && d.to === size.to
+      if (own.some(isAlike)) {
+        return fail('drawn.twice', 'This size is drawn already.', 'Pick other edges.')
+      }
+      if (own.length >= MOST_DRAWN) {
+        return fail(
+          'drawn.many',
+          `A sheet has at most ${MOST_DRAWN} sizes that are drawn.`,
+          'Take some off first.',
+        )
+      }
       const made = { ...size, id: `drawn${part.nextId}` }
       return succeed(
         withSheet({ ...part, nextId: part.nextId + 1 }, sheet, (s) => ({

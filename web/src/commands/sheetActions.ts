@@ -59,6 +59,12 @@ export function sheetActions(work: SheetWork): readonly Action[] {
       run: () => void parts.run(tidySheet(sheet.setup.id)),
     },
     {
+      ...{ id: 'drawSize', label: 'Draw a size', key: 's' },
+      help: 'Draws a size between two edges; it drives nothing, and stands in parentheses.',
+      enabled: () => sheet.drawing !== undefined,
+      run: () => sheet.beginDrawing(),
+    },
+    {
       ...{ id: 'takeOff', label: 'Take the label off', key: 'Delete' },
       help: 'Takes the picked label off the sheet; it can be put on again.',
       enabled: () => sheet.picked !== undefined,
@@ -96,7 +102,7 @@ export function sheetActions(work: SheetWork): readonly Action[] {
       help: 'Lets a dragged label stand where it was, or lets go of what is picked.',
       run: () => {
         work.giveUp()
-        sheet.picked = undefined
+        sheet.letGo()
       },
     },
     { id: 'fit', label: 'Fit', help: 'Shows the whole sheet.', key: ' ', run: sheet.fit },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { rowFigures, shownValue, unitOfRow } from '@lathica/core/plan'
+import { hasLimits, rowFigures, shownValue, unitOfRow } from '@lathica/core/plan'
 import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
 import { usePartStore } from '../store/part'
@@ -13,6 +13,11 @@ const emit = defineEmits<{ save: [id: 'plan' | 'report'] }>()
 const parts = usePartStore()
 const plan = usePlanStore()
 const sheet = useSheetStore()
+
+/** Rows that nothing can be judged by. */
+const limitless = computed(
+  () => plan.rows.filter((r) => r.measure !== 'seen' && !hasLimits(r)).length,
+)
 
 const figures = computed(() => {
   const { row } = plan
@@ -51,6 +56,10 @@ function choose(event: Event): void {
       <p role="status">{{ plan.summary }}</p>
       <p v-if="plan.plan.pieces.length === 0" class="soft">
         Add a piece with + in the table, or paste a block from a spreadsheet into the first cell.
+      </p>
+      <p v-if="limitless > 0" class="told">
+        {{ limitless }} {{ limitless === 1 ? 'row has' : 'rows have' }} no limits: choose general
+        tolerances on the tab Tolerances of Inspect, or write some behind the sizes.
       </p>
       <div class="row">
         <Button :disabled="!sheet.drawing || busy" @click="emit('save', 'report')"

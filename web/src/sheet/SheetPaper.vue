@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Drawing } from '@lathica/core/drawing'
+import type { Drawing, DrawnPlace } from '@lathica/core/drawing'
 import { drawingGroups } from '@lathica/core/formats'
 import { computed, nextTick, ref, toRef, useTemplateRef, watch } from 'vue'
 import { useSheetStore } from '../store/sheet'
@@ -11,7 +11,12 @@ const sheet = useSheetStore()
 const element = useTemplateRef<HTMLElement>('element')
 const content = useTemplateRef<SVGGElement>('content')
 const paper = computed(() => props.drawing.paper)
-const { box, pixels, zoomAt, pan } = useSheetView(element, paper, toRef(sheet, 'asked'), drawnBox)
+const { box, pixels, placeAt, zoomAt, pan } = useSheetView(
+  element,
+  paper,
+  toRef(sheet, 'asked'),
+  drawnBox,
+)
 
 /** Where the views with their labels are: beside the plan there is less room, and no more is looked at. */
 function drawnBox() {
@@ -83,6 +88,7 @@ function take(event: PointerEvent): void {
 }
 
 function drag(event: PointerEvent): void {
+  if (sheet.isDrawing) pointer.value = placeAt(event)
   const hold = held.value
   if (!hold) return
   const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y]
@@ -102,6 +108,11 @@ function letGo(event: PointerEvent): void {
   held.value = undefined
   if (!hold) return
   if (!hold.isMoved) {
+    if (sheet.isDrawing) {
+      const near = nearest(placeAt(event))
+      if (near) sheet.takePlace(near, event.shiftKey)
+      return
+    }
     sheet.picked = hold.under
     return
   }
@@ -111,6 +122,24 @@ function letGo(event: PointerEvent): void {
   const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y]
   sheet.move(hold.id, dx / pixels.value, -dy / pixels.value)
 }
+
+/** Where the pointer is while a size is drawn, in mm, y downwards. */
+const pointer = ref<{ readonly x: number; readonly y: number }>()
+/** So near a place is taken, in pixels. */
+const REACH = 16
+
+/** The place that is meant at a place of the paper. */
+function nearest(at: { readonly x: number; readonly y: number }): DrawnPlace | undefined {
+  let best: { readonly place: DrawnPlace; readonly off: number } | undefined
+  for (const place of props.drawing.places) {
+    const off = Math.hypot(place.at.x - at.x, place.at.y + at.y) * pixels.value
+    if (off <= REACH && off < (best?.off ?? Infinity)) best = { place, off }
+  }
+  return best?.place
+}
+const meant = computed(() =>
+  sheet.isDrawing && pointer.value ? nearest(pointer.value) : undefined,
+)
 
 /** Lets the label stand where it was. */
 function giveUp(): void {
@@ -125,7 +154,7 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
   <div
     ref="element"
     class="paper"
-    :class="{ panning: held?.isMoved && held.id === undefined }"
+    :class="{ panning: held?.isMoved && held.id === undefined, drawing: sheet.isDrawing }"
     @pointerdown="take"
     @pointermove="drag"
     @pointerup="letGo"
@@ -137,6 +166,23 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
       <!-- Made of numbers and escaped texts by the writer of sheets. -->
       <!-- eslint-disable-next-line vue/no-v-html -->
       <g ref="content" class="content" v-html="drawn" />
+      <g v-if="sheet.isDrawing" class="places">
+        <circle
+          v-for="(p, i) in drawing.places"
+          :key="i"
+          :cx="p.at.x"
+          :cy="-p.at.y"
+          :r="3.5 / pixels"
+          :class="{ meant: p === meant, begun: p.key === sheet.begun?.key }"
+        />
+        <line
+          v-if="sheet.begun && pointer"
+          :x1="sheet.begun.at.x"
+          :y1="-sheet.begun.at.y"
+          :x2="meant?.at.x ?? pointer.x"
+          :y2="meant ? -meant.at.y : pointer.y"
+        />
+      </g>
     </svg>
   </div>
 </template>
@@ -171,6 +217,32 @@ svg {
 
 .content {
   color: var(--ink);
+}
+
+.drawing {
+  cursor: crosshair;
+}
+
+.places {
+  pointer-events: none;
+}
+
+.places circle {
+  fill: var(--panel);
+  stroke: var(--accent);
+  stroke-width: 1.5px;
+  vector-effect: non-scaling-stroke;
+}
+
+.places .meant,
+.places .begun {
+  fill: var(--accent);
+}
+
+.places line {
+  stroke: var(--accent);
+  stroke-width: 1.5px;
+  vector-effect: non-scaling-stroke;
 }
 
 .content :deep(g[data-role='size']),

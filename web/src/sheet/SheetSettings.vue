@@ -154,6 +154,16 @@ const picked = computed(() =>
         Put them on again
       </Button>
     </section>
+    <section aria-label="Own sizes" class="row">
+      <Button
+        size="small"
+        :type="sheet.isDrawing ? 'primary' : 'default'"
+        :disabled="!sheet.drawing"
+        @click="sheet.beginDrawing()"
+      >
+        Draw a size
+      </Button>
+    </section>
     <section aria-label="Sheet">
       <h2>Sheet</h2>
       <div class="fields">

@@ -54,8 +54,13 @@ watch(
   },
 )
 
-const HINT =
-  'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
+const hint = computed(() => {
+  if (!sheet.isDrawing)
+    return 'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
+  return sheet.begun
+    ? 'Click the other edge, the same one for its diameter; with Shift the distance square to the axis. Esc lets go.'
+    : 'Click the edge that the size begins at. Esc ends.'
+})
 
 /** What is printed: the page has the size of the sheet. */
 const printed = computed(() => {
@@ -108,7 +113,7 @@ const printed = computed(() => {
     </aside>
     <PlanTable v-if="sheet.page === 'plan' && sheet.drawing" class="table" />
     <ReleasedView />
-    <BottomLine class="bottom-line" :hint="HINT" />
+    <BottomLine class="bottom-line" :hint="hint" />
     <CommandSearch v-if="searching" :actions="actions" @close="searching = false" />
     <KeyList v-if="listingKeys" :actions="actions" @close="listingKeys = false" />
     <Teleport to="body">

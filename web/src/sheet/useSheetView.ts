@@ -79,5 +79,5 @@ export function useSheetView(
     middle.value = { x: x - dx / pixels.value, y: y - dy / pixels.value }
   }
 
-  return { box, pixels, zoomAt, pan }
+  return { box, pixels, placeAt, zoomAt, pan }
 }

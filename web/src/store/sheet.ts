@@ -6,12 +6,14 @@ import {
   keyOf,
   NOTHING_SEEN,
   type Drawing,
+  type DrawnPlace,
   type Seen,
   type SeenAsk,
   type SeenLines,
 } from '@lathica/core/drawing'
 import {
   addSheet,
+  drawSize,
   moveSheetLabel,
   putOnLabels,
   removeSheet,
@@ -197,6 +199,46 @@ export const useSheetStore = defineStore('sheet', () => {
     picked.value = undefined
   }
 
+  /** Whether a size is being drawn, and the place it begins at. */
+  const isDrawing = ref(false)
+  const begun = shallowRef<DrawnPlace>()
+
+  function beginDrawing(): void {
+    isDrawing.value = !isDrawing.value
+    begun.value = undefined
+    picked.value = undefined
+  }
+
+  /** Lets go of the edge in hand, then of drawing, then of what is picked. */
+  function letGo(): void {
+    if (begun.value) begun.value = undefined
+    else if (isDrawing.value) isDrawing.value = false
+    else picked.value = undefined
+  }
+
+  /**
+   * Takes a place for the size that is drawn: the second one ends it. Between two edges it is the distance along the
+   * axis; square to it where they stand over each other or that is asked; of one edge twice its diameter.
+   */
+  function takePlace(place: DrawnPlace, isSquare: boolean): void {
+    const from = begun.value
+    if (!from || from.body !== place.body) {
+      begun.value = place
+      return
+    }
+    const isLevel = Math.abs(from.at.x - place.at.x) < 1e-6
+    const kind =
+      from.key === place.key ? 'across' : isSquare || isLevel ? 'radial' : ('along' as const)
+    if (
+      !parts.run(
+        drawSize(setup.value.id, { kind, body: place.body, from: from.key, to: place.key }),
+      )
+    )
+      return
+    begun.value = undefined
+    picked.value = all.value.sheets[index.value]?.drawn.at(-1)?.id
+  }
+
   /** Puts all labels on again that were taken off. */
   const putOn = (): void => void parts.run(putOnLabels(setup.value.id))
 
@@ -219,6 +261,7 @@ export const useSheetStore = defineStore('sheet', () => {
       asked,
       order,
     },
+    ...{ isDrawing, begun, beginDrawing, takePlace, letGo },
     ...{ step, show, turn, add, remove, move, putBack, isMoved, takeOff, putOn, fit },
   }
 })
