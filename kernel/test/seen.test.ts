@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { beforeAll, expect, test } from 'vitest'
 import { asksToSee, drawSheet, keyOf, type SeenFrom, type SeenLines } from '@lathica/core/drawing'
 import { readPartFile } from '@lathica/core/formats'
-import { radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
+import { lengthOf, radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
 import type { PartState } from '@lathica/core/route'
 import { loadKernel, seenBy, settlePlans, type Kernel } from '../src'
 
@@ -81,4 +81,47 @@ test('flats, keyways and cross holes are seen from beside as they are', () => {
   for (const y of [6.5, 8, 12, 15]) expect(heights.some((h) => Math.abs(h - y) < 1e-6)).toBe(true)
   const drawing = drawSheet(state, seenBy(kernel, state))
   expect(drawing?.told).toEqual([])
+})
+
+test('a cut across a keyway and flats is outlined exactly, whatever stands before it', () => {
+  const state = demo('winding-spindle')
+  const seen = seenBy(kernel, state)
+  const cuts = asksToSee(state).flatMap((ask) =>
+    ask.cut && ask.from === 'left' ? [seen.get(keyOf(ask))] : [],
+  )
+  expect(cuts).toHaveLength(2)
+  const around = cuts.map((c) => (c?.cuts.flat() ?? []).reduce((sum, p) => sum + lengthOf(p), 0))
+  // ⌀30 with a keyway 8 wide and 4 deep: the arc that is left, its two sides, its floor.
+  const half = Math.asin(4 / 15)
+  const side = 15 * Math.cos(half) - 11
+  const keyway = 15 * (2 * Math.PI - 2 * half) + 2 * side + 8
+  // ⌀16 with two flats 13 apart: two chords and two arcs.
+  const flat = Math.acos(6.5 / 8)
+  const flats = 2 * 2 * 8 * Math.sin(flat) + 2 * 8 * (Math.PI - 2 * flat)
+  expect(around.sort((a, b) => b - a)).toEqual([
+    expect.closeTo(keyway, 6),
+    expect.closeTo(flats, 6),
+  ])
+})
+
+test('a section along the axis is that of the solid: its holes are cut, what lies behind is seen', () => {
+  const state = demo('end-bearing-housing')
+  const ask = asksToSee(state).find((a) => a.cut && a.from === 'along')
+  const cut = ask && seenBy(kernel, state).get(keyOf(ask))
+  // A pin hole ⌀4, 8 deep, lies in the plane, 40 above the axis.
+  const levels = (cut?.cuts.flat() ?? []).filter(
+    (p) => p.kind === 'line' && Math.abs(p.from.y - p.to.y) < 1e-6 && lengthOf(p) > 1e-6,
+  )
+  for (const y of [38, 42]) {
+    const wall = levels.filter((p) => Math.abs(p.from.y - y) < 1e-6)
+    expect(wall.reduce((sum, p) => sum + lengthOf(p), 0)).toBeCloseTo(8, 6)
+  }
+  // The edge of the bore runs right over the axis behind the cut.
+  const upright = (cut?.lines ?? []).filter(
+    (p) =>
+      Math.abs(p.from.x - p.to.x) < 1e-6 &&
+      Math.max(Math.abs(p.from.y), Math.abs(p.to.y)) < 12 + 1e-6,
+  )
+  const shoulder = upright.filter((p) => Math.abs(p.from.x - 15) < 1e-6)
+  expect(shoulder.reduce((sum, p) => sum + lengthOf(p), 0)).toBeCloseTo(24, 6)
 })
