@@ -13,6 +13,7 @@ interface Project {
 interface LooseDocument {
   readonly sketches: { readonly points: object[]; readonly entities: object[] }[]
   readonly route: object[]
+  readonly drawing?: object
 }
 
 /** Keys pressed one after another. */

@@ -16,6 +16,7 @@ import {
 import { writePartFile } from '@lathica/core/formats'
 import { chamfer, fillet, groove, withSteps } from './finishing'
 import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } from './outline'
+import { measuredSpindle } from './measured'
 import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'
 import { guideRoller } from './nested'
 import { notedSpindle } from './notes'
@@ -294,7 +295,7 @@ function bearingHousing(): Part {
 /** Every demo part by its file name. */
 export function demoParts(): ReadonlyMap<string, string> {
   const parts = {
-    spindle: () => notedSpindle(spindleSheet(spindle())),
+    spindle: () => measuredSpindle(notedSpindle(spindleSheet(spindle()))),
     'line-sheave': () => sheaveSheet(lineSheave()),
     'cord-drum': cordDrum,
     'winding-grip': windingGrip,

@@ -27,15 +27,18 @@ const PIECES = 5
 const COLUMNS = [
   { words: 'no.', width: 12 },
   { words: 'what', width: 30 },
-  { words: 'drawing', width: 42 },
-  { words: 'lower', width: 18 },
-  { words: 'upper', width: 18 },
+  { words: 'drawing', width: 40 },
+  { words: 'lower', width: 16 },
+  { words: 'upper', width: 16 },
+  { words: 'unit', width: 9 },
   { words: 'instrument', width: 40 },
-  { words: 'field', width: 12 },
+  { words: 'field', width: 11 },
 ] as const
-const PIECE = 13
+const PIECE = 15
 /** Where a value lies between its limits is drawn in the last column. */
-const STRIP = 30
+const STRIP = 18
+/** Letters are made so small at most where a text is long. */
+const LEAST = 1.6
 
 /**
  * The report of what was measured, as pages: all rows with their limits, the pieces beside them, what is out in frames.
@@ -134,8 +137,10 @@ function tableItems(
   const { units } = state.part
   const at = (i: number): number => TOP - HEAD - (i + 1) * ROW
   const cell = (text: string, x: number, width: number, y: number, height = LETTER): Item[] => {
-    const fitting = shortened(text, width - 2, height)
-    return fitting === '' ? [] : [words(fitting, LEFT + x + 1, y + (ROW - height) / 2, height)]
+    const room = (width - 2) / (Math.max(1, text.length) * CHARACTER)
+    const own = Math.max(Math.min(height, LEAST), Math.min(height, room))
+    const fitting = shortened(text, width - 2, own)
+    return fitting === '' ? [] : [words(fitting, LEFT + x + 1, y + (ROW - own) / 2, own)]
   }
   const head = [
     ...COLUMNS.flatMap((c, i) => cell(c.words, STARTS[i] ?? 0, c.width, at(0), SMALL)),
@@ -143,14 +148,11 @@ function tableItems(
   ]
   const body = rows.flatMap((row, i) => {
     const y = at(i + 1)
-    const unit = unitOfRow(row.measure, units)
     const limit = (value: number | undefined): string =>
-      value === undefined
-        ? ''
-        : `${shownValue(row, value, units)}${unit === '°' ? unit : ` ${unit}`}`
+      value === undefined ? '' : shownValue(row, value, units)
     const texts = [
       ...[row.number, row.what, row.written, limit(row.lower), limit(row.upper)],
-      ...[row.instrument, fieldOf(row, drawings)],
+      ...[unitOfRow(row.measure, units), row.instrument, fieldOf(row, drawings)],
     ]
     const values = valuesOfRow(plan, row.id)
     const measured = pieces.flatMap((p, n): Item[] => {
@@ -184,8 +186,8 @@ function stripItems(
   values: ReturnType<typeof valuesOfRow>,
   y: number,
 ): Item[] {
-  const from = LEFT + PIECES_AT + PIECES * PIECE + 4
-  const [middle, half] = [from + (STRIP - 8) / 2, (STRIP - 8) / 2]
+  const from = LEFT + PIECES_AT + PIECES * PIECE + 2
+  const [middle, half] = [from + (STRIP - 4) / 2, (STRIP - 4) / 2]
   const shown = pieces.flatMap((p) => {
     const value = values.get(p.id)
     const at = typeof value === 'number' ? standing(row, value) : undefined
