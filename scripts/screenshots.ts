@@ -49,7 +49,6 @@ try {
     await shop.openPart('Spindle')
     await shop.label('⌀35 k6').hover()
   })
-  await take('model-sheave', (shop) => shop.openPart('Line sheave'))
   await take('model-lamp', async (shop, page) => {
     await shop.openPart('Gauge lamp')
     // The curvature of its foot as a comb, and its points on the solid.
@@ -87,10 +86,17 @@ try {
       await shop.openPart(part)
       await page.getByRole('link', { name: 'Sheet', exact: true }).click()
       await page.locator('.sheet-view g[data-role="title"]').waitFor()
-      const looked = page.getByText('not in the views yet')
+      const looked = page.getByText(/not in the views yet|not drawn yet/)
       await looked.waitFor({ state: 'hidden', timeout: 60_000 })
     })
   }
+  await take('sheet-plan', async (shop, page) => {
+    await shop.openPart('Spindle')
+    await page.getByRole('link', { name: 'Sheet', exact: true }).click()
+    await page.locator('.sheet-view g[data-role="title"]').waitFor()
+    await press(page, 'g', 'v')
+    await page.getByRole('row').filter({ hasText: '112 ±0.15' }).click()
+  })
   await take('inspect-float', async (shop, page) => {
     await shop.openPart('Float')
     const bench = await toInspect(page)

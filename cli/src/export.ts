@@ -1,8 +1,8 @@
 import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
 import { reportOf } from '@lathica/core/inspect'
-import { NOTHING_SEEN } from '@lathica/core/drawing'
+import { asksToSee, NOTHING_SEEN } from '@lathica/core/drawing'
 import { EXPORTERS, touchWords } from '@lathica/core/formats'
-import { builtGeometry, seenBy } from '@lathica/kernel'
+import { builtGeometry, loadKernel, seenBy } from '@lathica/kernel'
 import { EXIT, Stop, type Streams } from './exit'
 import { isSound } from './read'
 import { pdfOf } from './pdf'
@@ -33,7 +33,9 @@ export async function exportPart(
   }
   if (output === undefined) throw new Stop(EXIT.usage, 'Name the output with -o OUT.')
   const tolerance = toleranceOf(options.tolerance)
-  const { state, kernel } = await readSettled(path)
+  const { state, kernel: settled } = await readSettled(path)
+  const isSeen = exporter.drawn === true && asksToSee(state).length > 0
+  const kernel = settled ?? (isSeen ? await loadKernel() : undefined)
   const onBody = (name: string): void => {
     if (streams.stderr.isTTY === true) streams.stderr.write(`${name} is built\n`)
   }

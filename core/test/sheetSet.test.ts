@@ -48,7 +48,10 @@ describe('a set of sheets', () => {
     }
     const [own] = sheets
     const old: Record<string, unknown> = { ...own, title }
-    for (const field of ['id', 'name', 'body', 'sections', 'balloons', 'hidden', 'drawn']) {
+    for (const field of [
+      ...['id', 'name', 'body', 'sections', 'picture', 'lengths', 'origin'],
+      ...['balloons', 'hidden', 'drawn'],
+    ]) {
       Reflect.deleteProperty(old, field)
     }
     Reflect.deleteProperty(document, 'drawing')
@@ -96,6 +99,27 @@ describe('a set of sheets', () => {
     expect(plain.groups.some((g) => g.said.startsWith('Section'))).toBe(false)
     const shows = (d: Drawing): string[] => [...d.labels.values()].flatMap((l) => l.shows).sort()
     expect(shows(plain)).toEqual(shows(sheet))
+  })
+
+  it('lets lengths run from one face over each other, and covers nothing', () => {
+    const part = demo('spindle')
+    const running = done(changeSheet('sheet', { lengths: 'running' }).run(part))
+    const groups = readSheet(writeDrawingSvg(sheetOf(running), part.name))
+    expect(overlapsOn(groups)).toEqual([])
+    const of = (said: string) => {
+      const id = [...sheetOf(running).labels].find(([, l]) => l.said === said)?.[0]
+      return groups.find((g) => g.id === id)
+    }
+    // One head each, on one line, as far apart as the faces; the others have two heads.
+    const [short, long] = [of('24'), of('112 ±0.15')]
+    const [a, b] = [short?.heads[0], long?.heads[0]]
+    expect([short?.heads.length, long?.heads.length]).toEqual([1, 1])
+    expect(a && b && [b.x - a.x, b.y - a.y]).toEqual([expect.closeTo(88, 6), expect.closeTo(0, 6)])
+    expect(short?.texts.every((t) => t.upright)).toBe(true)
+    expect(of('34 ±0.1')?.heads).toHaveLength(2)
+    const shows = (p: Part): string[] =>
+      [...sheetOf(p).labels.values()].flatMap((l) => l.shows).sort()
+    expect(shows(running)).toEqual(shows(part))
   })
 
   it('keeps letters of sections apart from those of datums', () => {

@@ -12,6 +12,8 @@ import {
 
 type Way = readonly [number, number, number]
 
+const [THIRD, HALF] = [1 / Math.sqrt(3), 1 / Math.sqrt(2)]
+
 /**
  * Which way a drawing looks: towards the viewer, and to the right of the paper, in the part’s own directions. The side
  * of the half-section, its x, is up in all of them.
@@ -29,7 +31,15 @@ const LOOKS: Readonly<Record<SeenFrom, readonly [Way, Way]>> = {
     [0, 0, -1],
     [0, 1, 0],
   ],
+  // The side of the half-section stays upright, the axis rises to the right.
+  askew: [
+    [THIRD, THIRD, -THIRD],
+    [0, HALF, HALF],
+  ],
 }
+
+/** Up of the paper, of a way that is looked at. */
+const upOf = ([a, b, c]: Way, [p, q, r]: Way): Way => [b * r - c * q, c * p - a * r, a * q - b * p]
 
 /** How far a chord may lie from a curve that is no circle, in mm, and how many are tried at most. */
 const CHORD = 0.005
@@ -75,6 +85,11 @@ function cutAway(oc: OpenCascade, shape: Shape, from: SeenFrom, at: number): Sha
     const [towards] = LOOKS[from]
     // From the plane on to beyond all of it, and as wide.
     const corner = (side: 1 | -1): Point => {
+      // Askew the quarter between the half-section and the reader.
+      if (from === 'askew') {
+        const near = side < 0 ? 0 : far
+        return scope.own(new oc.gp_Pnt(near, near, side * far))
+      }
       const [x, y, z] = towards.map((t) => (t === 0 ? side * far : side < 0 ? at : t * far))
       return scope.own(new oc.gp_Pnt(x ?? 0, y ?? 0, z ?? 0))
     }
@@ -97,27 +112,28 @@ function cutAway(oc: OpenCascade, shape: Shape, from: SeenFrom, at: number): Sha
 function cutOutlines(oc: OpenCascade, shape: Shape, from: SeenFrom, at: number): Piece[] {
   return scoped((scope) => {
     const [towards, right] = LOOKS[from]
-    const up: Way = [
-      towards[1] * right[2] - towards[2] * right[1],
-      towards[2] * right[0] - towards[0] * right[2],
-      towards[0] * right[1] - towards[1] * right[0],
-    ]
+    const up = upOf(towards, right)
     const along = (way: Way, p: Point): number => way[0] * p.X() + way[1] * p.Y() + way[2] * p.Z()
     const sign = towards[0] + towards[1] + towards[2]
-    const isInPlane = (p: Point): boolean => Math.abs(sign * along(towards, p) - at) < IN_PLANE
+    const isNear = (off: number): boolean => Math.abs(off) < IN_PLANE
+    // Askew there are two planes, each on one side of the axis only.
+    const planes: readonly ((p: Point) => boolean)[] =
+      from === 'askew'
+        ? [(p) => isNear(p.X()) && p.Y() > -IN_PLANE, (p) => isNear(p.Y()) && p.X() > -IN_PLANE]
+        : [(p) => isNear(sign * along(towards, p) - at)]
     const edges = [...partsOf(oc, shape, 'FACE', scope)].flatMap((face) => {
       const own = [...partsOf(oc, face, 'EDGE', scope)].map((e) => scope.own(oc.TopoDS.Edge(e)))
-      const isCut =
-        own.length > 0 &&
+      const liesIn = (isInPlane: (p: Point) => boolean): boolean =>
         own.every((edge) => {
           const curve = scope.own(new oc.BRepAdaptor_Curve(edge))
           const [a, b] = [curve.FirstParameter(), curve.LastParameter()]
           return [0, 0.3, 0.5, 1].every((t) => isInPlane(scope.own(curve.EvalD0(a + (b - a) * t))))
         })
-      return isCut ? own : []
+      return own.length > 0 && planes.some(liesIn) ? own : []
     })
     const put = (p: Point): Vec => vec(along(right, p), along(up, p))
-    return onceOnly(edges.flatMap((edge) => piecesOf(oc, edge, scope, put)))
+    // Circles are none where they are looked at askew.
+    return onceOnly(edges.flatMap((edge) => piecesOf(oc, edge, scope, put, from !== 'askew')))
   })
 }
 
@@ -165,6 +181,7 @@ function piecesOf(
   edge: Edge,
   scope: Scope,
   put: (point: Point) => Vec = (p) => vec(p.X(), p.Y()),
+  isSquare = true,
 ): Piece[] {
   const curve = scope.own(new oc.BRepAdaptor_Curve(edge))
   const [first, last] = [curve.FirstParameter(), curve.LastParameter()]
@@ -177,7 +194,7 @@ function piecesOf(
   const { GeomAbs_CurveType: kinds } = oc
   const kind = curve.GetType()
   if (kind === kinds.GeomAbs_Line) return longEnough([line(at(0), at(1))])
-  if (kind === kinds.GeomAbs_Circle) {
+  if (isSquare && kind === kinds.GeomAbs_Circle) {
     const circle = scope.own(curve.Circle())
     const place = scope.own(circle.Location())
     const centre = put(place)

@@ -2,8 +2,10 @@ import { readFileSync } from 'node:fs'
 import { beforeAll, expect, test } from 'vitest'
 import { asksToSee, drawSheet, keyOf, type SeenFrom, type SeenLines } from '@lathica/core/drawing'
 import { readPartFile } from '@lathica/core/formats'
+import { PLAIN_DRAWING, PLAIN_SHEET } from '@lathica/core/part'
 import { lengthOf, radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
 import type { PartState } from '@lathica/core/route'
+import { shaftPart } from '../../core/test/support/shafts'
 import { loadKernel, seenBy, settlePlans, type Kernel } from '../src'
 
 let kernel: Kernel
@@ -124,4 +126,25 @@ test('a section along the axis is that of the solid: its holes are cut, what lie
   )
   const shoulder = upright.filter((p) => Math.abs(p.from.x - 15) < 1e-6)
   expect(shoulder.reduce((sum, p) => sum + lengthOf(p), 0)).toBeCloseTo(24, 6)
+})
+
+test('a picture askew shows lengths of all three ways alike, with a quarter cut out', () => {
+  const part = shaftPart([{ diameter: 40, length: 30 }])
+  const sheets = [{ ...PLAIN_SHEET, picture: 'quarter' as const }]
+  const state = settlePlans({ ...part, drawing: { ...PLAIN_DRAWING, sheets } }, (plan) =>
+    kernel.weigh(plan),
+  )
+  const [ask] = asksToSee(state)
+  expect(ask?.from).toBe('askew')
+  const seen = seenBy(kernel, state)
+  const picture = ask && seen.get(keyOf(ask))
+  // Both faces of the quarter, 20 by 30, without the edge that they share (ISO 5456-3: √(2/3) of each length).
+  const around = (picture?.cuts.flat() ?? []).reduce((sum, p) => sum + lengthOf(p), 0)
+  expect(around).toBeCloseTo(2 * (20 + 30 + 20) * Math.sqrt(2 / 3), 6)
+  // The ends are ellipses whose long way is as long as the circle’s diameter.
+  const points = (picture?.lines ?? []).flatMap((p) => [p.from, p.to])
+  const off = points.map((p) => Math.hypot(p.x, p.y))
+  expect(Math.max(...off.filter((_, i) => (points[i]?.x ?? 0) < 0))).toBeCloseTo(20, 2)
+  expect(drawSheet(state, seen)?.told).toEqual([])
+  expect(drawSheet(state)?.told.join()).toContain('The picture is not drawn yet')
 })

@@ -1,6 +1,6 @@
-import { changeTitle } from '@lathica/core/edit'
+import { changeSheet, changeTitle } from '@lathica/core/edit'
 import { addNote } from '@lathica/core/notes'
-import type { Part } from '@lathica/core/part'
+import { PLAIN_SHEET, type Part } from '@lathica/core/part'
 import { face } from './finishing'
 import { run } from './outline'
 
@@ -34,3 +34,11 @@ export function notedSpindle(part: Part): Part {
     changeTitle({ owner: 'Skerry Point tide gauge', number: 'SP-101', status: 'for trial' }),
   )
 }
+
+/** The housing's sheet has a picture with a quarter cut out, for those who make it once a year. */
+export const picturedHousing = (part: Part): Part =>
+  run(
+    part,
+    changeSheet(PLAIN_SHEET.id, { picture: 'quarter' }),
+    changeTitle({ owner: 'Skerry Point tide gauge', number: 'SP-204' }),
+  )

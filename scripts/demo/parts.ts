@@ -19,7 +19,7 @@ import { draw, drawStrokes, drawn, endAt, material, profile, run, sizeAndTurn } 
 import { measuredSpindle } from './measured'
 import { flaskSheet, floatSheet, rollerSheet, sheaveSheet, spindleSheet } from './inspection'
 import { guideRoller } from './nested'
-import { notedSpindle } from './notes'
+import { notedSpindle, picturedHousing } from './notes'
 import {
   windingWheel,
   endBearingHousing,
@@ -304,7 +304,7 @@ export function demoParts(): ReadonlyMap<string, string> {
     float: () => floatSheet(float()),
     'bearing-housing': bearingHousing,
     'guide-roller': () => rollerSheet(guideRoller()),
-    'end-bearing-housing': endBearingHousing,
+    'end-bearing-housing': () => picturedHousing(endBearingHousing()),
     'winding-spindle': windingSpindle,
     'setting-knob': settingKnob,
     'winding-wheel': windingWheel,

@@ -32,6 +32,7 @@ export interface Looks {
   readonly along?: SeenAsk
   readonly cut?: SeenAsk
   readonly ends: ReadonlyMap<'left' | 'right', SeenAsk>
+  readonly picture?: SeenAsk
   /** Across the axis at a place of it. */
   readonly across: (at: number) => SeenAsk
   /** What it has to be asked indeed: nothing where all is a full turn. */
@@ -82,9 +83,17 @@ function looksOf(
   const isLifted = state.bodies.some((b) => b.plan && ids.includes(b.bodyId))
   const from = endsFor(state, setup, asked, isHere)
   const ends = new Map(from.map((f) => [f, { from: f, bodies: ids }] as const))
-  if (!isLifted) return { ends, across, all: [] }
-  const along: SeenAsk = { from: 'along', bodies: ids }
   const whole = bodies.map((b) => b.whole)
+  const askew: SeenAsk = { from: 'askew', bodies: ids }
+  const picture =
+    setup.picture === 'none'
+      ? undefined
+      : setup.picture === 'whole'
+        ? askew
+        : { ...askew, cut: { at: 0 }, whole }
+  const pictured = picture ? { picture } : {}
+  if (!isLifted) return { ends, across, ...pictured, all: picture ? [picture] : [] }
+  const along: SeenAsk = { from: 'along', bodies: ids }
   const cut: SeenAsk = { from: 'along', cut: { at: 0 }, bodies: ids, whole }
   const places = new Set(
     asked.flatMap(({ shape }) =>
@@ -94,12 +103,13 @@ function looksOf(
   return {
     ...(kind === 'full' ? {} : { along }),
     ...(kind === 'outside' ? {} : { cut }),
-    ...{ ends, across },
+    ...{ ends, across, ...pictured },
     all: [
       ...(kind === 'full' ? [] : [along]),
       ...(kind === 'outside' ? [] : [cut]),
       ...ends.values(),
       ...[...places].map(across),
+      ...(picture ? [picture] : []),
     ],
   }
 }

@@ -3,7 +3,6 @@ import { massProperties, materialOf } from '../inspect'
 import { generalWords } from '../standards'
 import { formatMass } from '../units'
 import { toldOfGaps } from './complete'
-import type { Drawing, SheetLabel } from './compose'
 import { contentsOf, type SheetContent } from './content'
 import type { Group } from './items'
 import { shifted, type Laid } from './layOut'
@@ -14,6 +13,7 @@ import { readScale } from './paper/scales'
 import { titleOf } from './paper/title'
 import { changeMarks, goneLabels } from './released'
 import { keyOf, type SeenLines } from './seen'
+import type { Drawing, SheetLabel } from './sheet'
 
 /** A sheet as it was laid out, with its frame, its title block and its numbers. */
 export function finished(content: SheetContent, made: Laid, seen: SeenLines): Drawing {
@@ -81,7 +81,11 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
 }
 
 function toldOfSeen({ looks }: SheetContent, seen: SeenLines): string[] {
-  return looks.all.some((ask) => !seen.has(keyOf(ask)))
+  const missing = looks.all.filter((ask) => !seen.has(keyOf(ask)))
+  if (missing.length > 0 && missing.every((ask) => ask.from === 'askew')) {
+    return ['The picture is not drawn yet: the solid is being looked at.']
+  }
+  return missing.length > 0
     ? ['Holes, flats and slots are not in the views yet: the solid is being looked at.']
     : []
 }

@@ -1,11 +1,5 @@
-export {
-  asksToSee,
-  drawSheet,
-  drawSheets,
-  type Drawing,
-  type Page,
-  type SheetLabel,
-} from './compose'
+export { asksToSee, drawSheet, drawSheets } from './compose'
+export type { Drawing, Page, SheetLabel } from './sheet'
 export { drawingOf } from './content'
 export { drawnPlaces, type DrawnPlace } from './asked/drawn'
 export { numbersOf, requirementsOf, type Requirement } from './numbers'

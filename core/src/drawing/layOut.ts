@@ -1,6 +1,6 @@
 import type { Piece, Vec } from '../geometry'
 import { mapped, vec } from '../geometry'
-import type { PaperName } from '../part'
+import type { PaperName, SheetSetup } from '../part'
 import { edgesOf, liesOnAxis } from '../section'
 import { drawnPlaces, type DrawnPlace } from './asked/drawn'
 import { movesOf, type SheetContent } from './content'
@@ -8,7 +8,7 @@ import type { Group, Item } from './items'
 import { acrossSheet, cutsAcross, cuttingLine } from './layout/across'
 import { layAlong, type AlongSetting } from './layout/along'
 import { arrange, boxOf, type Named, type Sheeted } from './layout/arrange'
-import type { BadgesFor } from './layout/badges'
+import type { BadgesFor } from './layout/marks'
 import { cellContent } from './layout/contents'
 import { detailMark, detailSheet, detailsOf } from './layout/detail'
 import { endSheet } from './layout/end'
@@ -20,8 +20,9 @@ import type { Scale } from './paper/scales'
 import type { Paper } from './paper/sizes'
 import { areaOf, ENDLESS, isForced, type Try } from './paper/tries'
 import { keyOf, type Seen, type SeenAsk, type SeenLines } from './seen'
+import { pictureSheet } from './views/picture'
 import { symmetryLines } from './views/symmetry'
-import { alongView } from './views/turned'
+import { alongView, type View } from './views/turned'
 
 /** A sheet as it was laid out on a paper at a scale. */
 export interface Laid {
@@ -73,6 +74,7 @@ export function layOut(
     ...{ view, by, style, moved, isStrict, sections: bodies.map((b) => b.section), first: [] },
     ...{ half: kind === 'half', isCut: kind !== 'outside', room: isForced(setup) ? ENDLESS : area },
     badgesFor,
+    running: runningFrom(setup, view),
   }
   const lay = (own: AlongSetting) =>
     layAlong(
@@ -109,6 +111,10 @@ export function layOut(
     from,
     ...beside(`View from the ${from}`, (own) => endSheet(bodies, asked, from, own, find(ask))),
   }))
+  const askew = find(looks.picture)
+  const pictured = askew
+    ? [{ said: 'Picture', ...pictureSheet(askew, scale.by), left: [] as readonly string[] }]
+    : []
   const below = [
     ...cuts.map((c) =>
       beside(`Section ${c.letter}–${c.letter}`, (own) =>
@@ -118,6 +124,7 @@ export function layOut(
     ...small.map((d) =>
       beside(`Detail ${d.letter}, ${d.scale.words}`, (own) => detailSheet(d, bodies, own)),
     ),
+    ...pictured,
   ]
   const { spots, width, height } = arrange(main, ends, below, setup.projection, area.width)
   const left = [...laid.left, ...[...ends, ...below].flatMap((e) => e.left)]
@@ -147,6 +154,13 @@ export function layOut(
   const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
   return { paper, scale, style, groups, placed, places, left, fits, band: band.groups }
 }
+
+/** Where lengths run from. */
+const runningFrom = (
+  { lengths, origin }: SheetSetup,
+  { left, right }: View,
+): AlongSetting['running'] =>
+  lengths === 'parallel' ? undefined : { auto: 'auto' as const, left, right }[origin]
 
 /** Letters that sections must not have: datums have them, and details. */
 const lettersTaken = (

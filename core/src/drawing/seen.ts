@@ -1,14 +1,17 @@
 import type { Piece } from '../geometry'
 
-/** Ways a drawing looks at a part: from beside, and along the axis from either end. */
-export type SeenFrom = 'along' | 'left' | 'right'
+/**
+ * Ways a drawing looks at a part: from beside, along the axis from either end, and askew, evenly at all three (ISO
+ * 5456-3:1996, 5.1), onto its left end.
+ */
+export type SeenFrom = 'along' | 'left' | 'right' | 'askew'
 
 /** A way to look, and where what stands before it is cut away. */
 export interface Look {
   readonly from: SeenFrom
   /**
    * Undefined for the whole. Else what lies before a plane square to the way is taken off: from beside the plane through
-   * the axis, along the axis the plane at this place of it, in mm.
+   * the axis, along the axis the plane at this place of it, in mm. Askew it is the quarter nearest to the reader.
    */
   readonly cut?: { readonly at: number }
   /** Bodies, in the order of the plans, that stay whole all the same. */

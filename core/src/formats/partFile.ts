@@ -51,7 +51,10 @@ const MIGRATIONS: Migrations = new Map([
 function withSheets({ sheet, ...document }: Json): Json {
   if (!isRecord(sheet)) return document
   const { title, ...own } = sheet
-  const more = { sections: 'auto', balloons: false, hidden: [], drawn: [] }
+  const more = {
+    ...{ sections: 'auto', picture: 'none', lengths: 'parallel', origin: 'auto' },
+    ...{ balloons: false, hidden: [], drawn: [] },
+  }
   const first = { id: 'sheet', name: '', body: '', ...own, ...more }
   return { ...document, drawing: { title, sheets: [first], revisions: [] } }
 }

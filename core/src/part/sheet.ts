@@ -29,6 +29,12 @@ export interface SheetSetup {
   readonly details: 'auto' | 'none'
   /** Sections across the axis, of keyways and flats: `auto` where there are such. */
   readonly sections: 'auto' | 'none'
+  /** A picture askew: with a quarter taken out, or whole. */
+  readonly picture: 'none' | 'quarter' | 'whole'
+  /** Lengths beside each other, or running from one face over each other on one line. */
+  readonly lengths: 'parallel' | 'running'
+  /** Where running lengths begin: at the place that most of them share, or at an end. */
+  readonly origin: 'auto' | 'left' | 'right'
   /** Whether the numbers of the inspection plan stand beside what is asked. */
   readonly balloons: boolean
   /** Width of outlines in mm (ISO 128-2). */
@@ -125,7 +131,8 @@ export const PLAIN_TITLE: TitleFields = {
 export const PLAIN_SHEET: SheetSetup = {
   ...{ id: 'sheet', name: '', body: '' },
   ...{ paper: 'auto', upright: false, scale: '', projection: 'first', view: 'auto', ends: 'auto' },
-  ...{ details: 'auto', sections: 'auto', balloons: false, lines: '0.5' },
+  ...{ details: 'auto', sections: 'auto', picture: 'none', balloons: false, lines: '0.5' },
+  ...{ lengths: 'parallel', origin: 'auto' },
   ...{ moved: [], hidden: [], drawn: [] },
 }
 

@@ -2,7 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises'
 import type { MessagePort } from 'node:worker_threads'
 import type { Problem } from '@lathica/core/result'
 import type { Part } from '@lathica/core/part'
-import { NOTHING_SEEN, type SeenLines } from '@lathica/core/drawing'
+import { asksToSee, NOTHING_SEEN, type SeenLines } from '@lathica/core/drawing'
 import { evaluate, type PartState } from '@lathica/core/route'
 import { isMeshFile, partFromMeshes, plainName, recoveredWords } from '@lathica/core/recover'
 import {
@@ -155,7 +155,7 @@ async function writtenPages(
 /** A part with what the kernel tells of it, as far as it can build it. */
 async function settledState(part: Part): Promise<{ state: PartState; seen: SeenLines }> {
   const state = evaluate(part)
-  if (!needsKernel(state)) return { state, seen: NOTHING_SEEN }
+  if (!needsKernel(state) && asksToSee(state).length === 0) return { state, seen: NOTHING_SEEN }
   const kernel = await kernelAtHand()
   try {
     const settled = settlePlans(part, (plan) => kernel.weigh(plan))
@@ -191,7 +191,7 @@ async function fileOf(
   onBody: (name: string) => void,
 ): Promise<WrittenPart | string> {
   const lifted = liftedIn(evaluate(part), exporter) > 0
-  const isSeen = exporter.drawn === true && needsKernel(evaluate(part))
+  const isSeen = exporter.drawn === true && asksToSee(evaluate(part)).length > 0
   const kernel = lifted || isSeen ? await kernelAtHand() : undefined
   try {
     const state = kernel ? settlePlans(part, (plan) => kernel.weigh(plan)) : evaluate(part)

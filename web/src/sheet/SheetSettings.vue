@@ -15,7 +15,16 @@ const title = computed(() => sheet.all.title)
 
 /** What is chosen from a list: the field of the setup, and what it may be. */
 type Chosen = { readonly [K in keyof SheetSetup]: Choice<K> }[
-  'paper' | 'view' | 'ends' | 'sections' | 'details' | 'projection' | 'lines']
+  | 'paper'
+  | 'view'
+  | 'ends'
+  | 'sections'
+  | 'details'
+  | 'picture'
+  | 'lengths'
+  | 'origin'
+  | 'projection'
+  | 'lines']
 interface Choice<K extends keyof SheetSetup> {
   readonly id: K
   readonly label: string
@@ -65,6 +74,29 @@ const choices: readonly Chosen[] = [
     ],
   },
   {
+    ...{ id: 'picture', label: 'Picture' },
+    options: [
+      { value: 'none', label: 'none' },
+      { value: 'quarter', label: 'a quarter cut out' },
+      { value: 'whole', label: 'whole' },
+    ],
+  },
+  {
+    ...{ id: 'lengths', label: 'Lengths' },
+    options: [
+      { value: 'parallel', label: 'side by side' },
+      { value: 'running', label: 'running from a face' },
+    ],
+  },
+  {
+    ...{ id: 'origin', label: 'Run from' },
+    options: [
+      { value: 'auto', label: 'where most begin' },
+      { value: 'left', label: 'the left end' },
+      { value: 'right', label: 'the right end' },
+    ],
+  },
+  {
     ...{ id: 'projection', label: 'Projection' },
     options: [
       { value: 'first', label: 'first angle' },
@@ -91,6 +123,9 @@ const fields: readonly { readonly id: keyof TitleFields; readonly label: string 
 ]
 
 const change = (to: SheetChange): void => void parts.run(changeSheet(setup.value.id, to))
+
+/** Where lengths run from is asked only where they do. */
+const isUsed = ({ id }: Chosen): boolean => id !== 'origin' || setup.value.lengths === 'running'
 
 /** What a sheet may be of: all bodies, or one. */
 const bodies = computed(() => [
@@ -204,7 +239,7 @@ const picked = computed(() =>
           :placeholder="sheet.drawing ? `by itself, ${sheet.drawing.scale.words}` : 'by itself'"
           @change="writeScale"
         />
-        <template v-for="c in choices" :key="c.id">
+        <template v-for="c in choices.filter(isUsed)" :key="c.id">
           <label :for="`sheet-${c.id}`">{{ c.label }}</label>
           <PlainSelect
             :id="`sheet-${c.id}`"

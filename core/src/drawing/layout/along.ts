@@ -2,12 +2,13 @@ import { pointAt, unit, subtract, vec, type Piece, type Vec } from '../../geomet
 import { edgesOf, materialAlong, type Section } from '../../section'
 import type { Asked, Shape } from '../asked'
 import type { View } from '../views/turned'
-import type { BadgesFor } from './badges'
+import type { BadgesFor } from './marks'
 import type { LaneAsk } from './lanes'
 import { callOf, Laying } from './laying'
 import type { LeaderAsk } from './leaders'
 import type { Placed, Style } from './marks'
 import { layAngle, laySlant } from './slants'
+import { runningOf } from './running'
 import { layThrough, type ThroughAsk } from './through'
 
 /** What a view along the axis is laid out with. */
@@ -24,6 +25,8 @@ export interface AlongSetting {
   readonly moved: ReadonlyMap<string, Vec>
   /** Drawn over the view, and to be kept clear too: circles round details. */
   readonly marks: readonly Piece[]
+  /** Where lengths run from over each other, in mm of paper: `auto` for where most begin; undefined where they do not. */
+  readonly running: number | 'auto' | undefined
   /** Placed before all others: the ends of cutting lines. */
   readonly first: readonly Placed[]
   /** Whether it is given up as soon as something finds no room. */
@@ -82,7 +85,18 @@ export function layAlong(
   const level = (side: 1 | -1) => ({
     ...{ upright: false, side, base: side * (view.radius + style.first) },
   })
-  const below = laying.lanes(outer, level(-1))
+  const { running } = setting
+  const run =
+    running === undefined || outer.length === 0
+      ? undefined
+      : runningOf(outer, running === 'auto' ? undefined : running)
+  const lowest = level(-1)
+  const unrun = run ? laying.running(run, lowest.base) : []
+  const beyond = run
+    ? Math.min(lowest.base, ...placed.flatMap((p) => p.labels.map((l) => l.y0))) - style.pitch / 2
+    : lowest.base
+  const inLanes = run ? [...outer.filter((a) => !run.asks.includes(a)), ...unrun] : outer
+  const below = laying.lanes(inLanes, { ...lowest, base: beyond })
   const above = [...inner, ...below.map((l) => ask(l.asked as Of<'along'>, true))]
   left.push(...laying.lanes(above, level(1)).map((l) => l.asked.id))
 

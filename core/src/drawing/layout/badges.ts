@@ -2,19 +2,8 @@ import { line, vec, type Vec } from '../../geometry'
 import type { Item } from '../items'
 import { widthOf } from '../lettering'
 import { ring } from '../views/turned'
-import type { Placed, Style } from './marks'
+import type { Badge, BadgeKind, Placed, Style } from './marks'
 import { plot, type Plot, type Seg, type Space } from './space'
-
-/**
- * What stands beside labels: round numbers, as the inspection plan has them, and triangles where something was changed
- * since the drawing was released.
- */
-export type BadgeKind = 'number' | 'change'
-
-export interface Badge {
-  readonly kind: BadgeKind
-  readonly centre: Vec
-}
 
 /** Half their width. */
 export const badgeRadius = ({ letter }: Style): number => 0.92 * letter
@@ -30,12 +19,6 @@ interface Room {
   readonly plot: Plot
   readonly lines: readonly Seg[]
 }
-
-/** Which badges labels get, by what they are and say. */
-export type BadgesFor = (label: {
-  readonly id: string
-  readonly said: string
-}) => readonly BadgeKind[]
 
 /** From the line that a text stands on to the lower edge of a badge behind it, in mm. */
 const ABOVE_LINE = 0.5

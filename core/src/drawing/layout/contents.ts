@@ -3,14 +3,8 @@ import type { SizeText } from '../asked'
 import type { Item } from '../items'
 import type { Cell } from '../../notes'
 import { symbolRuns } from '../symbols'
-import {
-  badgeItems,
-  badgesBehind,
-  badgesHeight,
-  badgesWidth,
-  type Badge,
-  type BadgeKind,
-} from './badges'
+import { badgeItems, badgesBehind, badgesHeight, badgesWidth } from './badges'
+import type { Badge, BadgeKind } from './marks'
 import { textHeight, textWidth, written, type Style } from './marks'
 import type { Content } from './leaders'
 

@@ -13,7 +13,8 @@ import {
   type Placed,
   type Style,
 } from './marks'
-import { badgeItems, badgePlot, badgesBehind, badgesWidth, type BadgeKind } from './badges'
+import { badgeItems, badgePlot, badgesBehind, badgesWidth } from './badges'
+import type { BadgeKind } from './marks'
 import type { Plot, Seg, Space } from './space'
 
 /**

@@ -1,10 +1,12 @@
 import type { Piece, Vec } from '../../geometry'
 import { saidText, type Asked } from '../asked'
-import { roomBeside, withBadge, type BadgesFor } from './badges'
+import { roomBeside, withBadge } from './badges'
+import type { BadgesFor } from './marks'
 import { badged, textContent } from './contents'
 import { layLanes, saidOf, type LaneAsk, type LaneFrame } from './lanes'
 import { layLeader, type LeaderAsk } from './leaders'
 import type { Placed, Style } from './marks'
+import { layRunning, type Running } from './running'
 import { Space } from './space'
 
 /** A view while its labels are laid out: what was placed, and what found no room. */
@@ -33,6 +35,14 @@ export class Laying {
     this.space.addLabels(made.labels)
     this.space.addLines(made.lines)
     this.placed.push(made)
+  }
+
+  /** Running lengths below. @returns those that found no room */
+  running(running: Running, across: number): readonly LaneAsk[] {
+    const asks = running.asks.map((a) => ({ ...a, badges: this.badgesFor(saidOf(a)) }))
+    const laid = layRunning({ ...running, asks }, across, this.space, this.style)
+    this.placed.push(...laid.placed)
+    return laid.left
   }
 
   /** Sizes in lanes. @returns those that found no room there */

@@ -1,6 +1,6 @@
 import { line, rotate, vec, type Vec } from '../../geometry'
 import type { Item } from '../items'
-import type { Badge } from './badges'
+import type { Badge } from './marks'
 import { head, narrow, straight, type Placed, type Style } from './marks'
 import { plot, type Plot, type Seg, type Space } from './space'
 

@@ -2,7 +2,6 @@ import { line, vec, type Piece, type Vec } from '../../geometry'
 import type { SizeText } from '../asked'
 import type { Fill, Item, Stroke, Words } from '../items'
 import { widthOf } from '../lettering'
-import type { Badge } from './badges'
 import { plot, type Plot, type Seg } from './space'
 
 /** Heights and gaps of a sheet, in mm; all follow the height of its letters (ISO 129-1:2018, Annex A). */
@@ -26,6 +25,23 @@ export const ABOVE = 0.9
 export const GAP = 0.8
 /** So far do extension lines go beyond the dimension line. */
 export const BEYOND = 1.8
+
+/**
+ * What stands beside labels: round numbers, as the inspection plan has them, and triangles where something was changed
+ * since the drawing was released.
+ */
+export type BadgeKind = 'number' | 'change'
+
+export interface Badge {
+  readonly kind: BadgeKind
+  readonly centre: Vec
+}
+
+/** Which badges labels get, by what they are and say. */
+export type BadgesFor = (label: {
+  readonly id: string
+  readonly said: string
+}) => readonly BadgeKind[]
 
 /** Something placed on the paper: what is drawn, and what it takes up. */
 export interface Placed {
