@@ -98,3 +98,30 @@ describe('lathica sheet', () => {
     expect(wrong.err).toContain('-o OUT.pdf or OUT.svg')
   })
 })
+
+describe('lathica plan', () => {
+  it('writes what was measured as a report, in which every piece is found', async () => {
+    const path = join(folder, 'spindle.pdf')
+    expect(await call('plan', demo('spindle'), '-o', path)).toEqual({ code: 0, err: '' })
+    await run('qpdf', ['--check', path])
+    const { stdout: words } = await run('pdftotext', ['-layout', path, '-'])
+    expect(words).toContain('5 pieces: 4 good, 1 bad, 0 open')
+    expect(words).toMatch(/4\s+length\s+112 ±0.15\s+111.85\s+112.15\s+mm\s+caliper.*112.18/)
+    expect(words).toContain('out of their limits: 4')
+  })
+
+  it('writes the same as CSV, and says which files it writes', async () => {
+    const path = join(folder, 'spindle.csv')
+    expect(await call('plan', demo('spindle'), '-o', path)).toEqual({ code: 0, err: '' })
+    const lines = (await readFile(path, 'utf8')).trim().split('\r\n')
+    expect(lines[0]).toBe(
+      'number,what,drawing,nominal,lower,upper,unit,instrument,field,1,2,3,4,5,out',
+    )
+    expect(lines.find((l) => l.startsWith('4,'))).toMatch(
+      /^4,length,112 ±0.15,112,111.85,112.15,mm,caliper,[A-F]\d,.*,112.18,.*,1$/,
+    )
+    const wrong = await call('plan', demo('spindle'), '-o', join(folder, 'spindle.txt'))
+    expect(wrong.code).toBe(2)
+    expect(wrong.err).toContain('OUT.csv or OUT.pdf')
+  })
+})

@@ -157,7 +157,7 @@ const said = computed(() => {
 
 <style scoped>
 .chart {
-  height: 190px;
+  height: 160px;
 }
 
 .soft {

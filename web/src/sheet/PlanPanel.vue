@@ -35,8 +35,8 @@ const figures = computed(() => {
       ? []
       : [
           { words: 'mean', value: told(mean) },
-          { words: 'least, greatest', value: `${told(least)}, ${told(greatest)}` },
-          { words: 'standard deviation', value: told(deviation) },
+          { words: 'from, to', value: `${told(least).split(' ')[0] ?? ''} … ${told(greatest)}` },
+          { words: 'deviation', value: told(deviation) },
         ]),
   ]
 })
@@ -59,7 +59,7 @@ function choose(event: Event): void {
       </p>
       <p v-if="limitless > 0" class="told">
         {{ limitless }} {{ limitless === 1 ? 'row has' : 'rows have' }} no limits: choose general
-        tolerances on the tab Tolerances of Inspect, or write some behind the sizes.
+        tolerances in Inspect, or write some behind the sizes.
       </p>
       <div class="row">
         <Button :disabled="!sheet.drawing || busy" @click="emit('save', 'report')"

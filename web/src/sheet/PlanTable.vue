@@ -133,7 +133,7 @@ watch(
           <td>{{ row.what }}</td>
           <td class="figure written" :title="row.written">{{ row.written }}</td>
           <td class="figure limits">{{ limits(row) }}</td>
-          <td>{{ row.instrument }}</td>
+          <td class="instrument" :title="row.instrument">{{ row.instrument }}</td>
           <td class="figure">{{ plan.fields.get(row.id) }}</td>
           <td
             v-for="(p, j) in plan.plan.pieces"
@@ -185,7 +185,7 @@ th {
   position: sticky;
   z-index: 1;
   top: 0;
-  padding: 4px 8px;
+  padding: 4px 6px;
   border-bottom: 1px solid var(--rule-strong);
   background: var(--panel);
   color: var(--ink-soft);
@@ -197,7 +197,7 @@ th {
 }
 
 td {
-  padding: 2px 8px;
+  padding: 2px 6px;
   border-bottom: 1px solid var(--rule);
   white-space: nowrap;
 }
@@ -214,8 +214,9 @@ tbody tr.picked td {
   text-align: right;
 }
 
-.written {
-  max-width: 150px;
+.written,
+.instrument {
+  max-width: 132px;
   overflow: hidden;
   text-overflow: ellipsis;
 }
@@ -230,7 +231,7 @@ tbody tr.picked td {
 }
 
 .name input {
-  width: 54px;
+  width: 44px;
   height: 22px;
   padding: 0 4px;
   border: 1px solid transparent;
@@ -265,14 +266,14 @@ tbody tr.picked td {
 
 td.value {
   position: relative;
-  width: 92px;
+  width: 80px;
   padding: 1px 2px;
 }
 
 .value input {
-  width: 84px;
+  width: 76px;
   height: 24px;
-  padding: 0 18px 0 6px;
+  padding: 0 16px 0 4px;
   border: 1px solid var(--rule);
   border-radius: 3px;
   background: var(--paper);
@@ -293,7 +294,7 @@ td.value {
 .mark {
   position: absolute;
   top: 5px;
-  left: 70px;
+  left: 63px;
   color: var(--conflict);
   font-size: 12px;
   pointer-events: none;

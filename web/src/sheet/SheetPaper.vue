@@ -36,7 +36,7 @@ function drawnBox() {
 }
 // The room changes with the page: the paper is fitted once it has its new size.
 watch(
-  () => sheet.page,
+  () => [sheet.page, sheet.setup.balloons],
   () => requestAnimationFrame(() => requestAnimationFrame(sheet.fit)),
 )
 
