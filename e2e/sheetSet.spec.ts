@@ -135,6 +135,12 @@ test('a released drawing is kept as it was, and what is changed later is marked'
   await desk.open()
   await press(page, 't')
   await expect(page.getByText('Nothing was released yet.')).toBeVisible()
+  // Where it cannot be kept, it is not released.
+  await page.route('**/releases', (route) => route.abort())
+  await page.getByRole('button', { name: 'Release A', exact: true }).click()
+  await expect(page.getByText('The server does not answer.').first()).toBeVisible()
+  await page.unroute('**/releases')
+  await expect(desk.paper.getByRole('img', { name: 'Revisions' })).toHaveCount(0)
   await page.getByRole('button', { name: 'Release A', exact: true }).click()
   await expect(page.getByText('Revision A is released.')).toBeVisible({ timeout: 30_000 })
   const table = desk.paper.getByRole('img', { name: 'Revisions' })

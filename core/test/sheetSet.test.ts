@@ -10,11 +10,13 @@ import {
   type Drawing,
 } from '../src/drawing'
 import { addSheet, changeSheet, drawSize, release, removeSheet, takeOffLabel } from '../src/edit'
+import { radiusOf, sweepOf } from '../src/geometry'
 import { readPartFile, toDocument, writeDrawingSvg } from '../src/formats'
 import { PLAIN_DRAWING, PLAIN_SHEET, type Part, type Revision } from '../src/part'
 import { evaluate } from '../src/route'
 import { overlapsOn, readSheet } from './support/sheetReader'
-import { shaftPart } from './support/shafts'
+import { createRandom } from '../src/solver'
+import { randomSteps, shaftPart } from './support/shafts'
 
 function demo(name: string): Part {
   const url = new URL(`../../demo/${name}.lathica.json`, import.meta.url)
@@ -120,6 +122,24 @@ describe('a set of sheets', () => {
     const shows = (p: Part): string[] =>
       [...sheetOf(p).labels.values()].flatMap((l) => l.shows).sort()
     expect(shows(running)).toEqual(shows(part))
+  })
+
+  it('shows a thread from the end it looks to as three quarters of a circle, and no other', () => {
+    const arcsOn = (end: 'left' | 'right') => {
+      const part = done(changeSheet('sheet', { ends: end }).run(demo('spindle')))
+      const sheet = sheetOf(part)
+      const view = sheet.groups.find((g) => g.said === `View from the ${end}`)
+      return (view?.items ?? []).flatMap((i) =>
+        i.kind === 'stroke' && i.line === 'narrow'
+          ? i.runs.flat().flatMap((p) => (p.kind === 'arc' ? [p] : []))
+          : [],
+      )
+    }
+    const arcs = arcsOn('right')
+    expect(arcs.reduce((sum, a) => sum + Math.abs(sweepOf(a)), 0)).toBeCloseTo(1.5 * Math.PI, 9)
+    // M16 × 1.5: the root of the bolt, d − 1.226869 P (ISO 724).
+    for (const arc of arcs) expect(2 * radiusOf(arc)).toBeCloseTo(16 - 1.226869 * 1.5, 3)
+    expect(arcsOn('left')).toEqual([])
   })
 
   it('keeps letters of sections apart from those of datums', () => {
@@ -267,5 +287,46 @@ describe('a released drawing', () => {
     expect(nextMark(of(22))).toBe('AA')
     expect(nextMark(of(23))).toBe('AB')
     expect(nextMark(of(1), ['B', 'C'])).toBe('D')
+  })
+})
+
+describe('a sheet of what is hard to draw', () => {
+  const on = (part: Part): Drawing => {
+    const drawing = sheetOf(part)
+    expect(overlapsOn(readSheet(writeDrawingSvg(drawing, part.name)))).toEqual([])
+    return drawing
+  }
+
+  it('shows a millimetre beside three metres', () => {
+    const rod = shaftPart([
+      { diameter: 40, length: 3000 },
+      { diameter: 30, length: 1 },
+      { diameter: 20, length: 60 },
+    ])
+    const drawing = on(rod)
+    expect(drawing.told).toEqual([])
+    expect(saidOn(drawing)).toEqual(expect.arrayContaining(['3000', '1', '60']))
+  })
+
+  it('says which paper or scale is needed where the wished ones are too small', () => {
+    const steps = Array.from({ length: 20 }, (_, i) => ({
+      ...{ diameter: 20 + (i % 3) * 8, length: 12 + i },
+    }))
+    const tight = done(
+      changeSheet('sheet', { paper: 'A4', scale: '1:1' }).run(withSheet(shaftPart(steps))),
+    )
+    const drawing = on(tight)
+    expect(drawing.told).toEqual([
+      'At 1:1 the views do not fit on A4: choose a larger sheet or a smaller scale.',
+    ])
+    expect(drawing.labels.size).toBe(40)
+  })
+
+  it('leaves out of very many sizes only what it tells', () => {
+    const random = createRandom(3)
+    const drawing = on(shaftPart(randomSteps(60, random)))
+    const told = /^(\d+) labels? found no room/.exec(drawing.told.join())?.[1] ?? '0'
+    expect(drawing.labels.size).toBe(120 - Number(told))
+    expect(Number(told)).toBeLessThan(12)
   })
 })

@@ -43,6 +43,7 @@ test('holes of a circle are whole circles where they are seen, and nothing where
     ['along', false],
     ['along', true],
     ['right', false],
+    ['askew', true],
   ])
   const seen = seenBy(kernel, state)
   const right = linesOf(state, seen, 'right')

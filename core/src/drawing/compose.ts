@@ -51,7 +51,7 @@ function sheetOf(content: SheetContent, seen: SeenLines): Drawing {
   // First so that everything has its place; else as much of it as will.
   const made =
     firstFitting(tries, (t) => layOut(content, seen, badgesFor, t, true)) ??
-    firstFitting(tries, (t) => layOut(content, seen, badgesFor, t, false)) ??
+    leastLeft(tries, (t) => layOut(content, seen, badgesFor, t, false)) ??
     smallest(content, seen, badgesFor)
   return finished(content, made, seen)
 }
@@ -63,6 +63,26 @@ function firstFitting(tries: readonly Try[], make: (t: Try) => Laid): Laid | und
   }
   return undefined
 }
+
+/** A larger sheet is worth so many labels that find no room. */
+const A_SIZE = 4
+
+/** Of the first that fits, and the largest scale that does, the one with less left out for its paper. */
+function leastLeft(tries: readonly Try[], make: (t: Try) => Laid): Laid | undefined {
+  const papers = [...new Set(tries.map((t) => t.paper.name))].sort(
+    (a, b) => sizeOf(a, tries) - sizeOf(b, tries),
+  )
+  const first = firstFitting(tries, make)
+  const largest = firstFitting(
+    [...tries].sort((a, b) => b.scale.by - a.scale.by),
+    make,
+  )
+  const cost = (l: Laid): number => l.left.length + A_SIZE * papers.indexOf(l.paper.name)
+  return first && largest && cost(largest) < cost(first) ? largest : first
+}
+
+const sizeOf = (name: string, tries: readonly Try[]): number =>
+  tries.find((t) => t.paper.name === name)?.paper.width ?? 0
 
 /** Where nothing fits: the smallest scale on the last paper. */
 function smallest(content: SheetContent, seen: SeenLines, badgesFor: BadgesFor): Laid {

@@ -21,6 +21,7 @@ import type { Paper } from './paper/sizes'
 import { areaOf, ENDLESS, isForced, type Try } from './paper/tries'
 import { keyOf, type Seen, type SeenAsk, type SeenLines } from './seen'
 import { pictureSheet } from './views/picture'
+import { threadEnds } from './views/threadEnds'
 import { symmetryLines } from './views/symmetry'
 import { alongView, type View } from './views/turned'
 
@@ -109,7 +110,9 @@ export function layOut(
   })
   const ends = [...looks.ends].map(([from, ask]) => ({
     from,
-    ...beside(`View from the ${from}`, (own) => endSheet(bodies, asked, from, own, find(ask))),
+    ...beside(`View from the ${from}`, (own) =>
+      endSheet(bodies, asked, from, own, find(ask), threadEnds(state, from, by, isHere)),
+    ),
   }))
   const askew = find(looks.picture)
   const pictured = askew
@@ -140,20 +143,24 @@ export function layOut(
     })
     placed.push(...sheeted.placed.map((p) => ({ placed: p, off })))
   }
-  const origin = spots.find((s) => s.sheeted === main)?.at ?? vec(0, 0)
-  const places = bodies.flatMap(({ bodyId }) =>
-    drawnPlaces(state, bodyId).flatMap((p) =>
-      [1, -1].map((side): DrawnPlace => ({
-        ...p,
-        at: vec(x + origin.x + p.at.x * by, y + origin.y + side * p.at.y * by),
-      })),
-    ),
-  )
+  const at = spots.find((s) => s.sheeted === main)?.at ?? vec(0, 0)
+  const places = placesOn(content, vec(x + at.x, y + at.y), by)
   placed.push(...band.placed.map((p) => ({ placed: p, off: vec(0, 0) })))
   const isWhole = !laid.isStopped && !(isStrict && left.length > 0)
   const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
   return { paper, scale, style, groups, placed, places, left, fits, band: band.groups }
 }
+
+/** Where sizes can be drawn from on the view along the axis, on either side of it. */
+const placesOn = ({ state, bodies }: SheetContent, origin: Vec, by: number): DrawnPlace[] =>
+  bodies
+    .flatMap(({ bodyId }) => drawnPlaces(state, bodyId))
+    .flatMap((p) =>
+      [1, -1].map((side): DrawnPlace => ({
+        ...p,
+        at: vec(origin.x + p.at.x * by, origin.y + side * p.at.y * by),
+      })),
+    )
 
 /** Where lengths run from. */
 const runningFrom = (

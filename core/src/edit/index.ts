@@ -10,7 +10,7 @@ export {
   tidySheet,
   type SheetChange,
 } from './sheetEdits'
-export { release } from './releaseEdits'
+export { release, releaseLabel } from './releaseEdits'
 export {
   addPieces,
   chooseInstrument,

@@ -6,10 +6,13 @@ import { withDrawing } from './sheetEdits'
 /** So many revisions a drawing has at most. */
 const MOST_REVISIONS = 200
 
+/** What the release of a mark is called among edits. */
+export const releaseLabel = (mark: string): string => `release revision ${mark}`
+
 /** Notes a release: what stands on the drawing is what later ones are compared with. The title block names it. */
 export function release(revision: Revision): Command {
   return {
-    label: `release revision ${revision.mark}`,
+    label: releaseLabel(revision.mark),
     run: (part) => {
       const known = part.drawing?.revisions ?? []
       if (known.length >= MOST_REVISIONS) {

@@ -38,7 +38,7 @@ export function changeSheet(id: string, change: SheetChange): Command {
 /** So many sheets a part has at most. */
 const MOST_SHEETS = 20
 
-/** Puts a sheet behind the others. @returns its id as the result's selection would be `sheet` and the part's next number */
+/** Puts a sheet behind the others. @param like what it has of another one */
 export function addSheet(like: Partial<SheetSetup> = {}): Command {
   return {
     label: 'add a sheet',

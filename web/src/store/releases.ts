@@ -1,5 +1,5 @@
 import { drawingOf, drawSheets, isKept, nextMark } from '@lathica/core/drawing'
-import { release } from '@lathica/core/edit'
+import { release, releaseLabel } from '@lathica/core/edit'
 import { toDocument, writeDrawingSvg } from '@lathica/core/formats'
 import type { ReleaseAnswer, ReleaseCard } from '@lathica/core/wire'
 import { defineStore } from 'pinia'
@@ -60,12 +60,14 @@ export const useReleasesStore = defineStore('releases', () => {
    * @returns whether it was
    */
   async function releaseNow(words: string, by: string, date: string): Promise<boolean> {
-    const { id, state } = parts
-    if (id === '' || !state || busy.value) return false
+    const { id } = parts
+    if (id === '' || busy.value) return false
     busy.value = true
     try {
       await load()
       const seen = await sheet.lookAll()
+      const { state } = parts
+      if (!state || parts.id !== id) return false
       const mark = next.value
       const labels = drawSheets(state, seen).flatMap((d) =>
         [...d.labels].flatMap(([label, { said }]) => (isKept(label) ? [{ id: label, said }] : [])),
@@ -90,7 +92,8 @@ export const useReleasesStore = defineStore('releases', () => {
         sheets: drawings.map((d) => writeDrawingSvg(d, parts.name)),
       })
     } catch (error) {
-      parts.stepBack()
+      // Not what was done meanwhile.
+      if (parts.undoLabel === releaseLabel(mark)) parts.stepBack()
       tellProblem(
         error instanceof ApiError
           ? error.problem

@@ -82,23 +82,11 @@ export function layAlong(
   const ask = (a: Of<'along'>, isInner: boolean): LaneAsk => lengthAsk(a, isInner, setting)
   const outer = along.filter((a) => !a.isInner).map((a) => ask(a, false))
   const inner = along.filter((a) => a.isInner).map((a) => ask(a, true))
-  const level = (side: 1 | -1) => ({
-    ...{ upright: false, side, base: side * (view.radius + style.first) },
-  })
-  const { running } = setting
-  const run =
-    running === undefined || outer.length === 0
-      ? undefined
-      : runningOf(outer, running === 'auto' ? undefined : running)
-  const lowest = level(-1)
-  const unrun = run ? laying.running(run, lowest.base) : []
-  const beyond = run
-    ? Math.min(lowest.base, ...placed.flatMap((p) => p.labels.map((l) => l.y0))) - style.pitch / 2
-    : lowest.base
-  const inLanes = run ? [...outer.filter((a) => !run.asks.includes(a)), ...unrun] : outer
-  const below = laying.lanes(inLanes, { ...lowest, base: beyond })
+  const first = view.radius + style.first
+  const below = layBelow(outer, -first, laying, setting)
   const above = [...inner, ...below.map((l) => ask(l.asked as Of<'along'>, true))]
-  left.push(...laying.lanes(above, level(1)).map((l) => l.asked.id))
+  const highest = { upright: false, side: 1, base: first } as const
+  left.push(...laying.lanes(above, highest).map((l) => l.asked.id))
 
   const across = ofKind(asked, 'across').map((a) => acrossAsk(a, setting))
   const beside = sidesOf(across, ofKind(asked, 'radial'), setting)
@@ -143,6 +131,25 @@ export function layAlong(
   }
   laying.finish()
   return { placed, left, isStopped: isGivenUp() }
+}
+
+/**
+ * Lengths below the view: those that run from one face on a line of their own, the others in lanes.
+ * @param first where the first line is
+ * @returns what found no room
+ */
+function layBelow(
+  outer: readonly LaneAsk[],
+  first: number,
+  laying: Laying,
+  { running, style }: AlongSetting,
+): readonly LaneAsk[] {
+  const lanes = { upright: false, side: -1, base: first } as const
+  if (running === undefined || outer.length === 0) return laying.lanes(outer, lanes)
+  const run = runningOf(outer, running === 'auto' ? undefined : running)
+  const rest = [...outer.filter((a) => !run.asks.includes(a)), ...laying.running(run, first)]
+  const lowest = Math.min(first, ...laying.placed.flatMap((p) => p.labels.map((l) => l.y0)))
+  return laying.lanes(rest, { ...lanes, base: lowest - style.pitch / 2 })
 }
 
 /** A size square to the axis, told across the view. */

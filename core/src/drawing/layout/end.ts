@@ -2,6 +2,7 @@ import { vec, type Vec } from '../../geometry'
 import type { SheetSetup } from '../../part'
 import type { PartState } from '../../route'
 import type { Asked } from '../asked'
+import type { Item } from '../items'
 import type { Seen } from '../seen'
 import { endView, type Shown } from '../views/turned'
 import type { AlongSetting } from './along'
@@ -23,13 +24,14 @@ export function endsFor(
   return wanted.size > 0 ? [...wanted].sort() : isLifted ? ['left'] : []
 }
 
-/** The view from an end with its call-outs. */
+/** The view from an end with its call-outs. @param extra drawn over it: threads */
 export function endSheet(
   bodies: readonly Shown[],
   asked: readonly Asked[],
   from: 'left' | 'right',
   { by, style, moved, badgesFor }: AlongSetting,
   seen: Seen | undefined,
+  extra: readonly Item[],
 ): Sheeted & { readonly left: readonly string[] } {
   const view = endView(bodies, by, from, seen?.lines)
   const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < view.radius
@@ -42,5 +44,5 @@ export function endSheet(
   }
   laying.finish()
   const { placed, left } = laying
-  return { view, extra: [], placed, left, box: boxOf(view, placed) }
+  return { view, extra, placed, left, box: boxOf(view, placed) }
 }

@@ -133,6 +133,8 @@ function placeOf(
   }
   for (let lane = 0; lane < MOST_LANES; lane++) {
     const across = frame.base + frame.side * lane * style.pitch
+    // What its extension lines run into here they run into farther out too.
+    if (!extensionsOf(ask, frame, across).every((e) => space.isClear(e))) return undefined
     for (const label of labelsFor(ask, style)) {
       const made = drawn(ask, frame, style, across, label)
       const [a, b] = made.takes
@@ -147,6 +149,21 @@ function placeOf(
     }
   }
   return undefined
+}
+
+/** From its ends to its lane, and a little beyond. */
+function extensionsOf(ask: LaneAsk, { upright }: LaneFrame, across: number): Seg[] {
+  return (
+    [
+      [ask.from, ask.fromStart],
+      [ask.to, ask.toStart],
+    ] as const
+  ).flatMap(([u, v]) => {
+    // None where the line would stand on the feature itself.
+    if (!Number.isFinite(v) || Math.abs(across - v) < GAP) return []
+    const way = Math.sign(across - v)
+    return [{ a: place(upright, u, v + way * GAP), b: place(upright, u, across + way * BEYOND) }]
+  })
 }
 
 /** Where the label may begin along its lane, the best first: in the middle, moved from it, then beyond either end. */
@@ -169,7 +186,7 @@ function labelsFor(ask: LaneAsk, style: Style): number[] {
 
 function drawn(
   ask: LaneAsk,
-  { upright, base }: LaneFrame,
+  frame: LaneFrame,
   style: Style,
   across: number,
   label: number,
@@ -179,25 +196,20 @@ function drawn(
   readonly placed: Placed
 } {
   const { asked, from, to } = ask
+  const { upright, base } = frame
   const text = first(ask)
   const width = widthOfLabel(ask, style)
   const at = (u: number, v: number): Vec => place(upright, u, v)
   const [hasFrom, hasTo] = [Number.isFinite(ask.fromStart), Number.isFinite(ask.toStart)]
   const isTight = to - from < 2 * style.arrow + 1.5
   const reach = isTight ? style.arrow + 2.5 : 0
-  const end = (v: number): number => across + Math.sign(across - v) * BEYOND
-  const extension = (u: number, v: number): Seg[] =>
-    // None where the line would stand on the feature itself.
-    !Number.isFinite(v) || Math.abs(across - v) < GAP
-      ? []
-      : [{ a: at(u, v + Math.sign(across - v) * GAP), b: at(u, end(v)) }]
   const low = Math.min(from - (hasFrom ? reach : 0), label < from ? label - 0.3 : Infinity)
   const high = Math.max(
     to + (hasTo ? reach : 0),
     label + width > to ? label + width + 0.3 : -Infinity,
   )
   const body: Seg = { a: at(low, across), b: at(high, across) }
-  const extensions = [...extension(from, ask.fromStart), ...extension(to, ask.toStart)]
+  const extensions = extensionsOf(ask, frame, across)
   const turn = isTight ? -1 : 1
   const heads: Item[] = [
     ...(hasFrom ? [head(at(from, across), unitOf(upright, -turn), style.arrow)] : []),
