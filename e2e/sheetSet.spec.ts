@@ -136,7 +136,9 @@ test('a released drawing is kept as it was, and what is changed later is marked'
   await press(page, 't')
   await expect(page.getByText('Nothing was released yet.')).toBeVisible()
   // Where it cannot be kept, it is not released.
-  await page.route('**/releases', (route) => route.abort())
+  await page.route('**/releases', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  )
   await page.getByRole('button', { name: 'Release A', exact: true }).click()
   await expect(page.getByText('The server does not answer.').first()).toBeVisible()
   await page.unroute('**/releases')

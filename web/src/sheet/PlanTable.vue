@@ -105,7 +105,7 @@ watch(
                 @change="plan.rename(p.id, ($event.target as HTMLInputElement).value.trim())"
               />
               <IconButton :label="`Take piece ${p.name} off`" @click="plan.remove(p.id)">
-                <X :size="12" />
+                <X :size="14" />
               </IconButton>
             </span>
             <span class="verdict">{{ p.verdict }}</span>
@@ -227,12 +227,13 @@ tbody tr.picked td {
 
 .name {
   display: flex;
+  gap: 2px;
   align-items: center;
 }
 
 .name input {
-  width: 44px;
-  height: 22px;
+  width: 42px;
+  height: 24px;
   padding: 0 4px;
   border: 1px solid transparent;
   border-radius: 3px;

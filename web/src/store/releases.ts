@@ -43,14 +43,17 @@ export const useReleasesStore = defineStore('releases', () => {
     ]
   })
 
-  async function load(): Promise<void> {
+  /** Asks the server for what it keeps. @returns whether it answered */
+  async function load(): Promise<boolean> {
     const { id } = parts
-    if (id === '') return
+    if (id === '') return false
     try {
       kept.value = await api.releases(id)
+      return true
     } catch (error) {
       if (!(error instanceof ApiError)) throw error
       tellProblem(error.problem)
+      return false
     }
   }
 
@@ -64,7 +67,8 @@ export const useReleasesStore = defineStore('releases', () => {
     if (id === '' || busy.value) return false
     busy.value = true
     try {
-      await load()
+      // Which mark comes next is known only with what is kept.
+      if (!(await load())) return false
       const seen = await sheet.lookAll()
       const { state } = parts
       if (!state || parts.id !== id) return false

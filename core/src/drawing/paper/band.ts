@@ -129,7 +129,7 @@ const revisionRows = (revisions: readonly Revision[]): string[][] =>
   revisions.length === 0
     ? []
     : [
-        ['revision', 'change', 'date', 'by'],
+        ['rev.', 'change', 'date', 'by'],
         ...revisions.slice(-MOST_REVISIONS).map((r) => [r.mark, r.words, r.date, r.by]),
       ]
 
