@@ -55,7 +55,8 @@ const CORE = {
     ...['part', 'route', 'notes', 'inspect', 'vary'],
   ],
   plan: [
-    ...['units', 'formula', 'geometry', 'section', 'part', 'route', 'notes', 'vary', 'drawing'],
+    ...['units', 'formula', 'geometry', 'constraints', 'section', 'part', 'route', 'notes'],
+    ...['vary', 'drawing'],
   ],
   pdf: ['geometry', 'drawing'],
   wire: ['part', 'inspect', 'formats'],

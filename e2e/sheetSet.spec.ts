@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test, type Page } from '@playwright/test'
+import { PLAIN_DRAWING, PLAIN_SHEET } from '@lathica/core/part'
 import { Workshop, press, search } from './support/board'
 import { Desk } from './support/desk'
 
@@ -123,6 +124,24 @@ test('a body has a sheet of its own, and all sheets are one PDF', async ({ page 
   await page.getByRole('button', { name: 'Take this sheet off' }).click()
   await expect(title).toContainText('1 / 1')
   await press(page, 'Control+z')
+  await expect(title).toContainText('2 / 2')
+})
+
+test('a sheet whose body is gone says so, and can be left and mended', async ({ page }) => {
+  const shop = new Workshop(page)
+  const desk = new Desk(page)
+  const sheets = [PLAIN_SHEET, { ...PLAIN_SHEET, id: 'sheet90', body: 'body90' }]
+  await shop.openDemo('float', (part) =>
+    Object.assign(part, { drawing: { ...PLAIN_DRAWING, sheets } }),
+  )
+  await desk.open()
+  await page.getByRole('button', { name: 'Sheet 2' }).click()
+  await expect(page.getByText('The body of this sheet is gone')).toBeVisible()
+  await page.getByRole('button', { name: 'Sheet 1' }).click()
+  const title = desk.paper.locator('g[data-role="title"]')
+  await expect(title).toContainText('1 / 2')
+  await page.getByRole('button', { name: 'Sheet 2' }).click()
+  await page.getByLabel('Bodies', { exact: true }).selectOption({ label: 'all of them' })
   await expect(title).toContainText('2 / 2')
 })
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { describe, expect, it } from 'vitest'
-import { drawSheet, numbersOf } from '../src/drawing'
+import { drawSheet, numbersAnew, numbersOf } from '../src/drawing'
 import {
   addPieces,
   chooseInstrument,
@@ -127,8 +127,13 @@ describe('the inspection plan', () => {
     expect(now.size).toBe(before.size - 1)
     for (const [id, number] of now) expect(before.get(id)).toBe(number)
     // Numbered anew there is no gap.
-    const anew = numbersOf(evaluate(after(less, numberAnew())))
+    const renumbered = after(less, numberAnew(numbersAnew(evaluate(less))))
+    const anew = numbersOf(evaluate(renumbered))
     expect([...anew.values()]).toEqual([...anew.values()].map((_, i) => i + 1))
+    // And they are kept from then on: the size that comes back is the last.
+    const back = numbersOf(evaluate({ ...renumbered, sketches: kept.sketches }))
+    for (const [id, number] of anew) expect(back.get(id)).toBe(number)
+    expect(back.size).toBe(anew.size + 1)
   })
 
   it('takes figures with a comma, words for good and bad, and tells what it cannot read', () => {
@@ -137,7 +142,7 @@ describe('the inspection plan', () => {
     expect(readMeasured(row, '', METRIC)).toEqual({ ok: true, value: undefined })
     expect(readMeasured(row, 'Good', METRIC)).toEqual({ ok: true, value: 'good' })
     expect(readMeasured(row, '−0.5', METRIC)).toEqual({ ok: true, value: -0.5 })
-    for (const text of ['1,234.5', '1e3', 'x', '--1', '.', '1 2', '=1+1', '0x10']) {
+    for (const text of ['999999999', '1,234.5', '1e3', 'x', '--1', '.', '1 2', '=1+1', '0x10']) {
       expect(readMeasured(row, text, METRIC).ok).toBe(false)
     }
     const inch = readMeasured(row, '4.41', { ...METRIC, length: 'in' })

@@ -37,7 +37,11 @@ export function createReleases(database: Knex, write: Write = patiently): Releas
   const one = (part: string, mark: string) => rows().where({ part_id: part, mark }).first()
   return {
     async list(part) {
-      const found = await rows().where({ part_id: part }).orderBy('released_at')
+      // Without what is large: documents, sheets and PDFs.
+      const found = await rows()
+        .where({ part_id: part })
+        .orderBy('released_at')
+        .select('mark', 'words', 'released_at')
       return found.map(({ mark, words, released_at }) => ({ mark, words, at: released_at }))
     },
     async read(part, mark) {

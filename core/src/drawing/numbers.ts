@@ -2,7 +2,7 @@ import { pointAt } from '../geometry'
 import { asksSomething, noteStates } from '../notes'
 import { once } from '../once'
 import { callsOf, type PartState } from '../route'
-import type { Asked } from './asked'
+import type { Asked, Shape } from './asked'
 import { contentsOf, drawingOf, type SheetContent } from './content'
 
 /** Something that the drawing asks of the piece: a size or call-out, or a note. */
@@ -21,18 +21,31 @@ export interface Requirement {
  * one whose requirement is gone is not given again; new ones follow, from the left end of the part to the right.
  */
 export const requirementsOf = once((state: PartState): readonly Requirement[] => {
+  const found = askedOnce(state)
+  return numberedIds(state).flatMap((id, i) => {
+    const one = found.get(id)
+    return one ? [{ ...one, number: i + 1 }] : []
+  })
+})
+
+/** The ids of all that has a number, in their order, also of what is gone: those that are kept first. */
+export const numberedIds = once((state: PartState): readonly string[] => {
+  const kept = drawingOf(state.part).plan?.numbers ?? []
+  const known = new Set(kept)
+  return [...kept, ...numbersAnew(state).filter((id) => !known.has(id))]
+})
+
+/** The ids of all that is asked, in the order it would be numbered by itself. */
+export const numbersAnew = (state: PartState): string[] => [...askedOnce(state).keys()]
+
+/** Everything the sheets ask, by its id, on the first sheet that it stands on. */
+const askedOnce = once((state: PartState) => {
   const found = new Map<string, Omit<Requirement, 'number'>>()
   for (const content of contentsOf(state)) {
     if (!content) continue
     for (const one of requiredOn(content)) if (!found.has(one.id)) found.set(one.id, one)
   }
-  const kept = drawingOf(state.part).plan?.numbers ?? []
-  const known = new Set(kept)
-  const order = [...kept, ...[...found.keys()].filter((id) => !known.has(id))]
-  return order.flatMap((id, i) => {
-    const one = found.get(id)
-    return one ? [{ ...one, number: i + 1 }] : []
-  })
+  return found
 })
 
 /** The numbers of labels. */
@@ -62,8 +75,8 @@ function requiredOn(content: SheetContent): Omit<Requirement, 'number'>[] {
 }
 
 /** Views are read one after another: along the axis, sections across, from the ends. */
-const rankOf = ({ shape }: Asked): number =>
-  ({ end: 2, section: 1, onSection: 1 })[shape.kind as 'end' | 'section' | 'onSection'] ?? 0
+const rankOf = ({ shape }: Asked): number => RANKS[shape.kind] ?? 0
+const RANKS: Partial<Record<Shape['kind'], number>> = { section: 1, onSection: 1, end: 2 }
 
 /** Where along the axis something is asked. */
 function placeOf({ shape }: Asked): number {

@@ -151,10 +151,13 @@ export function chooseInstrument(numbers: readonly string[], id: string, words: 
   }
 }
 
-/** Numbers all anew, from the left end of the part to the right; what was measured stays with its requirement. */
-export function numberAnew(): Command {
+/**
+ * Numbers all anew; what was measured stays with what it was measured of.
+ * @param numbers ids of what is asked, in their new order
+ */
+export function numberAnew(numbers: readonly string[]): Command {
   return {
     label: 'number the plan anew',
-    run: (part) => succeed(withPlan(part, [], (plan) => ({ ...plan, numbers: [] }))),
+    run: (part) => succeed(withPlan(part, [], (plan) => ({ ...plan, numbers }))),
   }
 }

@@ -1,5 +1,6 @@
 import type { MeasuredValue } from '../part'
 import { fail, succeed, type Result } from '../result'
+import { LARGEST_LENGTH } from '../tolerances'
 import { unitScale, type UnitSettings } from '../units'
 import type { PlanRow } from './rows'
 
@@ -37,7 +38,11 @@ export function readMeasured(
       'Type one as in 20.004, or good or bad.',
     )
   }
-  return succeed(value * scaleOf(row.measure, units))
+  const read = value * scaleOf(row.measure, units)
+  if (Math.abs(read) > LARGEST_LENGTH) {
+    return fail('plan.large', `“${shortened(text)}” is larger than any part.`, 'Check its digits.')
+  }
+  return succeed(read)
 }
 
 const shortened = (text: string): string => {

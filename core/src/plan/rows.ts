@@ -1,3 +1,4 @@
+import { measureOf } from '../constraints'
 import {
   drawingOf,
   requirementsOf,
@@ -73,7 +74,7 @@ function sizeRows(
   const said = asked.lines.map(saidText).join(', ')
   const isOne = asked.shows.length === 1
   return asked.shows.flatMap((id, i): Row[] => {
-    const value = valueOf(state, id, asked)
+    const value = valueOf(state, id)
     // One of a thing is not counted.
     if (!value || (value.measure === 'number' && value.nominal === 1)) return []
     const limits = toleranced.get(id)
@@ -124,13 +125,13 @@ function noteRows(state: PartState, { id: label, number, sheet }: Requirement): 
 function valueOf(
   { part }: PartState,
   id: string,
-  asked: Asked,
 ): { readonly nominal: number; readonly measure: 'length' | 'angle' | 'number' } | undefined {
   const [kind, owner = '', ...path] = id.split('/')
   if (kind === 'size') {
+    const sketch = part.sketches.find((s) => s.id === owner)
+    const size = sketch?.sizes.find((s) => s.id === path.join('/'))
     const nominal = valuesOf(part).sizesOf(owner).values.get(path.join('/'))
-    const measure = asked.shape.kind === 'angle' ? 'angle' : 'length'
-    return nominal === undefined ? undefined : { nominal, measure }
+    return size && nominal !== undefined ? { nominal, measure: measureOf(size) } : undefined
   }
   const step = part.route.find((s): s is KnownStep => s.id === owner && s.kind !== 'unknown')
   if (!step) return undefined

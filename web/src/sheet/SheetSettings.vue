@@ -206,7 +206,7 @@ const picked = computed(() =>
           <label for="sheet-name">Name</label>
           <input id="sheet-name" :value="setup.name" @change="writeName" />
         </template>
-        <template v-if="bodies.length > 2">
+        <template v-if="bodies.length > 2 || setup.body !== ''">
           <label for="sheet-body">Bodies</label>
           <PlainSelect
             id="sheet-body"

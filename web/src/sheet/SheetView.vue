@@ -74,17 +74,21 @@ const printed = computed(() => {
 
 <template>
   <main class="sheet-view" :class="{ planning: sheet.page === 'plan' && sheet.drawing }">
-    <div v-if="sheet.drawing" class="desk">
-      <SheetTabs />
-      <SheetPaper ref="paper" :drawing="sheet.drawing" :name="parts.name" />
+    <div class="desk">
+      <SheetTabs v-if="sheet.drawing || sheet.all.sheets.length > 1" />
+      <SheetPaper v-if="sheet.drawing" ref="paper" :drawing="sheet.drawing" :name="parts.name" />
+      <div v-else-if="sheet.setup.body !== ''" class="empty">
+        <p class="figure">⌀ ?</p>
+        <p>The body of this sheet is gone: choose others beside it, or take the sheet off.</p>
+      </div>
+      <div v-else class="empty">
+        <p class="figure">⌀ ?</p>
+        <p>There is nothing to draw yet: revolve a closed profile first.</p>
+        <Button type="primary" @click="$router.push({ name: 'model' })">To the model</Button>
+      </div>
       <p v-if="sheet.looking > 0" class="looking" role="status">
         <Spin size="small" /> Looking at the solid …
       </p>
-    </div>
-    <div v-else class="empty">
-      <p class="figure">⌀ ?</p>
-      <p>There is nothing to draw yet: revolve a closed profile first.</p>
-      <Button type="primary" @click="$router.push({ name: 'model' })">To the model</Button>
     </div>
     <aside class="side">
       <div class="files">
@@ -182,6 +186,10 @@ const printed = computed(() => {
   grid-template-rows: auto minmax(0, 1fr);
   min-width: 0;
   min-height: 0;
+}
+
+.desk > :not(nav) {
+  grid-row: 2;
 }
 
 .looking {

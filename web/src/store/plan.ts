@@ -1,4 +1,4 @@
-import { drawingOf, drawSheet, NOTHING_SEEN, requirementsOf } from '@lathica/core/drawing'
+import { drawingOf, drawSheet, numberedIds, numbersAnew } from '@lathica/core/drawing'
 import {
   addPieces,
   changeSheet,
@@ -22,7 +22,7 @@ import {
 } from '@lathica/core/plan'
 import type { Problem } from '@lathica/core/result'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { tell, tellProblem } from '../notices'
 import { usePartStore } from './part'
 import { useSheetStore } from './sheet'
@@ -35,13 +35,7 @@ export const usePlanStore = defineStore('plan', () => {
   const rows = computed((): readonly PlanRow[] => (parts.state ? planRows(parts.state) : []))
   const plan = computed(() => (parts.part && drawingOf(parts.part).plan) ?? NO_PLAN)
   /** What is asked now, in the order of its numbers. */
-  const numbers = computed(() => {
-    const { state } = parts
-    if (!state) return []
-    const asked = requirementsOf(state)
-    const kept = plan.value.numbers
-    return [...kept, ...asked.map((r) => r.id).filter((id) => !kept.includes(id))]
-  })
+  const numbers = computed(() => (parts.state ? numberedIds(parts.state) : []))
   /** By row and piece. */
   const values = computed(() => {
     const found = new Map<string, Map<string, MeasuredValue['value']>>()
@@ -61,7 +55,7 @@ export const usePlanStore = defineStore('plan', () => {
     const { state } = parts
     if (!state || !sheet.isOpen) return new Map()
     const drawings = sheet.all.sheets.map((_, i) =>
-      i === sheet.index ? sheet.drawing : drawSheet(state, NOTHING_SEEN, i),
+      i === sheet.index ? sheet.drawing : drawSheet(state, sheet.seen, i),
     )
     return new Map(rows.value.map((r) => [r.id, fieldOf(r, drawings)]))
   })
@@ -99,6 +93,15 @@ export const usePlanStore = defineStore('plan', () => {
     parts.run(measure(numbers.value, [{ row: of.id, piece, value: read.value }]))
   }
 
+  // Ids are those of the part in hand.
+  watch(
+    () => parts.id,
+    () => {
+      picked.value = undefined
+      wrong.value.clear()
+    },
+  )
+
   /** Lets go of what was typed and cannot be read. */
   const forget = (rowId: string, piece: string): void =>
     void wrong.value.delete(cellKey(rowId, piece))
@@ -124,7 +127,8 @@ export const usePlanStore = defineStore('plan', () => {
   const remove = (id: string): boolean => parts.run(removePiece(id))
   const choose = (id: string, words: string): boolean =>
     parts.run(chooseInstrument(numbers.value, id, words))
-  const anew = (): boolean => parts.run(numberAnew())
+  const anew = (): boolean =>
+    parts.state !== undefined && parts.run(numberAnew(numbersAnew(parts.state)))
 
   /** Shows the numbers on the sheet in hand, or takes them off. */
   const toggleBalloons = (): boolean =>

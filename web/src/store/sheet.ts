@@ -3,6 +3,7 @@ import {
   asksToSee,
   drawingOf,
   drawSheet,
+  isKept,
   keyOf,
   NOTHING_SEEN,
   type Drawing,
@@ -122,6 +123,8 @@ export const useSheetStore = defineStore('sheet', () => {
     () => {
       picked.value = undefined
       shown.value = ''
+      begun.value = undefined
+      isDrawing.value = false
     },
   )
 
@@ -146,6 +149,7 @@ export const useSheetStore = defineStore('sheet', () => {
     if (id === setup.value.id) return
     shown.value = id
     picked.value = undefined
+    begun.value = undefined
     fit()
   }
 
@@ -194,7 +198,7 @@ export const useSheetStore = defineStore('sheet', () => {
   /** Takes the picked label off the sheet. */
   function takeOff(): void {
     const id = picked.value
-    if (id === undefined || /^(section|detail|item)\//.test(id)) return
+    if (id === undefined || !isKept(id)) return
     parts.run(takeOffLabel(setup.value.id, id))
     picked.value = undefined
   }
