@@ -83,7 +83,7 @@ function losesAny(
 
 type Box = InstanceType<OpenCascade['Bnd_Box']>
 
-function boxOf(oc: OpenCascade, shapes: readonly Shape[], scope: Scope): Box {
+export function boxOf(oc: OpenCascade, shapes: readonly Shape[], scope: Scope): Box {
   const box = scope.own(new oc.Bnd_Box())
   for (const shape of shapes) oc.BRepBndLib.Add(shape, box, false)
   return box

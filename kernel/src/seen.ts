@@ -1,5 +1,6 @@
 import { arc, line, pointAt, vec, type Piece, type Vec } from '@lathica/core/geometry'
 import type { Look, Seen, SeenFrom } from '@lathica/core/drawing'
+import { boxOf } from './combine'
 import {
   partsOf,
   scoped,
@@ -73,8 +74,7 @@ const FAR = 1e5
 /** A shape without what lies before a plane square to the way it is looked at. */
 function cutAway(oc: OpenCascade, shape: Shape, from: SeenFrom, at: number): Shape {
   return scoped((scope) => {
-    const box = scope.own(new oc.Bnd_Box())
-    oc.BRepBndLib.Add(shape, box, false)
+    const box = boxOf(oc, [shape], scope)
     const far = box.IsVoid()
       ? FAR
       : Math.max(

@@ -69,20 +69,15 @@ const A_SIZE = 4
 
 /** Of the first that fits, and the largest scale that does, the one with less left out for its paper. */
 function leastLeft(tries: readonly Try[], make: (t: Try) => Laid): Laid | undefined {
-  const papers = [...new Set(tries.map((t) => t.paper.name))].sort(
-    (a, b) => sizeOf(a, tries) - sizeOf(b, tries),
-  )
-  const first = firstFitting(tries, make)
-  const largest = firstFitting(
-    [...tries].sort((a, b) => b.scale.by - a.scale.by),
-    make,
-  )
-  const cost = (l: Laid): number => l.left.length + A_SIZE * papers.indexOf(l.paper.name)
+  const makeOnce = once(make)
+  const first = firstFitting(tries, makeOnce)
+  const largestFirst = [...tries].sort((a, b) => b.scale.by - a.scale.by)
+  const largest = first && firstFitting(largestFirst, makeOnce)
+  // Each size has twice the area of the one before.
+  const cost = ({ left, paper }: Laid): number =>
+    left.length + A_SIZE * Math.log2(paper.width * paper.height)
   return first && largest && cost(largest) < cost(first) ? largest : first
 }
-
-const sizeOf = (name: string, tries: readonly Try[]): number =>
-  tries.find((t) => t.paper.name === name)?.paper.width ?? 0
 
 /** Where nothing fits: the smallest scale on the last paper. */
 function smallest(content: SheetContent, seen: SeenLines, badgesFor: BadgesFor): Laid {

@@ -2,7 +2,7 @@ import { vec, type Vec } from '../geometry'
 import { once } from '../once'
 import { PLAIN_DRAWING, type DrawingSetup, type Part, type SheetSetup } from '../part'
 import type { PartState } from '../route'
-import { askedOf, type Asked } from './asked'
+import { askedOf, cutPlace, type Asked } from './asked'
 import { drawnSizes } from './asked/drawn'
 import { endsFor } from './layout/end'
 import type { SeenAsk } from './seen'
@@ -95,11 +95,7 @@ function looksOf(
   if (!isLifted) return { ends, across, ...pictured, all: picture ? [picture] : [] }
   const along: SeenAsk = { from: 'along', bodies: ids }
   const cut: SeenAsk = { from: 'along', cut: { at: 0 }, bodies: ids, whole }
-  const places = new Set(
-    asked.flatMap(({ shape }) =>
-      shape.kind === 'section' || shape.kind === 'onSection' ? [shape.at] : [],
-    ),
-  )
+  const places = new Set(asked.flatMap(({ shape }) => cutPlace(shape) ?? []))
   return {
     ...(kind === 'full' ? {} : { along }),
     ...(kind === 'outside' ? {} : { cut }),

@@ -11,7 +11,7 @@ import { numbersOf } from './numbers'
 import { fieldAt, frameOf } from './paper/frame'
 import { readScale } from './paper/scales'
 import { titleOf } from './paper/title'
-import { changeMarks, goneLabels } from './released'
+import { changeMarks, changesSince } from './released'
 import { keyOf, type SeenLines } from './seen'
 import type { Drawing, SheetLabel } from './sheet'
 
@@ -75,7 +75,7 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
       ...toldOfGaps(content),
       ...toldTwice(content),
       ...toldOfSeen(content, seen),
-      ...toldOfRevision(content, new Set(labels.keys())),
+      ...toldOfRevision(content, labels),
     ],
   }
 }
@@ -100,9 +100,14 @@ function toldTwice({ state, index, asked }: SheetContent): string[] {
 }
 
 /** Of a part with one sheet: what a release had, and this has no longer. */
-function toldOfRevision({ drawing }: SheetContent, now: ReadonlySet<string>): string[] {
+function toldOfRevision(
+  { drawing }: SheetContent,
+  labels: ReadonlyMap<string, SheetLabel>,
+): string[] {
   if (drawing.sheets.length > 1) return []
-  const gone = goneLabels(drawing.revisions, now)
+  const gone = changesSince(drawing.revisions, labels).flatMap(({ before, now }) =>
+    before !== undefined && now === undefined ? [before] : [],
+  )
   const mark = drawing.revisions.at(-1)?.mark ?? ''
   return gone.length === 0 ? [] : [`Gone since revision ${mark}: ${gone.join('; ')}.`]
 }

@@ -17,6 +17,12 @@ export interface Stroke {
   readonly runs: readonly (readonly Piece[])[]
 }
 
+/** Pieces drawn each by itself. */
+export const strokes = (line: LineKind, pieces: readonly Piece[]): Stroke => ({
+  ...{ kind: 'stroke', line },
+  runs: pieces.map((p) => [p]),
+})
+
 /** A filled outline: arrow heads, walls too thin to be hatched. */
 export interface Fill {
   readonly kind: 'fill'

@@ -9,8 +9,6 @@ export function changeMarks(
 ): (label: { readonly id: string; readonly said: string }) => string | undefined {
   const [before, last] = revisions.length > 1 ? revisions.slice(-2) : [undefined, revisions[0]]
   if (!last) return () => undefined
-  const saidIn = (r: Revision): ReadonlyMap<string, string> =>
-    new Map(r.labels.map((l) => [l.id, l.said]))
   const [then, earlier] = [saidIn(last), before && saidIn(before)]
   return ({ id, said }) => {
     if (!isKept(id)) return undefined
@@ -22,13 +20,32 @@ export function changeMarks(
 /** Whether a label is noted with a release: those that only name a view are not. */
 export const isKept = (id: string): boolean => !/^(section|detail|item)\//.test(id)
 
-/** What stood on a drawing when it was released, and does no longer. */
-export function goneLabels(
-  revisions: readonly Revision[],
-  now: ReadonlySet<string>,
-): readonly string[] {
-  return (revisions.at(-1)?.labels ?? []).filter((l) => !now.has(l.id)).map((l) => l.said)
+/** What a label said when the drawing was released last, and what it says now; undefined where it is not there. */
+export interface LabelChange {
+  readonly before: string | undefined
+  readonly now: string | undefined
 }
+
+/** What is not the same as when the drawing was released last; nothing where it never was. */
+export function changesSince(
+  revisions: readonly Revision[],
+  labels: ReadonlyMap<string, { readonly said: string }>,
+): LabelChange[] {
+  const last = revisions.at(-1)
+  if (!last) return []
+  const then = saidIn(last)
+  const changed = [...labels].flatMap(([id, { said }]): LabelChange[] => {
+    const before = then.get(id)
+    return !isKept(id) || before === said ? [] : [{ before, now: said }]
+  })
+  const gone = [...then].flatMap(([id, before]): LabelChange[] =>
+    labels.has(id) ? [] : [{ before, now: undefined }],
+  )
+  return [...changed, ...gone]
+}
+
+const saidIn = ({ labels }: Revision): ReadonlyMap<string, string> =>
+  new Map(labels.map((l) => [l.id, l.said]))
 
 /**
  * The mark of the revision that comes next: A, B … Z, AA. Letters that look like figures are left out.

@@ -15,6 +15,10 @@ import { LARGEST_LENGTH } from '../tolerances'
 
 /** What the fields of a part file hold, as schemas: the words that its shape is told in. */
 
+/** A field's name as words: `headDiameter` as `head diameter`. */
+export const fieldWords = (field: string): string =>
+  field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
+
 /** The most of anything a file may hold: far above any part, far below what would stall a page. */
 const MOST_ITEMS = 20_000
 

@@ -1,3 +1,4 @@
+import { once } from '../once'
 import type { InspectionPlan, MeasuredValue } from '../part'
 import type { PlanRow } from './rows'
 
@@ -15,13 +16,24 @@ export function judged(row: PlanRow, value: MeasuredValue['value'] | undefined):
   return value >= lower - ROUNDING && value <= upper + ROUNDING ? 'good' : 'bad'
 }
 
+type RowValues = ReadonlyMap<string, MeasuredValue['value']>
+
 /** What was measured for a row, by the id of the piece. */
-export function valuesOfRow(
-  plan: InspectionPlan,
-  row: string,
-): ReadonlyMap<string, MeasuredValue['value']> {
-  return new Map(plan.measured.filter((m) => m.row === row).map((m) => [m.piece, m.value]))
-}
+export const valuesOfRow = (plan: InspectionPlan, row: string): RowValues =>
+  measuredIn(plan).get(row) ?? NOTHING_MEASURED
+
+const NOTHING_MEASURED: RowValues = new Map()
+
+/** By rows and pieces. */
+const measuredIn = once((plan: InspectionPlan): ReadonlyMap<string, RowValues> => {
+  const found = new Map<string, Map<string, MeasuredValue['value']>>()
+  for (const { row, piece, value } of plan.measured) {
+    const own = found.get(row)
+    if (own) own.set(piece, value)
+    else found.set(row, new Map([[piece, value]]))
+  }
+  return found
+})
 
 /** What the figures of a row come to. */
 export interface RowFigures {
@@ -55,11 +67,13 @@ export function pieceVerdict(
   plan: InspectionPlan,
   piece: string,
 ): Verdict {
-  const own = new Map(plan.measured.filter((m) => m.piece === piece).map((m) => [m.row, m.value]))
-  const verdicts = rows.map((row) => ({ row, verdict: judged(row, own.get(row.id)) }))
+  const verdicts = rows.map((row) => {
+    const value = valuesOfRow(plan, row.id).get(piece)
+    return { row, value, verdict: judged(row, value) }
+  })
   if (verdicts.some((v) => v.verdict === 'bad')) return 'bad'
-  const isOpen = ({ row, verdict }: (typeof verdicts)[number]): boolean =>
-    verdict === 'open' && (row.measure === 'seen' || hasLimits(row) || !own.has(row.id))
+  const isOpen = ({ row, value, verdict }: (typeof verdicts)[number]): boolean =>
+    verdict === 'open' && (row.measure === 'seen' || hasLimits(row) || value === undefined)
   return rows.length === 0 || verdicts.some(isOpen) ? 'open' : 'good'
 }
 

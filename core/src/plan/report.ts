@@ -2,6 +2,7 @@ import {
   CHARACTER,
   drawingOf,
   paperOf,
+  rectangle,
   shortened,
   spaceOf,
   widthOf,
@@ -77,13 +78,6 @@ function chunks<T>(all: readonly T[], size: number): T[][] {
 const words = (text: string, x: number, y: number, height = LETTER): Item => ({
   ...{ kind: 'words', at: vec(x, y), height, turned: false, text },
 })
-
-const box = (x: number, y: number, w: number, h: number): Piece[] => [
-  line(vec(x, y), vec(x + w, y)),
-  line(vec(x + w, y), vec(x + w, y + h)),
-  line(vec(x + w, y + h), vec(x, y + h)),
-  line(vec(x, y + h), vec(x, y)),
-]
 
 const stroke = (kind: 'wide' | 'narrow', runs: readonly (readonly Piece[])[]): Item => ({
   ...{ kind: 'stroke', line: kind, runs },
@@ -162,7 +156,9 @@ function tableItems(
       const isBad = judged(row, value) === 'bad'
       return [
         ...cell(shownValue(row, value, units), x, PIECE, y),
-        ...(isBad ? [stroke('wide', [box(LEFT + x + 0.4, y + 0.6, PIECE - 0.8, ROW - 1.2)])] : []),
+        ...(isBad
+          ? [stroke('wide', [rectangle(LEFT + x + 0.4, y + 0.6, PIECE - 0.8, ROW - 1.2)])]
+          : []),
       ]
     })
     return [

@@ -11,7 +11,7 @@ import { evaluateFormula } from '../formula'
 import { noteStates, requirementOf } from '../notes'
 import { once } from '../once'
 import { valuesOf, type KnownStep } from '../part'
-import { formulasIn, type Fields } from '../part/fields'
+import { fieldWords, formulasIn, type Fields } from '../part/fields'
 import { callsOf, STEP_KINDS, type PartState } from '../route'
 import { edgesOf } from '../section'
 import { tolerancedIn, type Toleranced } from '../vary'
@@ -85,7 +85,7 @@ function sizeRows(
       {
         ...{ id, label, sheet, measure: value.measure, nominal: value.nominal },
         number: isOne ? String(number) : `${number}.${i + 1}`,
-        what: isOne ? wordOf(asked, place, id) : fieldWords(id),
+        what: isOne ? wordOf(asked, place, id) : wordsOf(id),
         written: said,
         // What is counted is as it is.
         ...(value.measure === 'number' ? { lower: value.nominal, upper: value.nominal } : {}),
@@ -149,14 +149,12 @@ function valueOf(
   return read.ok ? { nominal: read.value, measure } : undefined
 }
 
-/** The field of a step, in words: `head diameter`. */
-function fieldWords(id: string): string {
-  const field = id.split('/').findLast((p) => /[a-z]/i.test(p)) ?? ''
-  return field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)
-}
+/** The field of a step that a value is of, in words. */
+const wordsOf = (id: string): string =>
+  fieldWords(id.split('/').findLast((p) => /[a-z]/i.test(p)) ?? '')
 
 function fieldPlace(id: string): Place {
-  const words = fieldWords(id)
+  const words = wordsOf(id)
   return words.includes('depth') ? 'depth' : words.includes('diameter') ? 'inner' : 'other'
 }
 
@@ -169,7 +167,7 @@ function placeOf(state: PartState, { shape, id }: Asked): Place {
     case 'radius':
       return 'radius'
     case 'section':
-      return fieldWords(id) === 'size' ? 'outer' : 'depth'
+      return wordsOf(id) === 'size' ? 'outer' : 'depth'
     case 'radial':
     case 'slant':
       return 'length'
@@ -212,6 +210,6 @@ function wordOf({ shape }: Asked, place: Place, id: string): string {
     case 'place':
     case 'end':
     case 'onSection':
-      return id.startsWith('step/') ? fieldWords(id) : 'size'
+      return id.startsWith('step/') ? wordsOf(id) : 'size'
   }
 }

@@ -17,6 +17,7 @@ export {
   lineOf,
   linesOf,
   locator,
+  restLocator,
   offLine,
   pieceOf,
   piecesOf,

@@ -46,6 +46,15 @@ const locateIn = once((points: Sketch['points']): Locate => {
   return (id) => places.get(id) ?? ORIGIN
 })
 
+/** Where points came to rest; as they are drawn where they have not. */
+export const restLocator = (
+  sketch: Pick<Sketch, 'points'>,
+  rest: ReadonlyMap<string, Vec>,
+): Locate => {
+  const drawn = locator(sketch)
+  return (id) => rest.get(id) ?? drawn(id)
+}
+
 /** Entities by id. */
 export type Entities = ReadonlyMap<string, Entity>
 

@@ -10,7 +10,7 @@ import { once } from '../once'
 import { locator, type Size, type Sketch } from '../sketch'
 import { fail, succeed } from '../result'
 import type { Command } from '../edit'
-import { formulasIn, type Fields } from '../part/fields'
+import { fieldWords, formulasIn, type Fields } from '../part/fields'
 import { valuesOf, type KnownStep, type Part, type Step } from '../part'
 import { STEP_KINDS, settle } from '../route'
 import {
@@ -67,7 +67,7 @@ export const tolerancedIn = once((part: Part): readonly Toleranced[] => [
     return formulasIn(fields as Fields, step).flatMap(({ path, formula, measure }) => {
       if (measure === 'number' || formula.trim() === '') return []
       const field = path.filter((p) => typeof p === 'string').at(-1) ?? ''
-      const words = `${spaced(String(field))} of ${name} ${step.number}`
+      const words = `${fieldWords(String(field))} of ${name} ${step.number}`
       const what = { id: ['step', step.id, ...path].join('/'), words, measure }
       const nominal = evaluateFormula(formula, contextOf(part, measure))
       if (!nominal.ok) return []
@@ -96,10 +96,6 @@ function shorterLeg(sketch: Sketch, size: Size): number {
 }
 
 const isKnown = (step: Step): step is KnownStep => Object.hasOwn(STEP_KINDS, step.kind)
-
-/** A field's name as words: `headDiameter` as `head diameter`. */
-const spaced = (name: string): string =>
-  name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
 
 type What = Pick<Toleranced, 'id' | 'words' | 'measure'>
 

@@ -58,13 +58,12 @@ function onKey(event: KeyboardEvent, row: PlanRow, piece: string, i: number, j: 
   event.preventDefault()
 }
 
-async function onPaste(event: ClipboardEvent, row: PlanRow, column: number): Promise<void> {
+function onPaste(event: ClipboardEvent, row: PlanRow, column: number): void {
   const block = event.clipboardData?.getData('text/plain') ?? ''
   // One cell is typed as any other text.
   if (!/[\t\n\r]/.test(block.trimEnd())) return
   event.preventDefault()
   plan.paste(row, column, block)
-  await nextTick()
 }
 
 async function add(): Promise<void> {

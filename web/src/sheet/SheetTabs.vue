@@ -8,7 +8,7 @@ const sheet = useSheetStore()
 </script>
 
 <template>
-  <nav class="sheet-tabs" aria-label="Sheets">
+  <nav aria-label="Sheets">
     <button
       v-for="(s, i) in sheet.all.sheets"
       :key="s.id"
@@ -17,7 +17,7 @@ const sheet = useSheetStore()
       :aria-current="s.id === sheet.setup.id ? 'page' : undefined"
       @click="sheet.show(s.id)"
     >
-      Sheet {{ i + 1 }}<span v-if="s.name !== ''" class="soft">, {{ s.name }}</span>
+      Sheet {{ i + 1 }}<span v-if="s.name !== ''">, {{ s.name }}</span>
     </button>
     <IconButton label="Add a sheet" @click="sheet.add()"><Plus :size="14" /></IconButton>
     <IconButton
@@ -30,28 +30,9 @@ const sheet = useSheetStore()
   </nav>
 </template>
 
+<style scoped src="./tabs.css"></style>
 <style scoped>
-.sheet-tabs {
-  display: flex;
-  gap: 4px;
-  align-items: center;
-  padding: 0 10px;
-  border-bottom: 1px solid var(--rule);
+nav {
   background: var(--panel);
-}
-
-.tab {
-  padding: 5px 10px;
-  border-bottom: 2px solid transparent;
-  color: var(--ink-soft);
-}
-
-.tab[aria-current='page'] {
-  border-color: var(--accent);
-  color: var(--ink);
-}
-
-.soft {
-  color: inherit;
 }
 </style>

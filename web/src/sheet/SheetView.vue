@@ -99,12 +99,12 @@ const printed = computed(() => {
         <Button :disabled="!sheet.drawing || busy" @click="savePng">PNG</Button>
         <Button :disabled="!sheet.drawing" @click="print">Print</Button>
       </div>
-      <nav class="pages" aria-label="Beside the sheet">
+      <nav aria-label="Beside the sheet">
         <button
           v-for="p in PAGES"
           :key="p.id"
           type="button"
-          class="plain"
+          class="plain tab"
           :aria-pressed="sheet.page === p.id"
           @click="sheet.page = p.id"
         >
@@ -127,6 +127,7 @@ const printed = computed(() => {
   </main>
 </template>
 
+<style scoped src="./tabs.css"></style>
 <style scoped>
 .sheet-view {
   display: grid;
@@ -159,24 +160,6 @@ const printed = computed(() => {
   gap: 8px;
   padding: 12px 14px;
   border-bottom: 1px solid var(--rule);
-}
-
-.pages {
-  display: flex;
-  gap: 2px;
-  padding: 0 10px;
-  border-bottom: 1px solid var(--rule);
-}
-
-.pages button {
-  padding: 6px 8px;
-  border-bottom: 2px solid transparent;
-  color: var(--ink-soft);
-}
-
-.pages button[aria-pressed='true'] {
-  border-color: var(--accent);
-  color: var(--ink);
 }
 
 /* Labels stay where they are while what they stand at is looked at. */

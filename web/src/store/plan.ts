@@ -17,6 +17,7 @@ import {
   planRows,
   readBlock,
   readMeasured,
+  valuesOfRow,
   type PlanRow,
   type Verdict,
 } from '@lathica/core/plan'
@@ -36,18 +37,8 @@ export const usePlanStore = defineStore('plan', () => {
   const plan = computed(() => (parts.part && drawingOf(parts.part).plan) ?? NO_PLAN)
   /** What is asked now, in the order of its numbers. */
   const numbers = computed(() => (parts.state ? numberedIds(parts.state) : []))
-  /** By row and piece. */
-  const values = computed(() => {
-    const found = new Map<string, Map<string, MeasuredValue['value']>>()
-    for (const { row, piece, value } of plan.value.measured) {
-      const own = found.get(row) ?? new Map<string, MeasuredValue['value']>()
-      own.set(piece, value)
-      found.set(row, own)
-    }
-    return found
-  })
   const valueOf = (row: string, piece: string): MeasuredValue['value'] | undefined =>
-    values.value.get(row)?.get(piece)
+    valuesOfRow(plan.value, row).get(piece)
   const verdictOf = (row: PlanRow, piece: string): Verdict => judged(row, valueOf(row.id, piece))
 
   /** The sheets as far as they are looked at: for the fields of the grid. */

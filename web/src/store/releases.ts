@@ -1,4 +1,4 @@
-import { drawingOf, drawSheets, isKept, nextMark } from '@lathica/core/drawing'
+import { changesSince, drawingOf, drawSheets, isKept, nextMark } from '@lathica/core/drawing'
 import { release, releaseLabel } from '@lathica/core/edit'
 import { toDocument, writeDrawingSvg } from '@lathica/core/formats'
 import type { ReleaseAnswer, ReleaseCard } from '@lathica/core/wire'
@@ -28,19 +28,16 @@ export const useReleasesStore = defineStore('releases', () => {
   )
   /** What is not the same as when it was released last. */
   const changes = computed((): readonly string[] => {
-    const last = revisions.value.at(-1)
     const { state } = parts
-    if (!last || !state || !sheet.isOpen) return []
-    const now = new Map(drawSheets(state, sheet.seen).flatMap((d) => [...d.labels]))
-    const then = new Map(last.labels.map((l) => [l.id, l.said]))
-    return [
-      ...[...now].flatMap(([id, { said }]) => {
-        const before = then.get(id)
-        if (!isKept(id) || before === said) return []
-        return [before === undefined ? `new: ${said}` : `${before} is ${said} now`]
-      }),
-      ...[...then].flatMap(([id, said]) => (now.has(id) ? [] : [`gone: ${said}`])),
-    ]
+    if (revisions.value.length === 0 || !state || !sheet.isOpen) return []
+    const labels = new Map(drawSheets(state, sheet.seen).flatMap((d) => [...d.labels]))
+    return changesSince(revisions.value, labels).map(({ before, now }) =>
+      before === undefined
+        ? `new: ${now ?? ''}`
+        : now === undefined
+          ? `gone: ${before}`
+          : `${before} is ${now} now`,
+    )
   })
 
   /** Asks the server for what it keeps. @returns whether it answered */

@@ -36,6 +36,10 @@ export type Shape =
   /** Told at a place of such a section. */
   | { readonly kind: 'onSection'; readonly at: number; readonly place: Vec; readonly out: Vec }
 
+/** Where along the axis a shape wants the part to be cut across; undefined of all others. */
+export const cutPlace = (shape: Shape): number | undefined =>
+  shape.kind === 'section' || shape.kind === 'onSection' ? shape.at : undefined
+
 /** A size or a call-out that the sheet has to show. */
 export interface Asked {
   /** The first of what it shows. */

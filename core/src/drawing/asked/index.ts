@@ -1,7 +1,7 @@
 import { vec } from '../../geometry'
 import { once } from '../../once'
 import { bodyOf, usesSketch, valuesOf, type KnownStep } from '../../part'
-import { formulasIn, type Fields } from '../../part/fields'
+import { fieldWords, formulasIn, type Fields } from '../../part/fields'
 import { STEP_KINDS, type PartState } from '../../route'
 import { extentOf, greatestRadius } from '../../section'
 import { isEndSketch } from '../../sketch'
@@ -14,7 +14,7 @@ import { besidePlace, flats, holes, slot } from './kinds/milled'
 import { length, shell, wall } from './kinds/turned'
 import { sizesOf } from './sizes'
 
-export { saidText, type Asked, type Shape, type SizeText } from './asked'
+export { cutPlace, saidText, type Asked, type Shape, type SizeText } from './asked'
 
 /** Kinds of steps whose sizes are shown in a way of their own. Values of all others are told by their names. */
 const STEP_ASKS: AllStepAsks = {
@@ -70,7 +70,7 @@ function stepAsked(state: PartState, step: KnownStep): Asked[] {
     if (formula.trim() === '' || shown.has(id) || isIdle || view.value(formula, measure) === 0)
       return []
     const field = path.filter((p) => typeof p === 'string').at(-1) ?? ''
-    const words = `${spaced(String(field))} `
+    const words = `${fieldWords(String(field))} `
     return [{ at, line: view.text(formula, words, measure) }]
   })
   if (rest.length === 0) return [...own]
@@ -92,8 +92,6 @@ const joined = (name: string, line: SizeText | undefined): SizeText => ({
   ...line,
   text: `${name}: ${line?.text ?? ''}`,
 })
-
-const spaced = (field: string): string => field.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`)
 
 function toldPlace(view: StepView): Shape | undefined {
   const [told] = view.sizes

@@ -7,6 +7,7 @@ import {
   lineEnds,
   middleOf,
   pieceOf,
+  restLocator,
   roundOf,
   type Entities,
   type Locate,
@@ -151,8 +152,7 @@ export function sizesOf(
   body: string,
 ): Asked[] {
   const entities = entityMap(sketch)
-  const stored = new Map(sketch.points.map((p) => [p.id, p]))
-  const locate: Locate = (id) => positions.get(id) ?? stored.get(id) ?? vec(0, 0)
+  const locate = restLocator(sketch, positions)
   return sketch.sizes.flatMap((size): Asked[] => {
     // References stand in parentheses (ISO 129-1:2018, 9.4), as what they measure.
     const value = size.reference ? measured.get(size.id) : values.get(size.id)

@@ -1,8 +1,8 @@
-import { line, mapped, vec, type Piece, type Vec } from '../../geometry'
+import { line, mapped, vec, type Vec } from '../../geometry'
 import { greatestRadius } from '../../section'
 import { DIRECTION_TOLERANCE } from '../../tolerances'
-import type { Asked, Shape } from '../asked'
-import type { Item } from '../items'
+import { cutPlace, type Asked } from '../asked'
+import { strokes } from '../items'
 import { widthOf } from '../lettering'
 import { SCALES, type Scale } from '../paper/scales'
 import type { Seen } from '../seen'
@@ -10,7 +10,7 @@ import { hatchLines, hatchingOf } from '../views/hatch'
 import { crossLines, ring, type Shown, type View } from '../views/turned'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
-import type { LaneAsk } from './lanes'
+import { laneBetween } from './lanes'
 import { callOf, Laying } from './laying'
 import { head, straight, type Placed } from './marks'
 import { plot } from './space'
@@ -23,11 +23,6 @@ export interface CutAcross {
   readonly scale: Scale
   readonly asked: readonly Asked[]
 }
-
-type Across = Extract<Shape, { readonly kind: 'section' | 'onSection' }>
-
-const isAcross = (shape: Shape): shape is Across =>
-  shape.kind === 'section' || shape.kind === 'onSection'
 
 /** Places nearer to each other than this are cut as one, in mm. */
 const ONE_PLACE = 1e-6
@@ -48,11 +43,11 @@ export function cutsAcross(
   const letters = LETTERS.filter((l) => !taken.has(l))
   const places: { at: number; asked: Asked[] }[] = []
   for (const one of asked) {
-    const { shape } = one
-    if (!isAcross(shape)) continue
-    const known = places.find((p) => Math.abs(p.at - shape.at) < ONE_PLACE)
+    const at = cutPlace(one.shape)
+    if (at === undefined) continue
+    const known = places.find((p) => Math.abs(p.at - at) < ONE_PLACE)
     if (known) known.asked.push(one)
-    else places.push({ at: shape.at, asked: [one] })
+    else places.push({ at, asked: [one] })
   }
   return places
     .sort((a, b) => a.at - b.at)
@@ -83,10 +78,6 @@ export function acrossSheet(
   const hatch = (cuts ?? [outlines]).flatMap((cut, i) =>
     hatchLines([cut], hatchingOf(i, 2 * radius)),
   )
-  const strokes = (kind: 'wide' | 'narrow', pieces: readonly Piece[]): Item => ({
-    ...{ kind: 'stroke', line: kind },
-    runs: pieces.map((p) => [p]),
-  })
   const view: View = {
     items: [strokes('narrow', hatch), strokes('wide', outlines), crossLines(radius)],
     outlines,
@@ -97,20 +88,11 @@ export function acrossSheet(
   const laying = new Laying(outlines, isInside, style, badgesFor)
   const lanes = (way: 'level' | 'upright', side: 1 | -1, from: readonly Asked[]): Asked[] => {
     const upright = way === 'upright'
-    const asks = from.flatMap((a): LaneAsk[] => {
-      if (a.shape.kind !== 'section' || a.shape.way !== way) return []
-      const along = (p: Vec): number => (upright ? p.y : p.x)
-      const across = (p: Vec): number => (upright ? -p.x : p.y)
-      const ends = [put(a.shape.from), put(a.shape.to)].sort((p, q) => along(p) - along(q))
-      const [low, high] = ends
-      if (!low || !high) return []
-      return [
-        {
-          ...{ asked: a, from: along(low), to: along(high), moved: moved.get(a.id) },
-          ...{ fromStart: across(low), toStart: across(high) },
-        },
-      ]
-    })
+    const asks = from.flatMap((a) =>
+      a.shape.kind === 'section' && a.shape.way === way
+        ? [laneBetween(a, put(a.shape.from), put(a.shape.to), upright, moved)]
+        : [],
+    )
     const base = side * (radius + style.first)
     return laying.lanes(asks, { upright, side, base }).map((l) => l.asked)
   }

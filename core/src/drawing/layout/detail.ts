@@ -4,7 +4,7 @@ import type { PartState } from '../../route'
 import { edgeKey, edgesOf, loopsOf, type SectionEdge } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { Asked } from '../asked'
-import type { Item } from '../items'
+import { strokes } from '../items'
 import { widthOf } from '../lettering'
 import { SCALES, type Scale } from '../paper/scales'
 import { hatchLines, hatchingOf } from '../views/hatch'
@@ -13,7 +13,7 @@ import { openRuns, ring, type Shown, type View } from '../views/turned'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
 import { textContent } from './contents'
-import type { LaneAsk } from './lanes'
+import { laneBetween, type LaneAsk } from './lanes'
 import { callOf, Laying } from './laying'
 import type { LeaderAsk } from './leaders'
 
@@ -118,15 +118,7 @@ export function detailSheet(
   const laneOf = (a: Asked, upright: boolean): LaneAsk | undefined => {
     const { shape } = a
     if (shape.kind !== (upright ? 'radial' : 'along')) return undefined
-    const ends = [put(shape.from), put(shape.to)]
-    const along = (p: Vec): number => (upright ? p.y : p.x)
-    const across = (p: Vec): number => (upright ? -p.x : p.y)
-    const [low, high] = ends.sort((p, q) => along(p) - along(q))
-    if (!low || !high) return undefined
-    return {
-      ...{ asked: a, from: along(low), to: along(high), moved: moved.get(a.id) },
-      ...{ fromStart: across(low), toStart: across(high) },
-    }
+    return laneBetween(a, put(shape.from), put(shape.to), upright, moved)
   }
   const lanes = (upright: boolean, side: 1 | -1): void => {
     const asks = asked.flatMap((a) => laneOf(a, upright) ?? [])
@@ -152,11 +144,6 @@ export function detailSheet(
     extra: [{ kind: 'words', at: start, height: style.letter, turned: false, text: title }],
   }
 }
-
-const strokes = (kind: 'wide' | 'narrow', pieces: readonly Piece[]): Item => ({
-  ...{ kind: 'stroke', line: kind },
-  runs: pieces.map((p) => [p]),
-})
 
 interface Lines {
   readonly wide: readonly Piece[]

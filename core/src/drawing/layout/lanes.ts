@@ -40,6 +40,23 @@ export const saidOf = (ask: LaneAsk): { readonly id: string; readonly said: stri
   ...{ id: ask.asked.id, said: saidText(first(ask)) },
 })
 
+/** A size between two places of the paper, along the lanes of a frame that is upright or level. */
+export function laneBetween(
+  asked: Asked,
+  a: Vec,
+  b: Vec,
+  upright: boolean,
+  moved: ReadonlyMap<string, Vec>,
+): LaneAsk {
+  const along = (p: Vec): number => (upright ? p.y : p.x)
+  const across = (p: Vec): number => (upright ? -p.x : p.y)
+  const [low, high] = along(a) <= along(b) ? [a, b] : [b, a]
+  return {
+    ...{ asked, from: along(low), to: along(high), moved: moved.get(asked.id) },
+    ...{ fromStart: across(low), toStart: across(high) },
+  }
+}
+
 /** Lanes below or above a view run level, those beside it upright and are read from the right. */
 export interface LaneFrame {
   readonly upright: boolean
@@ -134,16 +151,16 @@ function placeOf(
   for (let lane = 0; lane < MOST_LANES; lane++) {
     const across = frame.base + frame.side * lane * style.pitch
     // What its extension lines run into here they run into farther out too.
-    if (!extensionsOf(ask, frame, across).every((e) => space.isClear(e))) return undefined
+    const extensions = extensionsOf(ask, frame, across)
+    if (!extensions.every((e) => space.isClear(e))) return undefined
     for (const label of labelsFor(ask, style)) {
-      const made = drawn(ask, frame, style, across, label)
+      const made = drawn(ask, frame, style, across, label, extensions)
       const [a, b] = made.takes
       const isFree = !(taken.get(lane) ?? []).some(([c, d]) => a < d - 0.05 && c < b - 0.05)
       if (!isFree) continue
       const [low, high] = made.label
       if (later.some((at) => at > low - ROOM && at < high + ROOM)) continue
-      const { labels, lines } = made.placed
-      if (labels.every((l) => space.hasRoom(l)) && lines.every((l) => space.isClear(l))) {
+      if (made.placed.labels.every((l) => space.hasRoom(l)) && space.isClear(made.body)) {
         return { lane, takes: made.takes, placed: made.placed }
       }
     }
@@ -190,8 +207,11 @@ function drawn(
   style: Style,
   across: number,
   label: number,
+  extensions = extensionsOf(ask, frame, across),
 ): {
   readonly takes: [number, number]
+  /** Its line without the extensions. */
+  readonly body: Seg
   readonly label: readonly [number, number]
   readonly placed: Placed
 } {
@@ -209,7 +229,6 @@ function drawn(
     label + width > to ? label + width + 0.3 : -Infinity,
   )
   const body: Seg = { a: at(low, across), b: at(high, across) }
-  const extensions = extensionsOf(ask, frame, across)
   const turn = isTight ? -1 : 1
   const heads: Item[] = [
     ...(hasFrom ? [head(at(from, across), unitOf(upright, -turn), style.arrow)] : []),
@@ -223,7 +242,7 @@ function drawn(
     ...{ kind, centre: at(textEnd + along, across + above) },
   }))
   return {
-    takes: [low, high],
+    ...{ takes: [low, high], body },
     label: [label, label + width],
     placed: {
       ...{ id: asked.id, said: saidText(text), lines, at: start },

@@ -1,11 +1,10 @@
 import type { Piece, Vec } from '../../geometry'
 import { saidText, type Asked } from '../asked'
 import { roomBeside, withBadge } from './badges'
-import type { BadgesFor } from './marks'
 import { badged, textContent } from './contents'
 import { layLanes, saidOf, type LaneAsk, type LaneFrame } from './lanes'
 import { layLeader, type LeaderAsk } from './leaders'
-import type { Placed, Style } from './marks'
+import type { BadgesFor, Placed, Style } from './marks'
 import { layRunning, type Running } from './running'
 import { Space } from './space'
 

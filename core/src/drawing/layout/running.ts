@@ -1,11 +1,21 @@
 import { vec, type Vec } from '../../geometry'
-import { saidText, type Asked } from '../asked'
+import { saidText } from '../asked'
 import type { Item } from '../items'
 import { ring } from '../views/turned'
 import { badgeItems, badgePlot, badgesBehind, badgesWidth } from './badges'
 import type { LaneAsk } from './lanes'
-import { BEYOND, GAP, head, narrow, straight, textPlot, textWidth, written } from './marks'
-import type { Placed, Style } from './marks'
+import {
+  BEYOND,
+  GAP,
+  head,
+  narrow,
+  straight,
+  textPlot,
+  textWidth,
+  written,
+  type Placed,
+  type Style,
+} from './marks'
 import type { Seg, Space } from './space'
 
 /** Of what the running lengths are measured from: half the size of its circle, in mm (ISO 129-1:2018, 9.2.4). */
@@ -67,7 +77,7 @@ function drawn(
   const isRight = Math.abs(ask.from - origin) < 0.001
   const [end, start] = isRight ? [ask.to, ask.toStart] : [ask.from, ask.fromStart]
   const begin = isRight ? ask.fromStart : ask.toStart
-  const text = (ask.asked as Asked).lines[0] ?? { text: '' }
+  const text = ask.asked.lines[0] ?? { text: '' }
   const width = textWidth(text, style.letter)
   const kinds = ask.badges ?? []
   const off = ask.moved ?? vec(0, 0)

@@ -1,7 +1,7 @@
 import { mapped, vec, type Piece, type Vec } from '../../geometry'
 import type { Sheeted } from '../layout/arrange'
 import { plot } from '../layout/space'
-import type { Item } from '../items'
+import { strokes } from '../items'
 import type { Seen } from '../seen'
 import { hatchLines, hatchingOf } from './hatch'
 
@@ -17,14 +17,10 @@ export function pictureSheet({ lines, cuts }: Seen, by: number): Sheeted {
       ? plot(0, 0, 0, 0)
       : plot(Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys))
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0)
-  const stroke = (kind: 'wide' | 'narrow', pieces: readonly Piece[]): Item => ({
-    ...{ kind: 'stroke', line: kind },
-    runs: pieces.map((p) => [p]),
-  })
   const hatch = cuts.flatMap((cut, i) => hatchLines([scaled(cut)], hatchingOf(i, size)))
   return {
     view: {
-      items: [...(hatch.length > 0 ? [stroke('narrow', hatch)] : []), stroke('wide', wide)],
+      items: [...(hatch.length > 0 ? [strokes('narrow', hatch)] : []), strokes('wide', wide)],
       outlines: wide,
       outside: () => box.y1,
       ...{ left: box.x0, right: box.x1, radius: box.y1 },

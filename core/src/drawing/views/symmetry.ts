@@ -1,7 +1,7 @@
 import { line, vec, type Piece } from '../../geometry'
 import { bodyOf, usesSketch } from '../../part'
 import type { PartState } from '../../route'
-import { entityMap, type Locate } from '../../sketch'
+import { entityMap, restLocator } from '../../sketch'
 import { symmetryAxes } from '../asked/alike'
 import type { Item } from '../items'
 import type { View } from './turned'
@@ -25,9 +25,7 @@ export function symmetryLines(
     const sketch = state.part.sketches.find((s) => s.id === step.sketch)
     const positions = sketch && state.sketches.get(sketch.id)?.solution.positions
     if (!sketch || !positions) return []
-    const stored = new Map(sketch.points.map((p) => [p.id, p]))
-    const locate: Locate = (id) => positions.get(id) ?? stored.get(id) ?? vec(0, 0)
-    return symmetryAxes(sketch, entityMap(sketch), locate)
+    return symmetryAxes(sketch, entityMap(sketch), restLocator(sketch, positions))
   })
   const unique = places.filter((x, i) => places.findIndex((p) => Math.abs(p - x) < 1e-6) === i)
   const far = radius + BEYOND
