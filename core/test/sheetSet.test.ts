@@ -316,10 +316,19 @@ describe('a sheet of what is hard to draw', () => {
       changeSheet('sheet', { paper: 'A4', scale: '1:1' }).run(withSheet(shaftPart(steps))),
     )
     const drawing = on(tight)
-    expect(drawing.told).toEqual([
-      'At 1:1 the views do not fit on A4: choose a larger sheet or a smaller scale.',
-    ])
+    const [told = ''] = drawing.told
+    const [, paper = ''] =
+      /^At 1:1 the views do not fit on A4: they do on (A\d)\.$/.exec(told) ?? []
     expect(drawing.labels.size).toBe(40)
+    // What is told holds.
+    const mended = on(done(changeSheet('sheet', { paper: paper as 'A3' }).run(tight)))
+    expect(mended.told).toEqual([])
+    expect(mended.labels.size).toBe(40)
+    const rod = shaftPart([{ diameter: 60, length: 150 }])
+    const large = { paper: 'A4', scale: '5:1' } as const
+    const [said] = on(done(changeSheet('sheet', large).run(withSheet(rod)))).told
+    const [, scale = ''] = /they do at ([\d:]+), or on A\d\.$/.exec(said ?? '') ?? []
+    expect(on(done(changeSheet('sheet', { ...large, scale }).run(withSheet(rod)))).told).toEqual([])
   })
 
   it('leaves out of very many sizes only what it tells', () => {

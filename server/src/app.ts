@@ -10,6 +10,7 @@ import { materialRoutes } from './api/materials'
 import { partRoutes } from './api/parts'
 import { projectRoutes } from './api/projects'
 import { releaseRoutes } from './api/releases'
+import { titleBlockRoutes } from './api/titleBlocks'
 import { answerErrors, logBroken } from './http/errors'
 import { guardHostAndOrigin, securityHeaders, wellFormedAddress } from './http/guard'
 import { createMaterialLibrary } from './materials'
@@ -19,6 +20,7 @@ import { createReleases } from './releases'
 import { createRepository, type Repository } from './repository'
 import type { Summaries } from './summaries'
 import type { Threads } from './threads'
+import { createTitleBlockLibrary } from './titleBlocks'
 
 export interface AppOptions {
   readonly database: Knex
@@ -55,6 +57,7 @@ export function createApp(options: AppOptions): Koa {
     partRoutes(repository, threads),
     releaseRoutes(repository, createReleases(database, write)),
     materialRoutes(createMaterialLibrary(database, write)),
+    titleBlockRoutes(createTitleBlockLibrary(database, write)),
   ]
   if (jobs) routers.push(jobRoutes(repository, jobs(repository)))
   for (const router of routers) {

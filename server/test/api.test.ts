@@ -4,7 +4,7 @@ import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { createPart, type Part } from '@lathica/core/part'
+import { createPart, PLAIN_BLOCK, type Part, type TitleBlock } from '@lathica/core/part'
 import { toDocument } from '@lathica/core/formats'
 import { startServer, type Started } from './support'
 
@@ -229,6 +229,44 @@ describe('bad requests', () => {
     expect(policy).not.toContain("'unsafe-eval'")
     expect(answer.headers.get('x-content-type-options')).toBe('nosniff')
     expect(answer.headers.get('strict-transport-security')).toBeNull()
+  })
+})
+
+describe('the library of title blocks', () => {
+  const put = (name: string, block: object) =>
+    call('PUT', `/api/title-blocks/${encodeURIComponent(name)}`, block)
+  const names = async (): Promise<string[]> => {
+    const { body } = await call('GET', '/api/title-blocks')
+    return (body as unknown as TitleBlock[]).map((b) => b.name)
+  }
+
+  it('keeps what is put in by its name, changes it, and lets it go', async () => {
+    expect((await put('Boat shed', PLAIN_BLOCK)).status).toBe(200)
+    expect((await put('a / b?', PLAIN_BLOCK)).status).toBe(200)
+    const other = { ...PLAIN_BLOCK, rows: [20, 8, 8, 8] }
+    expect((await put('Boat shed', other)).status).toBe(200)
+    await started.stop()
+    await open()
+    expect(await names()).toEqual(['Boat shed', 'a / b?'])
+    const { body } = await call('GET', '/api/title-blocks')
+    expect((body as unknown as TitleBlock[])[0]).toEqual({ ...other, name: 'Boat shed' })
+    const path = `/api/title-blocks/${encodeURIComponent('a / b?')}`
+    expect((await call('DELETE', path)).status).toBe(204)
+    expect((await call('DELETE', path)).status).toBe(404)
+  })
+
+  it('refuses what is no block, says why, and keeps nothing of it', async () => {
+    const [first, ...cells] = PLAIN_BLOCK.cells
+    const over = { ...PLAIN_BLOCK, cells: [{ ...first, across: 3 }, ...cells] }
+    const refused = await put('Boat shed', over)
+    expect([refused.status, refused.body['code']]).toEqual([422, 'block.overlap'])
+    const mark = { width: 1, height: 1, paths: [{ tone: 'ink', d: 'M0 0"><script>' }] }
+    expect((await put('Boat shed', { ...PLAIN_BLOCK, mark })).status).toBe(422)
+    expect((await put('Boat shed', { ...PLAIN_BLOCK, colour: 'red' })).status).toBe(422)
+    const wide = { ...PLAIN_BLOCK, cells: [{ ...first, down: 1e9, across: 1e9 }] }
+    expect((await put('Boat shed', wide)).status).toBe(422)
+    expect((await put(' ', PLAIN_BLOCK)).status).toBe(422)
+    expect(await names()).toEqual([])
   })
 })
 

@@ -4,11 +4,12 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import type { Knex } from 'knex'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { createPart } from '@lathica/core/part'
+import { createPart, PLAIN_BLOCK } from '@lathica/core/part'
 import { createRepository, openDatabase } from '../src'
 import { connectTo } from '../src/database/open'
 import { rescueDatabase } from '../src/database/rescue'
 import { loadDemo } from '../src/demo'
+import { createTitleBlockLibrary } from '../src/titleBlocks'
 import { silent, stored } from './support'
 
 const DEMO = fileURLToPath(new URL('../../demo', import.meta.url))
@@ -49,6 +50,7 @@ async function filled(): Promise<Contents> {
   await database('materials').insert({
     ...{ id: 'own-1', name: 'bell bronze', density: 8.7e-3, colour: '#b08040', look: 'metal' },
   })
+  await createTitleBlockLibrary(database).put({ ...PLAIN_BLOCK, name: 'Boat shed' })
   const all = await contents(database)
   await database.raw('PRAGMA wal_checkpoint(TRUNCATE)')
   await database.destroy()
@@ -81,6 +83,9 @@ describe('a rescue', () => {
     })
     const database = await openDatabase(to)
     expect(await contents(database)).toEqual(before)
+    expect(await createTitleBlockLibrary(database).list()).toEqual([
+      { ...PLAIN_BLOCK, name: 'Boat shed' },
+    ])
     const projects = await createRepository(database).listProjects()
     expect(projects.map((p) => [p.name, p.parts.length])).toEqual([
       ['Skerry Point tide gauge', before.size - 60],

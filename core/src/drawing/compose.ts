@@ -1,16 +1,19 @@
 import { once } from '../once'
+import type { SheetSetup } from '../part'
 import type { PartState } from '../route'
 import { contentsOf, type SheetContent } from './content'
 import { finished } from './finish'
-import { layOut, type Laid } from './layOut'
+import { breaksIn, layOut, type Laid } from './layOut'
 import type { BadgesFor } from './layout/marks'
 import { numbersOf } from './numbers'
-import { readScale, SCALES } from './paper/scales'
-import { paperOf } from './paper/sizes'
+import { readScale, SCALES, type Scale } from './paper/scales'
+import { paperOf, spaceOf, type Paper } from './paper/sizes'
 import { fitsBare, ONE, papersFor, triesFor, type Try } from './paper/tries'
+import { blockOf } from './paper/title'
 import { changeMarks } from './released'
 import { keyOf, NOTHING_SEEN, type SeenAsk, type SeenLines } from './seen'
 import type { Drawing } from './sheet'
+import { bodiesIn } from './views/long'
 
 /**
  * A sheet of a part as it stands; undefined where nothing is turned yet.
@@ -45,15 +48,56 @@ const sheetsFor = once((seen: SeenLines) =>
 )
 
 function sheetOf(content: SheetContent, seen: SeenLines): Drawing {
-  const { state, setup, bodies } = content
+  const whole = bestOf(content, seen, false)
+  const isLong = content.setup.long === 'auto' && breaksIn(content, seen, whole.scale.by).length > 0
+  const broken = isLong ? bestOf(content, seen, true) : undefined
+  const made = broken && isWorth(broken, whole) ? broken : whole
+  return finished(content, made, seen, made.fits ? '' : mendFor(content, seen))
+}
+
+/** What of the wished paper and scale can be kept so that all fits. */
+function mendFor(content: SheetContent, seen: SeenLines): string {
+  const { setup } = content
+  const fitting = (change: Partial<SheetSetup>, words: (made: Laid) => string) => {
+    const made = bestOf({ ...content, setup: { ...setup, ...change } }, seen, false)
+    return made.fits ? [{ words: words(made), isWhole: made.left.length === 0 }] : []
+  }
+  const all = [
+    ...(setup.scale === '' ? [] : fitting({ scale: '' }, (l) => `at ${l.scale.words}`)),
+    ...(setup.paper === 'auto' ? [] : fitting({ paper: 'auto' }, (l) => `on ${l.paper.name}`)),
+  ]
+  // Rather one that has room for every label, too.
+  const whole = all.filter((w) => w.isWhole)
+  const ways = (whole.length > 0 ? whole : all).map((w) => w.words)
+  return ways.length === 0
+    ? 'choose a larger sheet or a smaller scale'
+    : `they do ${ways.join(', or ')}`
+}
+
+/** A view is broken where it is drawn larger then, or on smaller paper. */
+function isWorth(broken: Laid, whole: Laid): boolean {
+  if (broken.fits !== whole.fits) return broken.fits
+  const sizeOf = ({ paper }: Laid): number => paper.width * paper.height
+  const [scale, paper] = [broken.scale.by / whole.scale.by, sizeOf(broken) / sizeOf(whole)]
+  return (scale > 1.01 && paper < 1.01) || (scale > 0.99 && paper < 0.99)
+}
+
+/** A sheet on the paper and at the scale that do best. */
+function bestOf(content: SheetContent, seen: SeenLines, isBroken: boolean): Laid {
+  const { state, setup, bodies, drawing } = content
   const badgesFor = badgesOf(content)
-  const tries = triesFor(state.part, setup, bodies)
+  const bodiesAt = once(({ by }: Scale) =>
+    isBroken ? bodiesIn(breaksIn(content, seen, by), bodies) : bodies,
+  )
+  const fits = (paper: Paper, scale: Scale): boolean =>
+    fitsBare(bodiesAt(scale), paper, scale, blockOf(drawing, spaceOf(paper)).height)
+  const tries = triesFor(state.part, setup, isBroken, fits)
   // First so that everything has its place; else as much of it as will.
-  const made =
+  return (
     firstFitting(tries, (t) => layOut(content, seen, badgesFor, t, true)) ??
     leastLeft(tries, (t) => layOut(content, seen, badgesFor, t, false)) ??
-    smallest(content, seen, badgesFor)
-  return finished(content, made, seen)
+    smallest(content, seen, badgesFor, isBroken, fits)
+  )
 }
 
 function firstFitting(tries: readonly Try[], make: (t: Try) => Laid): Laid | undefined {
@@ -80,13 +124,18 @@ function leastLeft(tries: readonly Try[], make: (t: Try) => Laid): Laid | undefi
 }
 
 /** Where nothing fits: the smallest scale on the last paper. */
-function smallest(content: SheetContent, seen: SeenLines, badgesFor: BadgesFor): Laid {
-  const { state, setup, bodies } = content
+function smallest(
+  content: SheetContent,
+  seen: SeenLines,
+  badgesFor: BadgesFor,
+  isBroken: boolean,
+  fits: (paper: Paper, scale: Scale) => boolean,
+): Laid {
+  const { state, setup } = content
   const paper = papersFor(state.part, setup).at(-1) ?? paperOf('A3', false)
-  const scale =
-    readScale(setup.scale) ?? SCALES.find((s) => fitsBare(bodies, paper, s)) ?? SCALES.at(-1) ?? ONE
+  const scale = readScale(setup.scale) ?? SCALES.find((s) => fits(paper, s)) ?? SCALES.at(-1) ?? ONE
   const told = { ...setup, paper: paper.name, scale: scale.words }
-  return layOut({ ...content, setup: told }, seen, badgesFor, { paper, scale }, false)
+  return layOut({ ...content, setup: told }, seen, badgesFor, { paper, scale, isBroken }, false)
 }
 
 /** Numbers beside what is asked, where they are wanted; a triangle beside what was changed since it was released. */

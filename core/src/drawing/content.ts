@@ -6,6 +6,7 @@ import { askedOf, cutPlace, type Asked } from './asked'
 import { drawnSizes } from './asked/drawn'
 import { endsFor } from './layout/end'
 import type { SeenAsk } from './seen'
+import { hollowShare } from './views/local'
 import { isHollow, shownBodies } from './views/shown'
 import type { Shown } from './views/turned'
 
@@ -23,7 +24,7 @@ export interface SheetContent {
   readonly beside: readonly Asked[]
   readonly hidden: ReadonlySet<string>
   /** How the part is seen along its axis. */
-  readonly kind: 'outside' | 'half' | 'full'
+  readonly kind: 'outside' | 'local' | 'half' | 'full'
   readonly looks: Looks
 }
 
@@ -69,7 +70,7 @@ function contentOf(
       .flatMap((a) => (setup.sections === 'auto' && a.parts ? a.parts : [a]))
       .filter((a) => !hidden.has(a.id))
   const asked = [...shown(all.asked), ...drawnSizes(state, setup)]
-  const kind = setup.view !== 'auto' ? setup.view : isHollow(bodies) ? 'half' : 'outside'
+  const kind = setup.view !== 'auto' ? setup.view : kindFor(bodies)
   const partial = { state, drawing, setup, index, bodies, isHere, asked, hidden, kind } as const
   return { ...partial, beside: shown(all.beside), looks: looksOf(partial) }
 }
@@ -108,6 +109,16 @@ function looksOf(
       ...(picture ? [picture] : []),
     ],
   }
+}
+
+/** More of a part than this is cut along half of it, not here and there. */
+const MOSTLY = 0.4
+
+/** How a part is seen best along its axis. */
+function kindFor(bodies: readonly Shown[]): SheetContent['kind'] {
+  if (bodies.length > 1) return isHollow(bodies) ? 'half' : 'outside'
+  const share = hollowShare(bodies)
+  return share === 0 ? 'outside' : share < MOSTLY ? 'local' : 'half'
 }
 
 /** Where labels were dragged to. */

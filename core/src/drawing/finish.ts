@@ -2,6 +2,7 @@ import { vec } from '../geometry'
 import { massProperties, materialOf } from '../inspect'
 import { generalWords } from '../standards'
 import { formatMass } from '../units'
+import { edgePlaceAt } from './asked/drawn'
 import { toldOfGaps } from './complete'
 import { contentsOf, type SheetContent } from './content'
 import type { Group } from './items'
@@ -10,13 +11,22 @@ import { badgeWords } from './layout/badges'
 import { numbersOf } from './numbers'
 import { fieldAt, frameOf } from './paper/frame'
 import { readScale } from './paper/scales'
-import { titleOf } from './paper/title'
+import { spaceOf } from './paper/sizes'
+import { blockOf, titleOf } from './paper/title'
 import { changeMarks, changesSince } from './released'
 import { keyOf, type SeenLines } from './seen'
 import type { Drawing, SheetLabel } from './sheet'
 
-/** A sheet as it was laid out, with its frame, its title block and its numbers. */
-export function finished(content: SheetContent, made: Laid, seen: SeenLines): Drawing {
+/**
+ * A sheet as it was laid out, with its frame, its title block and its numbers.
+ * @param mend what would let all of it fit, where it does not
+ */
+export function finished(
+  content: SheetContent,
+  made: Laid,
+  seen: SeenLines,
+  mend: string,
+): Drawing {
   const { state, setup, drawing, index, isHere, asked, beside } = content
   const { part } = state
   const { paper, scale, style } = made
@@ -28,7 +38,7 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
       .map((b) => materialOf(part, b.bodyId)?.name ?? ''),
   )
   const own = part.bodies.find((b) => b.id === setup.body)
-  const title = titleOf(paper, drawing.title, {
+  const title = titleOf(paper, blockOf(drawing, spaceOf(paper)), drawing.title, {
     name: [...new Set([part.name, own?.name ?? '', setup.name])]
       .filter((n) => n !== '')
       .join(' – '),
@@ -71,7 +81,7 @@ export function finished(content: SheetContent, made: Laid, seen: SeenLines): Dr
     ...{ paper, scale, labels, places: made.places, lines: Number(setup.lines) },
     groups: [frameOf(paper), ...made.groups, ...placed, ...made.band, title],
     told: [
-      ...toldOf(content, made),
+      ...toldOf(content, made, mend),
       ...toldOfGaps(content),
       ...toldTwice(content),
       ...toldOfSeen(content, seen),
@@ -112,16 +122,32 @@ function toldOfRevision(
   return gone.length === 0 ? [] : [`Gone since revision ${mark}: ${gone.join('; ')}.`]
 }
 
-function toldOf(content: SheetContent, { left, fits, paper, scale }: Laid): string[] {
+/** Edges that were chosen by hand, and are no longer there. */
+function toldOfEdges({ state, setup }: SheetContent): string[] {
+  const n = setup.enlarged.filter((e) => !edgePlaceAt(state, e)).length
+  const { originAt } = setup
+  const isOriginLost =
+    setup.lengths === 'running' &&
+    setup.origin === 'edge' &&
+    !(originAt && edgePlaceAt(state, originAt))
+  return [
+    ...(n === 0
+      ? []
+      : [
+          `${n} ${n === 1 ? 'place that was drawn larger has' : 'places that were drawn larger have'} lost its edge, and ${n === 1 ? 'is' : 'are'} left out.`,
+        ]),
+    ...(isOriginLost
+      ? ['The edge that lengths ran from is gone: they run from where most begin.']
+      : []),
+  ]
+}
+
+function toldOf(content: SheetContent, { left, fits, paper, scale }: Laid, mend: string): string[] {
   const { state, setup, hidden } = content
   const n = left.length
   const lost = setup.drawn.length - content.asked.filter((a) => a.id.startsWith('drawn')).length
   return [
-    ...(fits
-      ? []
-      : [
-          `At ${scale.words} the views do not fit on ${paper.name}: choose a larger sheet or a smaller scale.`,
-        ]),
+    ...(fits ? [] : [`At ${scale.words} the views do not fit on ${paper.name}: ${mend}.`]),
     ...(n === 0
       ? []
       : [
@@ -137,9 +163,12 @@ function toldOf(content: SheetContent, { left, fits, paper, scale }: Laid): stri
       : [
           `${lost} ${lost === 1 ? 'size that was drawn has' : 'sizes that were drawn have'} lost an edge, and ${lost === 1 ? 'is' : 'are'} left out.`,
         ]),
-    ...(setup.scale !== '' && !readScale(setup.scale)
-      ? [`“${setup.scale}” is no scale: write one as in 1:2.`]
-      : []),
+    ...toldOfEdges(content),
+    ...[setup, ...setup.enlarged].flatMap(({ scale: written }) =>
+      written !== '' && !readScale(written)
+        ? [`“${written}” is no scale: write one as in 1:2.`]
+        : [],
+    ),
     ...state.steps.flatMap((s) =>
       s.status === 'failed'
         ? [

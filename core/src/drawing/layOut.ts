@@ -1,15 +1,16 @@
 import type { Piece, Vec } from '../geometry'
-import { mapped, vec } from '../geometry'
+import { mapped, pointAt, vec } from '../geometry'
 import type { PaperName, SheetSetup } from '../part'
 import { edgesOf, liesOnAxis } from '../section'
-import { drawnPlaces, type DrawnPlace } from './asked/drawn'
+import { drawnPlaces, edgePlaceAt, type DrawnPlace } from './asked/drawn'
+import type { PartState } from '../route'
 import { movesOf, type SheetContent } from './content'
 import type { Group, Item } from './items'
 import { acrossSheet, cutsAcross, cuttingLine } from './layout/across'
 import { layAlong, type AlongSetting } from './layout/along'
 import { arrange, boxOf, type Named, type Sheeted } from './layout/arrange'
 import type { BadgesFor } from './layout/marks'
-import { cellContent } from './layout/contents'
+import { textContent } from './layout/contents'
 import { detailMark, detailSheet, detailsOf } from './layout/detail'
 import { endSheet } from './layout/end'
 import type { LeaderAsk } from './layout/leaders'
@@ -22,6 +23,16 @@ import { areaOf, ENDLESS, isForced, type Try } from './paper/tries'
 import { keyOf, type Seen, type SeenAsk, type SeenLines } from './seen'
 import { pictureSheet } from './views/picture'
 import { threadEnds } from './views/threadEnds'
+import {
+  askedIn,
+  bodiesIn,
+  breaksOf,
+  brokenView,
+  placeIn,
+  seenIn,
+  stateIn,
+  type Break,
+} from './views/long'
 import { symmetryLines } from './views/symmetry'
 import { alongView, type View } from './views/turned'
 
@@ -48,34 +59,49 @@ export function layOut(
   content: SheetContent,
   seen: SeenLines,
   badgesFor: BadgesFor,
-  { paper, scale }: Pick<Try, 'paper' | 'scale'>,
+  { paper, scale, isBroken }: Pick<Try, 'paper' | 'scale' | 'isBroken'>,
   isStrict: boolean,
 ): Laid {
-  const { state, setup, bodies, kind, isHere, hidden, looks, asked } = content
+  const { setup, kind, isHere, hidden, looks } = content
   const style = styleFor(letterOn(paper.name))
   const { by } = scale
-  const { revisions } = content.drawing
-  const band = bandOf({ ...content, revisions, badgesFor }, paper, style)
+  const band = bandOf({ ...content, badgesFor }, paper, style)
   const area = areaOf(paper, band.height)
   const moved = movesOf(setup)
   const find = (ask: SeenAsk | undefined): Seen | undefined => ask && seen.get(keyOf(ask))
-  const view = alongView(
-    bodies,
+  const breaks = isBroken ? breaksIn(content, seen, by) : []
+  const state = breaks.length > 0 ? stateIn(breaks, content.state) : content.state
+  const bodies = bodiesIn(breaks, content.bodies)
+  const asked = content.asked.map((a) => askedIn(breaks, a))
+  const told = (ask: SeenAsk | undefined): Seen | undefined => {
+    const found = find(ask)
+    return found && seenIn(breaks, found)
+  }
+  const { view, open, waves } = brokenView(
+    breaks,
+    alongView(
+      bodies,
+      by,
+      ({ outside: 'outside', local: 'local', half: 'section', full: 'section' } as const)[kind],
+      kind === 'full' ? 'section' : 'outside',
+      { outside: told(looks.along), cut: told(looks.cut) },
+    ),
     by,
-    kind === 'outside' ? 'outside' : 'section',
-    kind === 'full' ? 'section' : 'outside',
-    { outside: find(looks.along), cut: find(looks.cut) },
   )
-  const small = setup.details === 'none' ? [] : detailsOf(state, asked, by)
-  const cuts = cutsAcross(asked, bodies, scale, lettersTaken(content, small))
+  const small = detailsOf(state, setup, asked, by)
+  const cuts = cutsAcross(content.asked, content.bodies, scale, lettersTaken(content, small))
   const elsewhere = new Set([...small, ...cuts].flatMap((d) => d.asked))
-  const marks = small.map((d) => detailMark(d, { by, style }))
+  const marks = small.map((d) => detailMark(d, { by, style, moved }))
   const setting: AlongSetting = {
-    marks: marks.flatMap((m) => m.circle),
+    marks: [...marks.flatMap((m) => m.circle), ...waves],
     ...{ view, by, style, moved, isStrict, sections: bodies.map((b) => b.section), first: [] },
-    ...{ half: kind === 'half', isCut: kind !== 'outside', room: isForced(setup) ? ENDLESS : area },
+    ...{
+      half: kind === 'half' || kind === 'local',
+      isCut: kind !== 'outside',
+      room: isForced(setup) ? ENDLESS : area,
+    },
     badgesFor,
-    running: runningFrom(setup, view),
+    running: runningFrom(setup, state, view, by),
   }
   const lay = (own: AlongSetting) =>
     layAlong(
@@ -83,9 +109,12 @@ export function layOut(
       [
         ...marks.map((m) => m.ask),
         ...noteLeaders(state, { ...own, isHere, hidden }),
-        ...itemLeaders(content, own),
+        ...itemLeaders({ state, isHere }, own),
       ],
-      { ...own, first: cuts.flatMap((c) => cuttingLine(c, own)) },
+      {
+        ...own,
+        first: cuts.flatMap((c) => cuttingLine({ ...c, at: placeIn(breaks, c.at) }, own)),
+      },
     )
   const laid = lay(setting)
   // Views stand as they would with every label in its own place, so that dragging one moves no other view.
@@ -93,9 +122,9 @@ export function layOut(
   const main: Named = {
     ...{ view, placed: laid.placed, said: 'View along the axis' },
     extra: [
-      ...threadLines(state, setting, isHere),
-      ...treatedLines(state, setting, isHere),
-      ...symmetryLines(state, view, by, isHere),
+      ...open(threadLines(state, setting, isHere)),
+      ...open(treatedLines(state, setting, isHere)),
+      ...symmetryLines(state, view, (x) => placeIn(breaks, x) * by, isHere),
       ...marks.map((m) => strokeOf(m.circle)),
     ],
     box: boxOf(view, (home ? lay(home) : laid).placed),
@@ -111,7 +140,14 @@ export function layOut(
   const ends = [...looks.ends].map(([from, ask]) => ({
     from,
     ...beside(`View from the ${from}`, (own) =>
-      endSheet(bodies, asked, from, own, find(ask), threadEnds(state, from, by, isHere)),
+      endSheet(
+        content.bodies,
+        asked,
+        from,
+        own,
+        find(ask),
+        threadEnds(content.state, from, by, isHere),
+      ),
     ),
   }))
   const askew = find(looks.picture)
@@ -121,7 +157,7 @@ export function layOut(
   const below = [
     ...cuts.map((c) =>
       beside(`Section ${c.letter}–${c.letter}`, (own) =>
-        acrossSheet(c, bodies, scale, own, find(looks.across(c.at))),
+        acrossSheet(c, content.bodies, scale, own, find(looks.across(c.at))),
       ),
     ),
     ...small.map((d) =>
@@ -144,15 +180,30 @@ export function layOut(
     placed.push(...sheeted.placed.map((p) => ({ placed: p, off })))
   }
   const at = spots.find((s) => s.sheeted === main)?.at ?? vec(0, 0)
-  const places = placesOn(content, vec(x + at.x, y + at.y), by)
+  const places = placesOn({ state, bodies }, vec(x + at.x, y + at.y), by)
   placed.push(...band.placed.map((p) => ({ placed: p, off: vec(0, 0) })))
   const isWhole = !laid.isStopped && !(isStrict && left.length > 0)
   const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
   return { paper, scale, style, groups, placed, places, left, fits, band: band.groups }
 }
 
+/** Where a sheet’s bodies can be broken at a scale; nowhere until what is no full turn was looked at. */
+export function breaksIn(
+  { bodies, asked, looks }: SheetContent,
+  seen: SeenLines,
+  by: number,
+): Break[] {
+  const wanted = [looks.along, looks.cut].flatMap((ask) => ask ?? [])
+  const told = wanted.flatMap((ask) => seen.get(keyOf(ask)) ?? [])
+  return told.length < wanted.length ? [] : breaksOf(bodies, asked, told, by)
+}
+
 /** Where sizes can be drawn from on the view along the axis, on either side of it. */
-const placesOn = ({ state, bodies }: SheetContent, origin: Vec, by: number): DrawnPlace[] =>
+const placesOn = (
+  { state, bodies }: Pick<SheetContent, 'state' | 'bodies'>,
+  origin: Vec,
+  by: number,
+): DrawnPlace[] =>
   bodies
     .flatMap(({ bodyId }) => drawnPlaces(state, bodyId))
     .flatMap((p) =>
@@ -163,11 +214,17 @@ const placesOn = ({ state, bodies }: SheetContent, origin: Vec, by: number): Dra
     )
 
 /** Where lengths run from. */
-const runningFrom = (
-  { lengths, origin }: SheetSetup,
+function runningFrom(
+  { lengths, origin, originAt }: SheetSetup,
+  state: PartState,
   { left, right }: View,
-): AlongSetting['running'] =>
-  lengths === 'parallel' ? undefined : { auto: 'auto' as const, left, right }[origin]
+  by: number,
+): AlongSetting['running'] {
+  if (lengths === 'parallel') return undefined
+  if (origin !== 'edge') return { auto: 'auto' as const, left, right }[origin]
+  const at = originAt && edgePlaceAt(state, originAt)
+  return at ? at.x * by : 'auto'
+}
 
 /** Letters that sections must not have: datums have them, and details. */
 const lettersTaken = (
@@ -179,9 +236,12 @@ const lettersTaken = (
     ...details.map((d) => d.letter),
   ])
 
+/** Numbers of bodies are so much higher than other letters. */
+const ITEM = 1.6
+
 /** Numbers of the bodies where there are several (ISO 6433:2012). */
 function itemLeaders(
-  { state, isHere }: SheetContent,
+  { state, isHere }: Pick<SheetContent, 'state' | 'isHere'>,
   { by, style, moved }: AlongSetting,
 ): LeaderAsk[] {
   const own = state.bodies.filter(
@@ -195,17 +255,18 @@ function itemLeaders(
       (a, b) => (b.piece.from.y > a.piece.from.y ? b : a),
       edges[0] as (typeof edges)[number],
     )
-    const at = vec(
-      ((top.piece.from.x + top.piece.to.x) / 2) * by,
-      ((top.piece.from.y + top.piece.to.y) / 2) * by,
-    )
+    const anchorsAt = (share: number): LeaderAsk['anchors'] => {
+      const at = pointAt(top.piece, share)
+      return [
+        { at: vec(at.x * by, at.y * by), out: vec(0, 1) },
+        { at: vec(at.x * by, -at.y * by), out: vec(0, -1) },
+      ]
+    }
     return {
-      ...{ id, said: `item ${i + 1}`, end: 'dot', moved: moved.get(id) },
-      content: cellContent([{ words: String(i + 1) }], true, style),
-      anchors: [
-        { at, out: vec(0, 1) },
-        { at: vec(at.x, -at.y), out: vec(0, -1) },
-      ],
+      ...{ id, said: `item ${i + 1}`, end: 'arrow', moved: moved.get(id) },
+      content: textContent([{ text: String(i + 1) }], { ...style, letter: ITEM * style.letter }),
+      anchors: anchorsAt(0.5),
+      others: [0.3, 0.7, 0.15, 0.85].flatMap(anchorsAt),
     }
   })
 }

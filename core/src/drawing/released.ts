@@ -18,7 +18,7 @@ export function changeMarks(
 }
 
 /** Whether a label is noted with a release: those that only name a view are not. */
-export const isKept = (id: string): boolean => !/^(section|detail|item)\//.test(id)
+export const isKept = (id: string): boolean => !/^((section|detail|item)\/|enlarged\d+$)/.test(id)
 
 /** What a label said when the drawing was released last, and what it says now; undefined where it is not there. */
 export interface LabelChange {

@@ -1,8 +1,11 @@
 export {
   addSheet,
+  changeBlock,
+  changeEnlarged,
   changeSheet,
   changeTitle,
   drawSize,
+  enlarge,
   moveSheetLabel,
   putOnLabels,
   removeSheet,
@@ -10,6 +13,15 @@ export {
   tidySheet,
   type SheetChange,
 } from './sheetEdits'
+export {
+  addBlockCell,
+  addBlockLine,
+  changeBlockCell,
+  changeBlockLine,
+  removeBlockCell,
+  removeBlockLine,
+  type BlockLines,
+} from './blockEdits'
 export { release, releaseLabel } from './releaseEdits'
 export {
   addPieces,

@@ -2,10 +2,14 @@ import { fail, succeed } from '../result'
 import {
   PLAIN_DRAWING,
   PLAIN_SHEET,
+  refuseBlock,
   type DrawingSetup,
   type DrawnSize,
+  type EdgePlace,
+  type EnlargedPlace,
   type Part,
   type SheetSetup,
+  type TitleBlock,
   type TitleFields,
 } from '../part'
 import type { Command } from './command'
@@ -25,7 +29,9 @@ const withSheet = (part: Part, id: string, change: (sheet: SheetSetup) => SheetS
   }))
 
 /** What of a sheet is changed by a choice. */
-export type SheetChange = Partial<Omit<SheetSetup, 'id' | 'moved' | 'hidden' | 'drawn'>>
+export type SheetChange = Partial<
+  Omit<SheetSetup, 'id' | 'moved' | 'hidden' | 'drawn' | 'enlarged'>
+>
 
 /** Draws a sheet in another way: on other paper, at another scale, with other views. */
 export function changeSheet(id: string, change: SheetChange): Command {
@@ -122,8 +128,12 @@ export function takeOffLabel(sheet: string, id: string): Command {
     run: (part) =>
       succeed(
         withSheet(part, sheet, (s) =>
-          s.drawn.some((d) => d.id === id)
-            ? { ...s, drawn: s.drawn.filter((d) => d.id !== id) }
+          s.drawn.some((d) => d.id === id) || s.enlarged.some((e) => e.id === id)
+            ? {
+                ...s,
+                drawn: s.drawn.filter((d) => d.id !== id),
+                enlarged: s.enlarged.filter((e) => e.id !== id),
+              }
             : { ...s, hidden: [...s.hidden.filter((h) => h !== id), id] },
         ),
       ),
@@ -165,6 +175,72 @@ export function drawSize(sheet: string, size: Omit<DrawnSize, 'id'>): Command {
           ...s,
           drawn: [...s.drawn, made],
         })),
+      )
+    },
+  }
+}
+
+/** So many places are drawn larger on a sheet at most: there are no more letters for them. */
+const MOST_ENLARGED = 6
+
+/** Draws larger what lies round an edge. @param radius in mm of the part */
+export function enlarge(sheet: string, place: EdgePlace, radius: number): Command {
+  return {
+    label: 'draw a place larger',
+    run: (part) => {
+      const own = setupOf(part).sheets.find((s) => s.id === sheet)?.enlarged ?? []
+      if (own.some((e) => e.body === place.body && e.corner === place.corner)) {
+        return fail('sheet.enlarged', 'This place is drawn larger already.', 'Choose another edge.')
+      }
+      if (own.length >= MOST_ENLARGED) {
+        return fail(
+          'sheet.enlargedMany',
+          `At most ${MOST_ENLARGED} places are drawn larger on a sheet.`,
+          'Take one off, or add a sheet.',
+        )
+      }
+      const made = { ...place, id: `enlarged${part.nextId}`, radius, scale: '' }
+      return succeed(
+        withSheet({ ...part, nextId: part.nextId + 1 }, sheet, (s) => ({
+          ...s,
+          enlarged: [...s.enlarged, made],
+        })),
+      )
+    },
+  }
+}
+
+/** Draws a place larger in another way: more round it, at another scale. */
+export function changeEnlarged(
+  sheet: string,
+  id: string,
+  change: Partial<Pick<EnlargedPlace, 'radius' | 'scale'>>,
+): Command {
+  return {
+    label: 'change what is drawn larger',
+    run: (part) => {
+      if (change.radius !== undefined && !(change.radius > 0)) {
+        return fail('sheet.radius', 'A circle has a radius.', 'Type one greater than nought.')
+      }
+      return succeed(
+        withSheet(part, sheet, (s) => ({
+          ...s,
+          enlarged: s.enlarged.map((e) => (e.id === id ? { ...e, ...change } : e)),
+        })),
+      )
+    },
+  }
+}
+
+/** Puts a title block of one’s own on all sheets of the part, or the plain one again. */
+export function changeBlock(block: TitleBlock | undefined): Command {
+  return {
+    label: block ? 'change the title block' : 'put the plain title block on again',
+    run: (part) => {
+      const refused = block && refuseBlock(block)
+      if (refused) return refused
+      return succeed(
+        withDrawing(part, ({ block: _, ...setup }) => (block ? { ...setup, block } : setup)),
       )
     },
   }

@@ -1,4 +1,5 @@
 export { readOutlineSvg, type ReadOutline } from './outlineSvg'
+export { LARGEST_MARK_FILE, readMark, type ReadMark } from './markSvg'
 export { writeProfileSvg } from './profileSvg'
 export { readSheet, writeCsv, writeSheet } from './csv'
 export { drawingGroups, writeDrawingSvg } from './drawingSvg'

@@ -1,4 +1,3 @@
-import { XMLParser } from 'fast-xml-parser'
 import svgpath from 'svgpath'
 import { fail, succeed, type Result } from '../result'
 import {
@@ -15,6 +14,7 @@ import {
 } from '../geometry'
 import type { Role } from '../sketch'
 import type { Part } from '../part'
+import { isNotDrawn, shapePath, styled, svgRoot, type SvgElement } from './svgElements'
 
 /** Larger files are drawings for the eye, not outlines. */
 export const LARGEST_OUTLINE_FILE = 8_000_000
@@ -43,12 +43,6 @@ const UNITS: Readonly<Record<string, number>> = {
   ...{ mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6, px: PER_PIXEL, '': PER_PIXEL },
 }
 
-interface Element {
-  readonly name: string
-  readonly attributes: Readonly<Record<string, string>>
-  readonly children: readonly Element[]
-}
-
 /**
  * Reads the strokes of an SVG drawing (SVG 2: paths, lines, polylines, polygons, rectangles, circles and ellipses, in
  * groups with transforms). What is long-dashed is taken as construction. Where all of it lies on one side of the
@@ -59,7 +53,7 @@ export function readOutlineSvg(text: string, lie: Part['lie']): Result<ReadOutli
   if (text.length > LARGEST_OUTLINE_FILE) {
     return fail('outline.large', 'This drawing is too large for an outline.', 'Simplify it first.')
   }
-  const root = parsed(text)
+  const root = svgRoot(text)
   if (!root) return fail('outline.kind', 'This is no SVG drawing.', 'Choose an SVG file.')
   const scale = scaleOf(root)
   const strokes: Stroke[] = []
@@ -82,35 +76,8 @@ export function readOutlineSvg(text: string, lie: Part['lie']): Result<ReadOutli
   return succeed(laid(runs.map((run) => turnedTo(run, lie))))
 }
 
-/** Elements in their order; undefined for what is no SVG. */
-function parsed(text: string): Element | undefined {
-  // A document type of its own could define words that grow without end; drawings need none.
-  const plain = text.replace(/<!DOCTYPE[^[>]*>/i, '')
-  if (/<!DOCTYPE|<!ENTITY/i.test(plain)) return undefined
-  const parser = new XMLParser({
-    ...{ ignoreAttributes: false, attributeNamePrefix: '', removeNSPrefix: true },
-    ...{ preserveOrder: true, parseTagValue: false, parseAttributeValue: false },
-    ...{ ignoreDeclaration: true, ignorePiTags: true },
-  })
-  try {
-    return elementsOf(parser.parse(plain)).find((e) => e.name === 'svg')
-  } catch {
-    return undefined
-  }
-}
-
-function elementsOf(list: unknown): readonly Element[] {
-  if (!Array.isArray(list)) return []
-  return list.flatMap((node: Record<string, unknown>) => {
-    const name = Object.keys(node).find((key) => key !== ':@' && key !== '#text')
-    if (name === undefined) return []
-    const attributes = (node[':@'] ?? {}) as Record<string, string>
-    return [{ name, attributes, children: elementsOf(node[name]) }]
-  })
-}
-
 /** How long a unit of the drawing is in mm: its width, by how many units its view box is wide. */
-function scaleOf({ attributes }: Element): number {
+function scaleOf({ attributes }: SvgElement): number {
   const box = (attributes['viewBox'] ?? '')
     .trim()
     .split(/[\s,]+/)
@@ -128,56 +95,16 @@ interface Stroke {
   readonly dashed: boolean
 }
 
-/** What is not drawn where it stands. */
-const NOT_DRAWN = new Set(['defs', 'clipPath', 'mask', 'symbol', 'marker', 'pattern', 'metadata'])
-
-function gather(element: Element, outer: string, dashes: boolean, into: Stroke[]): void {
-  const { name, attributes, children } = element
-  if (NOT_DRAWN.has(name) || styled(attributes, 'display') === 'none') return
+function gather(element: SvgElement, outer: string, dashes: boolean, into: Stroke[]): void {
+  const { attributes, children } = element
+  if (isNotDrawn(element)) return
   const transform = `${outer} ${attributes['transform'] ?? ''}`.trim()
   const told = styled(attributes, 'stroke-dasharray')
   const dashed = told === undefined ? dashes : told !== 'none'
-  const d = pathOf(name, attributes)
+  const d = shapePath(element)
   if (d !== undefined) into.push({ path: svgpath(d).transform(transform), dashed })
   for (const child of children) gather(child, transform, dashed, into)
 }
-
-/** A property told by its attribute or in the style. */
-function styled(attributes: Element['attributes'], property: string): string | undefined {
-  const style = new RegExp(`(?:^|;)\\s*${property}\\s*:\\s*([^;]+)`).exec(attributes['style'] ?? '')
-  return style?.[1]?.trim() ?? attributes[property]
-}
-
-/** A basic shape as the path it stands for (SVG 2, 10). */
-function pathOf(name: string, attributes: Element['attributes']): string | undefined {
-  const n = (key: string): number => Number.parseFloat(attributes[key] ?? '0') || 0
-  const points = (attributes['points'] ?? '').trim()
-  switch (name) {
-    case 'path':
-      return attributes['d']
-    case 'line':
-      return `M${n('x1')} ${n('y1')}L${n('x2')} ${n('y2')}`
-    case 'polyline':
-      return points === '' ? undefined : `M${points}`
-    case 'polygon':
-      return points === '' ? undefined : `M${points}Z`
-    case 'rect': {
-      const [x, y, w, h] = [n('x'), n('y'), n('width'), n('height')]
-      return w > 0 && h > 0 ? `M${x} ${y}h${w}v${h}h${-w}Z` : undefined
-    }
-    case 'circle':
-      return ringOf(n('cx'), n('cy'), n('r'), n('r'))
-    case 'ellipse':
-      return ringOf(n('cx'), n('cy'), n('rx'), n('ry'))
-    default:
-      return undefined
-  }
-}
-
-const ringOf = (x: number, y: number, rx: number, ry: number): string | undefined =>
-  rx > 0 && ry > 0
-    ? `M${x - rx} ${y}A${rx} ${ry} 0 0 1 ${x + rx} ${y}A${rx} ${ry} 0 0 1 ${x - rx} ${y}Z`
-    : undefined
 
 /** Pieces shorter than this are none, in mm. */
 const LEAST = 1e-4

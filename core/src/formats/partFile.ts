@@ -45,7 +45,20 @@ const MIGRATIONS: Migrations = new Map([
   // Version 16 knows how the part is drawn on its sheet.
   [15, (document) => document],
   [16, withSheets],
+  [17, withEnlarged],
 ])
+
+/** Version 18 knows title blocks of one’s own, places that are drawn larger, and long stretches that are broken. */
+function withEnlarged(document: Json): Json {
+  const { drawing } = document
+  if (!isRecord(drawing) || !Array.isArray(drawing['sheets'])) return document
+  const sheets: unknown[] = drawing['sheets']
+  const more = { long: 'auto', enlarged: [] }
+  return {
+    ...document,
+    drawing: { ...drawing, sheets: sheets.map((s) => (isRecord(s) ? { ...s, ...more } : s)) },
+  }
+}
 
 /** Version 17 knows several sheets, sections across, revisions and the inspection plan. */
 function withSheets({ sheet, ...document }: Json): Json {

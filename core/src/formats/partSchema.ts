@@ -28,6 +28,7 @@ import {
   type Fields,
   type FieldSchema,
 } from '../part/fields'
+import { extent, titleBlock } from '../part/blockSchema'
 
 const units = record({
   length: exactly('mm', 'cm', 'm', 'in'),
@@ -150,13 +151,16 @@ const sheet = record({
   upright: flag,
   scale: text,
   projection: exactly('first', 'third'),
-  view: exactly('auto', 'outside', 'half', 'full'),
+  view: exactly('auto', 'outside', 'local', 'half', 'full'),
+  long: exactly('auto', 'whole'),
   ends: exactly('auto', 'none', 'left', 'right', 'both'),
   details: exactly('auto', 'none'),
+  enlarged: list(record({ id, body: text, corner: key, radius: extent, scale: text })),
   sections: exactly('auto', 'none'),
   picture: exactly('none', 'quarter', 'whole'),
   lengths: exactly('parallel', 'running'),
-  origin: exactly('auto', 'left', 'right'),
+  origin: exactly('auto', 'left', 'right', 'edge'),
+  originAt: optional(record({ body: text, corner: key })),
   balloons: flag,
   lines: exactly('0.5', '0.7'),
   moved: list(record({ id: key, x: coordinate, y: coordinate })),
@@ -191,6 +195,7 @@ const drawing = record({
       instruments: list(record({ id: key, words: line })),
     }),
   ),
+  block: optional(titleBlock),
 })
 
 const picture = record({

@@ -1,3 +1,5 @@
+import type { TitleBlock } from './titleBlock'
+
 /** How a part is drawn for the workshop: its sheets, what stands in their title blocks, and what was released. */
 export interface DrawingSetup {
   readonly title: TitleFields
@@ -7,6 +9,8 @@ export interface DrawingSetup {
   readonly revisions: readonly Revision[]
   /** What is measured of pieces that were made; left out where nothing was numbered yet. */
   readonly plan?: InspectionPlan
+  /** The title block of one’s own; left out for the plain one. */
+  readonly block?: TitleBlock
 }
 
 /** A sheet. What is left to the program is worked out anew with every change of the part. */
@@ -22,19 +26,27 @@ export interface SheetSetup {
   /** As in `1:2`; empty for the largest that fits. */
   readonly scale: string
   readonly projection: 'first' | 'third'
-  /** What is seen along the axis: the outside, the section above and the outside below, or the whole section. */
-  readonly view: 'auto' | 'outside' | 'half' | 'full'
+  /**
+   * What is seen along the axis: the outside, the outside cut open above where it is hollow, the section above and the
+   * outside below, or the whole section.
+   */
+  readonly view: 'auto' | 'outside' | 'local' | 'half' | 'full'
+  /** Long plain stretches: `auto` broken where the part can be drawn larger then. */
+  readonly long: 'auto' | 'whole'
   readonly ends: 'auto' | 'none' | 'left' | 'right' | 'both'
   /** Larger views of what is too small to be read: `auto` where there is such. */
   readonly details: 'auto' | 'none'
+  /** Places that are drawn larger beside the views, chosen by hand. */
+  readonly enlarged: readonly EnlargedPlace[]
   /** Sections across the axis, of keyways and flats: `auto` where there are such. */
   readonly sections: 'auto' | 'none'
   /** A picture askew: with a quarter taken out, or whole. */
   readonly picture: 'none' | 'quarter' | 'whole'
   /** Lengths beside each other, or running from one face over each other on one line. */
   readonly lengths: 'parallel' | 'running'
-  /** Where running lengths begin: at the place that most of them share, or at an end. */
-  readonly origin: 'auto' | 'left' | 'right'
+  /** Where running lengths begin: at the place that most of them share, at an end, or at a chosen edge. */
+  readonly origin: 'auto' | 'left' | 'right' | 'edge'
+  readonly originAt?: EdgePlace
   /** Whether the numbers of the inspection plan stand beside what is asked. */
   readonly balloons: boolean
   /** Width of outlines in mm (ISO 128-2). */
@@ -85,6 +97,22 @@ export interface DrawnSize {
   readonly to: string
 }
 
+/** A circular edge of a body, as a corner of its section. */
+export interface EdgePlace {
+  readonly body: string
+  /** Key of a corner of the section at the end of the route. */
+  readonly corner: string
+}
+
+/** What is drawn larger: so much round an edge. */
+export interface EnlargedPlace extends EdgePlace {
+  readonly id: string
+  /** In mm of the part. */
+  readonly radius: number
+  /** As in `5:1`; empty for one at which it is read well. */
+  readonly scale: string
+}
+
 /** A released state of the drawing. */
 export interface Revision {
   /** As in `A`. */
@@ -131,6 +159,7 @@ export const PLAIN_TITLE: TitleFields = {
 export const PLAIN_SHEET: SheetSetup = {
   ...{ id: 'sheet', name: '', body: '' },
   ...{ paper: 'auto', upright: false, scale: '', projection: 'first', view: 'auto', ends: 'auto' },
+  ...{ long: 'auto', enlarged: [] },
   ...{ details: 'auto', sections: 'auto', picture: 'none', balloons: false, lines: '0.5' },
   ...{ lengths: 'parallel', origin: 'auto' },
   ...{ moved: [], hidden: [], drawn: [] },

@@ -1,6 +1,7 @@
 import { array, mixed, number, object, string, type InferType } from 'yup'
 import { EXPORTERS } from '../formats'
 import { LOOKS, type Material } from '../part'
+import { titleBlockShape } from '../part/blockSchema'
 
 const name = string().strict().trim().required().max(80)
 const document = mixed<object>().required()
@@ -51,6 +52,9 @@ export const releaseBody = object({
   .strict()
   .required()
   .noUnknown()
+
+/** A title block of one’s own; the name it is kept by stands in the address. */
+export const titleBlockBody = titleBlockShape
 
 /** A material of one's own. */
 export const materialBody = object({

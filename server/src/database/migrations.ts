@@ -69,6 +69,19 @@ const MIGRATIONS: readonly (Knex.Migration & { readonly name: string })[] = [
       await knex.schema.dropTable('releases')
     },
   },
+  {
+    name: '004_title_blocks',
+    async up(knex) {
+      await knex.schema.createTable('title_blocks', (table) => {
+        table.string('name').primary()
+        table.text('document').notNullable()
+        table.string('updated_at').notNullable()
+      })
+    },
+    async down(knex) {
+      await knex.schema.dropTable('title_blocks')
+    },
+  },
 ]
 
 export const migrationSource: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

@@ -41,6 +41,10 @@ const TABLES = {
     ],
     isOne: (row: Row) => isMoment(row['released_at']) && typeof row['sheets'] === 'string',
   },
+  title_blocks: {
+    columns: ['name', 'document', 'updated_at'],
+    isOne: (row: Row) => isMoment(row['updated_at']) && isJson(String(row['document'])),
+  },
 } as const
 
 const isMoment = (value: RawValue | undefined): boolean =>
@@ -72,6 +76,7 @@ export async function rescueDatabase(from: string, to: string): Promise<Rescue> 
     for (const row of projects) await database('projects').insert(row)
     for (const row of placed) await database('parts').insert(row)
     for (const row of materials) await database('materials').insert(row)
+    for (const row of found.title_blocks) await database('title_blocks').insert(row)
     // Of what is lost nothing is kept that could be shown.
     for (const row of releases.filter((r) => parts.some((p) => p['id'] === r['part_id']))) {
       await database('releases').insert(row)
@@ -105,6 +110,7 @@ function latestRows(file: Uint8Array, log: Uint8Array): Record<keyof typeof TABL
     parts: [...found.parts.values()],
     materials: [...found.materials.values()],
     releases: [...found.releases.values()],
+    title_blocks: [...found.title_blocks.values()],
   }
 }
 

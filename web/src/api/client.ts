@@ -1,5 +1,5 @@
 import type { Problem } from '@lathica/core/result'
-import type { Material } from '@lathica/core/part'
+import type { Material, TitleBlock } from '@lathica/core/part'
 import type {
   ExportBody,
   JobAnswer,
@@ -101,6 +101,11 @@ export const api = {
   jobFile: async (id: string) =>
     new Uint8Array(await (await answerTo(`/api/jobs/${id}/file`, {})).arrayBuffer()),
   cancelJob: (id: string) => call<void>('DELETE', `/api/jobs/${id}`),
+  titleBlocks: () => call<TitleBlock[]>('GET', '/api/title-blocks'),
+  putTitleBlock: (block: TitleBlock) =>
+    call<TitleBlock>('PUT', `/api/title-blocks/${encodeURIComponent(block.name)}`, block),
+  deleteTitleBlock: (name: string) =>
+    call<void>('DELETE', `/api/title-blocks/${encodeURIComponent(name)}`),
   materials: () => call<Material[]>('GET', '/api/materials'),
   putMaterial: ({ id, ...rest }: Material) =>
     call<Material>('PUT', `/api/materials/${id}`, rest satisfies MaterialBody),

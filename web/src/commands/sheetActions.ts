@@ -62,7 +62,19 @@ export function sheetActions(work: SheetWork): readonly Action[] {
       ...{ id: 'drawSize', label: 'Draw a size', key: 's' },
       help: 'Draws a size between two edges; it drives nothing, and stands in parentheses.',
       enabled: () => sheet.drawing !== undefined,
-      run: () => sheet.beginDrawing(),
+      run: () => sheet.choose('size'),
+    },
+    {
+      ...{ id: 'drawLarger', label: 'Draw a place larger', key: 'd' },
+      help: 'Draws what lies round an edge once more beside the views, larger, with its sizes.',
+      enabled: () => sheet.drawing !== undefined,
+      run: () => sheet.choose('larger'),
+    },
+    {
+      ...{ id: 'runFrom', label: 'Run lengths from an edge', key: 'z' },
+      help: 'Lets lengths run over each other on one line, from the edge that is clicked.',
+      enabled: () => sheet.drawing !== undefined,
+      run: () => sheet.choose('origin'),
     },
     {
       ...{ id: 'takeOff', label: 'Take the label off', key: 'Delete' },

@@ -88,7 +88,7 @@ function take(event: PointerEvent): void {
 }
 
 function drag(event: PointerEvent): void {
-  if (sheet.isDrawing) pointer.value = placeAt(event)
+  if (sheet.tool) pointer.value = placeAt(event)
   const hold = held.value
   if (!hold) return
   const [dx, dy] = [event.clientX - hold.x, event.clientY - hold.y]
@@ -108,7 +108,7 @@ function letGo(event: PointerEvent): void {
   held.value = undefined
   if (!hold) return
   if (!hold.isMoved) {
-    if (sheet.isDrawing) {
+    if (sheet.tool) {
       const near = nearest(placeAt(event))
       if (near) sheet.takePlace(near, event.shiftKey)
       return
@@ -137,9 +137,7 @@ function nearest(at: { readonly x: number; readonly y: number }): DrawnPlace | u
   }
   return best?.place
 }
-const meant = computed(() =>
-  sheet.isDrawing && pointer.value ? nearest(pointer.value) : undefined,
-)
+const meant = computed(() => (sheet.tool && pointer.value ? nearest(pointer.value) : undefined))
 
 /** Lets the label stand where it was. */
 function giveUp(): void {
@@ -154,7 +152,7 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
   <div
     ref="element"
     class="paper"
-    :class="{ panning: held?.isMoved && held.id === undefined, drawing: sheet.isDrawing }"
+    :class="{ panning: held?.isMoved && held.id === undefined, drawing: sheet.tool !== undefined }"
     @pointerdown="take"
     @pointermove="drag"
     @pointerup="letGo"
@@ -166,7 +164,7 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
       <!-- Made of numbers and escaped texts by the writer of sheets. -->
       <!-- eslint-disable-next-line vue/no-v-html -->
       <g ref="content" class="content" v-html="drawn" />
-      <g v-if="sheet.isDrawing" class="places">
+      <g v-if="sheet.tool" class="places">
         <circle
           v-for="(p, i) in drawing.places"
           :key="i"

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { changeSheet, changeTitle, type SheetChange } from '@lathica/core/edit'
+import { changeEnlarged, changeSheet, changeTitle, type SheetChange } from '@lathica/core/edit'
 import { PAPER_NAMES, type SheetSetup, type TitleFields } from '@lathica/core/part'
 import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
 import { usePartStore } from '../store/part'
 import { useSheetStore } from '../store/sheet'
 import PlainSelect from '../ui/PlainSelect.vue'
+import BlockChoice from './BlockChoice.vue'
 
 /** How the sheet is drawn, and what stands in its title block. */
 const parts = usePartStore()
@@ -17,6 +18,7 @@ const title = computed(() => sheet.all.title)
 type Chosen = { readonly [K in keyof SheetSetup]: Choice<K> }[
   | 'paper'
   | 'view'
+  | 'long'
   | 'ends'
   | 'sections'
   | 'details'
@@ -45,8 +47,16 @@ const choices: readonly Chosen[] = [
     options: [
       { value: 'auto', label: 'by itself' },
       { value: 'outside', label: 'outside' },
+      { value: 'local', label: 'outside, cut open' },
       { value: 'half', label: 'half section' },
       { value: 'full', label: 'full section' },
+    ],
+  },
+  {
+    ...{ id: 'long', label: 'Long plain' },
+    options: [
+      { value: 'auto', label: 'broken to be larger' },
+      { value: 'whole', label: 'whole' },
     ],
   },
   {
@@ -94,6 +104,7 @@ const choices: readonly Chosen[] = [
       { value: 'auto', label: 'where most begin' },
       { value: 'left', label: 'the left end' },
       { value: 'right', label: 'the right end' },
+      { value: 'edge', label: 'a chosen edge' },
     ],
   },
   {
@@ -124,6 +135,12 @@ const fields: readonly { readonly id: keyof TitleFields; readonly label: string 
 
 const change = (to: SheetChange): void => void parts.run(changeSheet(setup.value.id, to))
 
+/** An edge is chosen on the sheet. */
+function choose(id: Chosen['id'], value: string): void {
+  if (id === 'origin' && value === 'edge') sheet.choose('origin')
+  else change({ [id]: value })
+}
+
 /** Where lengths run from is asked only where they do. */
 const isUsed = ({ id }: Chosen): boolean => id !== 'origin' || setup.value.lengths === 'running'
 
@@ -150,6 +167,27 @@ function writeScale(event: Event): void {
   if (scale !== setup.value.scale) change({ scale })
 }
 
+/** What is picked, where it was chosen to be drawn larger. */
+const larger = computed(() =>
+  sheet.picked === undefined ? undefined : sheet.enlargedOf(sheet.picked),
+)
+
+function changeLarger(to: { radius?: number; scale?: string }): void {
+  if (larger.value) parts.run(changeEnlarged(setup.value.id, larger.value.id, to))
+}
+
+/** What was typed is put back where it is no length. */
+function writeRadius(event: Event): void {
+  const input = event.target as HTMLInputElement
+  const radius = Number(input.value.replace(',', '.'))
+  if (Number.isFinite(radius) && radius > 0 && radius < 1e5) changeLarger({ radius })
+  else input.value = String(larger.value?.radius ?? '')
+}
+
+function writeLargerScale(event: Event): void {
+  changeLarger({ scale: (event.target as HTMLInputElement).value.trim().slice(0, 20) })
+}
+
 const picked = computed(() =>
   sheet.picked === undefined ? undefined : sheet.drawing?.labels.get(sheet.picked),
 )
@@ -169,6 +207,24 @@ const picked = computed(() =>
           sheet.isMoved(sheet.picked) ? ', where it was dragged to' : ''
         }}.
       </p>
+      <div v-if="larger" class="fields">
+        <label for="larger-radius">Circle, R mm</label>
+        <input
+          id="larger-radius"
+          class="figure"
+          inputmode="decimal"
+          :value="larger.radius"
+          @change="writeRadius"
+        />
+        <label for="larger-scale">Scale</label>
+        <input
+          id="larger-scale"
+          class="figure"
+          :value="larger.scale"
+          placeholder="by itself"
+          @change="writeLargerScale"
+        />
+      </div>
       <div class="row">
         <Button
           size="small"
@@ -192,11 +248,19 @@ const picked = computed(() =>
     <section aria-label="Own sizes" class="row">
       <Button
         size="small"
-        :type="sheet.isDrawing ? 'primary' : 'default'"
+        :type="sheet.tool === 'size' ? 'primary' : 'default'"
         :disabled="!sheet.drawing"
-        @click="sheet.beginDrawing()"
+        @click="sheet.choose('size')"
       >
         Draw a size
+      </Button>
+      <Button
+        size="small"
+        :type="sheet.tool === 'larger' ? 'primary' : 'default'"
+        :disabled="!sheet.drawing"
+        @click="sheet.choose('larger')"
+      >
+        Draw a place larger
       </Button>
     </section>
     <section aria-label="Sheet">
@@ -245,7 +309,7 @@ const picked = computed(() =>
             :id="`sheet-${c.id}`"
             :options="c.options"
             :model-value="setup[c.id]"
-            @update:model-value="change({ [c.id]: $event })"
+            @update:model-value="choose(c.id, $event)"
           />
         </template>
       </div>
@@ -253,6 +317,7 @@ const picked = computed(() =>
     <section aria-label="Title block">
       <h2>Title block</h2>
       <div class="fields">
+        <BlockChoice />
         <template v-for="f in fields" :key="f.id">
           <label :for="`title-${f.id}`">{{ f.label }}</label>
           <input

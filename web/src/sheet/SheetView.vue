@@ -55,7 +55,10 @@ watch(
 )
 
 const hint = computed(() => {
-  if (!sheet.isDrawing)
+  if (sheet.tool === 'larger')
+    return 'Click the edge that is drawn larger with what lies round it. Esc ends.'
+  if (sheet.tool === 'origin') return 'Click the edge that lengths run from. Esc ends.'
+  if (!sheet.tool)
     return 'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
   return sheet.begun
     ? 'Click the other edge, the same one for its diameter; with Shift the distance square to the axis. Esc lets go.'

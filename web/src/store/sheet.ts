@@ -14,7 +14,9 @@ import {
 } from '@lathica/core/drawing'
 import {
   addSheet,
+  changeSheet,
   drawSize,
+  enlarge,
   moveSheetLabel,
   putOnLabels,
   removeSheet,
@@ -30,6 +32,9 @@ import { tellProblem } from '../notices'
 import { usePartStore } from './part'
 
 export type SheetPage = 'sheet' | 'plan' | 'revisions'
+
+/** What edges are chosen for on the sheet: a size of one’s own, a larger view, where lengths run from. */
+export type SheetTool = 'size' | 'larger' | 'origin'
 
 /** The sheets of the part in hand: the one that is shown as the part stands, and what is picked on it. */
 export const useSheetStore = defineStore('sheet', () => {
@@ -124,7 +129,7 @@ export const useSheetStore = defineStore('sheet', () => {
       picked.value = undefined
       shown.value = ''
       begun.value = undefined
-      isDrawing.value = false
+      tool.value = undefined
     },
   )
 
@@ -195,36 +200,63 @@ export const useSheetStore = defineStore('sheet', () => {
     if (isMoved(id)) parts.run(moveSheetLabel(setup.value.id, id, undefined))
   }
 
+  /** What was chosen by hand to be drawn larger, by the id of its letter. */
+  const enlargedOf = (id: string) => setup.value.enlarged.find((e) => e.id === id)
+
   /** Takes the picked label off the sheet. */
   function takeOff(): void {
     const id = picked.value
-    if (id === undefined || !isKept(id)) return
+    if (id === undefined || !(isKept(id) || enlargedOf(id))) return
     parts.run(takeOffLabel(setup.value.id, id))
     picked.value = undefined
   }
 
-  /** Whether a size is being drawn, and the place it begins at. */
-  const isDrawing = ref(false)
+  /** What an edge is chosen for; and where a size that is drawn begins. */
+  const tool = ref<SheetTool>()
   const begun = shallowRef<DrawnPlace>()
 
-  function beginDrawing(): void {
-    isDrawing.value = !isDrawing.value
+  /** Begins choosing edges for something, or ends it. */
+  function choose(wanted: SheetTool): void {
+    tool.value = tool.value === wanted ? undefined : wanted
     begun.value = undefined
     picked.value = undefined
   }
 
-  /** Lets go of the edge in hand, then of drawing, then of what is picked. */
+  /** Lets go of the edge in hand, then of choosing, then of what is picked. */
   function letGo(): void {
     if (begun.value) begun.value = undefined
-    else if (isDrawing.value) isDrawing.value = false
+    else if (tool.value) tool.value = undefined
     else picked.value = undefined
+  }
+
+  /** Takes an edge for what is being chosen for. @param isSquare whether a size is wanted square to the axis */
+  function takePlace(place: DrawnPlace, isSquare: boolean): void {
+    if (tool.value === 'size') takeSize(place, isSquare)
+    else if (tool.value === 'larger') takeLarger(place)
+    else takeOrigin(place)
+  }
+
+  /** Draws larger what lies round an edge: a circle that is read well on this paper, to begin with. */
+  function takeLarger({ body, key }: DrawnPlace): void {
+    const radius = rounded(ROUND_IT / (drawing.value?.scale.by ?? 1))
+    if (!parts.run(enlarge(setup.value.id, { body, corner: key }, radius))) return
+    tool.value = undefined
+    picked.value = all.value.sheets[index.value]?.enlarged.at(-1)?.id
+  }
+
+  /** Lets lengths run from an edge. */
+  function takeOrigin({ body, key }: DrawnPlace): void {
+    const originAt = { body, corner: key }
+    if (!parts.run(changeSheet(setup.value.id, { lengths: 'running', origin: 'edge', originAt })))
+      return
+    tool.value = undefined
   }
 
   /**
    * Takes a place for the size that is drawn: the second one ends it. Between two edges it is the distance along the
    * axis; square to it where they stand over each other or that is asked; of one edge twice its diameter.
    */
-  function takePlace(place: DrawnPlace, isSquare: boolean): void {
+  function takeSize(place: DrawnPlace, isSquare: boolean): void {
     const from = begun.value
     if (!from || from.body !== place.body) {
       begun.value = place
@@ -265,10 +297,13 @@ export const useSheetStore = defineStore('sheet', () => {
       asked,
       order,
     },
-    ...{ isDrawing, begun, beginDrawing, takePlace, letGo },
+    ...{ tool, begun, choose, takePlace, letGo, enlargedOf },
     ...{ step, show, turn, add, remove, move, putBack, isMoved, takeOff, putOn, fit },
   }
 })
+
+/** So much round an edge is drawn larger to begin with, in mm of the paper. */
+const ROUND_IT = 6
 
 /** To a hundredth of a mm: more is not seen. */
 const rounded = (mm: number): number => Math.round(mm * 100) / 100

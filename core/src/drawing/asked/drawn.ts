@@ -1,5 +1,5 @@
 import type { Vec } from '../../geometry'
-import type { SheetSetup } from '../../part'
+import type { EdgePlace, SheetSetup } from '../../part'
 import type { PartState } from '../../route'
 import { cornersOf } from '../../section'
 import { formatLength } from '../../units'
@@ -17,6 +17,10 @@ export function drawnPlaces(state: PartState, body: string): DrawnPlace[] {
   const section = state.bodies.find((b) => b.bodyId === body)?.section
   return section ? cornersOf(section).map(({ key, at }) => ({ body, key, at })) : []
 }
+
+/** Where an edge that was chosen by hand is; undefined where it is gone. */
+export const edgePlaceAt = (state: PartState, { body, corner }: EdgePlace): Vec | undefined =>
+  drawnPlaces(state, body).find((p) => p.key === corner)?.at
 
 /** The sizes that were drawn on a sheet, in parentheses as they drive nothing (ISO 129-1:2018, 9.4). */
 export function drawnSizes(state: PartState, { drawn }: SheetSetup): Asked[] {

@@ -1,12 +1,14 @@
 import { mapped, meetingsOf, pointAt, stretch, vec, type Piece, type Vec } from '../../geometry'
 import { isFaceOf } from '../../names'
+import type { EnlargedPlace, SheetSetup } from '../../part'
 import type { PartState } from '../../route'
 import { edgeKey, edgesOf, loopsOf, type SectionEdge } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { Asked } from '../asked'
+import { edgePlaceAt } from '../asked/drawn'
 import { strokes } from '../items'
 import { widthOf } from '../lettering'
-import { SCALES, type Scale } from '../paper/scales'
+import { readScale, SCALES, type Scale } from '../paper/scales'
 import { hatchLines, hatchingOf } from '../views/hatch'
 import { outsideOf } from '../views/outside'
 import { openRuns, ring, type Shown, type View } from '../views/turned'
@@ -19,6 +21,8 @@ import type { LeaderAsk } from './leaders'
 
 /** What is too small to be read on the view: encircled there, and drawn larger beside it with its sizes (ISO 128-3:2020). */
 export interface Detail {
+  /** Of its letter on the view. */
+  readonly id: string
   readonly letter: string
   /** Its middle and how far round it is drawn, in mm of the part. */
   readonly at: Vec
@@ -30,14 +34,57 @@ export interface Detail {
 /** What is smaller on paper is drawn larger, so that it is at least so large, in mm. */
 const TOO_SMALL = 9
 const LARGE_ENOUGH = 15
+/** What was chosen by hand is drawn at least so large, in mm. */
+const READ_WELL = 26
 /** How far round a feature is drawn, of half its size. */
 const ROUND = 1.7
 /** Letters of details, from the end of the alphabet: those at its beginning are datums’. */
 const LETTERS = ['Z', 'Y', 'X', 'W', 'V', 'U']
 
-/** Grooves that need it, from the left. */
-export function detailsOf(state: PartState, asked: readonly Asked[], by: number): Detail[] {
-  const found = state.part.route.flatMap((step) => {
+type Found = Omit<Detail, 'letter' | 'id'> & { readonly id?: string }
+
+/** What was chosen by hand, and grooves that need it, from the left. */
+export function detailsOf(
+  state: PartState,
+  { enlarged, details }: SheetSetup,
+  asked: readonly Asked[],
+  by: number,
+): Detail[] {
+  const chosen = enlarged.flatMap((one) => chosenDetail(state, one, asked, by) ?? [])
+  const isChosen = ({ at }: Found): boolean =>
+    chosen.some((c) => Math.hypot(c.at.x - at.x, c.at.y - at.y) < c.radius)
+  const needed =
+    details === 'none' ? [] : neededDetails(state, asked, by).filter((d) => !isChosen(d))
+  return [...chosen, ...needed]
+    .sort((a, b) => a.at.x - b.at.x)
+    .slice(0, LETTERS.length)
+    .map((d, i) => {
+      const letter = LETTERS[i] ?? ''
+      return { ...d, letter, id: d.id ?? `detail/${letter}` }
+    })
+}
+
+/** A chosen place, with the sizes that lie in its circle; undefined where its edge is gone. */
+function chosenDetail(
+  state: PartState,
+  { id, radius, scale: wished, ...place }: EnlargedPlace,
+  asked: readonly Asked[],
+  by: number,
+): Found | undefined {
+  const at = edgePlaceAt(state, place)
+  if (!at) return undefined
+  const own = asked.filter((a) => {
+    const points = pointsOf(a)
+    const isNear = (p: Vec): boolean => Math.hypot(p.x - at.x, p.y - at.y) < radius
+    return points.length > 0 && points.every(isNear)
+  })
+  const larger = SCALES.filter((s) => s.by > 1.5 * by && 2 * radius * s.by >= READ_WELL)
+  const scale = readScale(wished) ?? larger.at(-1) ?? SCALES[0]
+  return scale && { id, at, radius, scale, asked: own }
+}
+
+function neededDetails(state: PartState, asked: readonly Asked[], by: number): Found[] {
+  return state.part.route.flatMap((step) => {
     if (step.kind !== 'groove') return []
     const own = asked.filter(
       (a) => a.id.startsWith(`step/${step.id}/sizes/`) && Number.isFinite(placeOfShape(a)?.x),
@@ -52,10 +99,27 @@ export function detailsOf(state: PartState, asked: readonly Asked[], by: number)
     const scale = larger.at(-1)
     return scale ? [{ at: room.at, radius: room.half * ROUND, scale, asked: own }] : []
   })
-  return found
-    .sort((a, b) => a.at.x - b.at.x)
-    .slice(0, LETTERS.length)
-    .map((d, i) => ({ ...d, letter: LETTERS[i] ?? '' }))
+}
+
+/** All places of the half-section that a size is told at; none of those that are told elsewhere. */
+function pointsOf({ shape }: Asked): readonly Vec[] {
+  switch (shape.kind) {
+    case 'along':
+    case 'radial':
+    case 'slant':
+      return [shape.from, shape.to]
+    case 'radius':
+      return [shape.arc.from, shape.arc.to]
+    // A diameter is told across the view, unless it is of what is drawn larger only.
+    case 'across':
+    case 'end':
+    case 'section':
+    case 'onSection':
+      return []
+    case 'angle':
+    case 'place':
+      return [shape.at]
+  }
 }
 
 /** The middle of some edges, and half the way across them. */
@@ -93,7 +157,7 @@ function placeOfShape({ shape }: Asked): Vec | undefined {
 export function detailSheet(
   { at, radius, scale, asked, letter }: Detail,
   bodies: readonly Shown[],
-  { isCut, style, moved, badgesFor }: AlongSetting,
+  { isCut, view: main, style, moved, badgesFor, by: mainBy }: AlongSetting,
 ): Sheeted & { readonly left: readonly string[] } {
   const { by } = scale
   const far = radius * by
@@ -101,7 +165,8 @@ export function detailSheet(
   const circle = ring(vec(0, 0), far)
   const inside = (pieces: readonly Piece[]): Piece[] =>
     pieces.map((p) => mapped(p, put, false)).flatMap((p) => withinCircle(p, far))
-  const { wide, hatch } = isCut ? cutLines(bodies, inside, put, far) : outerLines(bodies, inside)
+  const isOpen = isCut && (main.isOpen?.(at.x * mainBy) ?? true)
+  const { wide, hatch } = isOpen ? cutLines(bodies, inside, put, far) : outerLines(bodies, inside)
   const view: View = {
     items: [
       ...(hatch.length > 0 ? [strokes('narrow', hatch)] : []),
@@ -214,14 +279,14 @@ const AROUND = [1, 3, 0.5, 3.5, 2, 0, 4, 5, 7].map((eighth) => (eighth * Math.PI
 
 /** The circle round a detail on the view, and its letter. */
 export function detailMark(
-  { at, radius, letter }: Detail,
-  { by, style }: Pick<AlongSetting, 'by' | 'style'>,
+  { id, at, radius, letter }: Detail,
+  { by, style, moved }: Pick<AlongSetting, 'by' | 'style' | 'moved'>,
 ): { readonly circle: readonly Piece[]; readonly ask: LeaderAsk } {
   const [centre, far] = [vec(at.x * by, at.y * by), radius * by]
   return {
     circle: ring(centre, far),
     ask: {
-      ...{ id: `detail/${letter}`, said: `Detail ${letter}`, end: 'none' },
+      ...{ id, said: `Detail ${letter}`, end: 'none', moved: moved.get(id) },
       content: textContent([{ text: letter }], style),
       anchors: AROUND.map((angle) => {
         const out = vec(Math.cos(angle), Math.sin(angle))

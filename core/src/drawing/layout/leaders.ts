@@ -25,8 +25,8 @@ export interface LeaderAsk {
   /** More of them, where those lead to no good place. */
   readonly others?: LeaderAsk['anchors']
   readonly content: Content
-  /** How it ends at the part: an arrow, the triangle of a datum, a dot within a face. */
-  readonly end: 'arrow' | 'datum' | 'dot' | 'none'
+  /** How it ends at the part: an arrow, the triangle of a datum. */
+  readonly end: 'arrow' | 'datum' | 'none'
   readonly moved?: Vec | undefined
 }
 
@@ -169,18 +169,6 @@ function drawn(
 function endOf(kind: LeaderAsk['end'], foot: Vec, way: Vec, out: Vec, style: Style): Item[] {
   if (kind === 'none') return []
   if (kind === 'arrow') return [head(foot, way, style.arrow)]
-  if (kind === 'dot') {
-    const r = style.arrow / 6
-    const [a, b] = [vec(foot.x - r, foot.y), vec(foot.x + r, foot.y)]
-    const half = (from: Vec, to: Vec) => ({
-      kind: 'arc' as const,
-      from,
-      to,
-      centre: foot,
-      counterClockwise: true,
-    })
-    return [{ kind: 'fill', tone: 'ink', loops: [[half(a, b), half(b, a)]] }]
-  }
   // The triangle stands on the face (ISO 5459:2011, 7.2.1).
   const size = style.arrow
   const [s, t] = [vec(-out.y, out.x), vec(foot.x + out.x * size, foot.y + out.y * size)]

@@ -2,7 +2,7 @@ import { vec } from '../../geometry'
 import { materialOf } from '../../inspect'
 import type { PartState } from '../../route'
 import { limitsText } from '../../formula'
-import type { Part, Revision } from '../../part'
+import { PLAIN_BLOCK, sumOf, type DrawingSetup, type Part, type Revision } from '../../part'
 import { formatLength, formatMass } from '../../units'
 import { tolerancedIn } from '../../vary'
 import { saidText, type Asked } from '../asked'
@@ -16,12 +16,12 @@ import { plot } from '../layout/space'
 import { generalNotes, type NoteLine, type NoteSetting } from '../noted'
 import { rectangle } from './frame'
 import { spaceOf, type Paper, type Room } from './sizes'
-import { TITLE_HEIGHT, TITLE_WIDTH } from './title'
+import { blockOf, type Block } from './title'
 
 /** What stands beside the title block. */
 export interface BandAsk extends Pick<NoteSetting, 'isHere' | 'hidden'> {
   readonly state: PartState
-  readonly revisions: readonly Revision[]
+  readonly drawing: DrawingSetup
   /** Sizes that have no place on a view. */
   readonly beside: readonly Asked[]
   /** Badges that a line gets, by its id and what it says. */
@@ -40,10 +40,19 @@ export function bandOf(
 } {
   const { state, beside, isHere } = ask
   const space = spaceOf(paper)
-  const isBeside = space.width >= TITLE_WIDTH + 70
-  const list = tableOn(space, 0, bodyRows(state, isHere), LIST_COLUMNS)
-  const released = tableOn(space, list.height, revisionRows(ask.revisions), REVISION_COLUMNS)
+  const block = blockOf(ask.drawing, space)
+  const list = tableOn(space, block, 0, bodyRows(state, isHere), LIST_COLUMNS)
+  const released = tableOn(
+    space,
+    block,
+    list.height,
+    revisionRows(ask.drawing.revisions),
+    REVISION_COLUMNS,
+  )
   const tables = list.height + released.height
+  // Tables are as wide as the plain block, whatever one’s own is.
+  const wide = tables > 0 ? Math.max(block.width, Math.min(TABLE_WIDTH, space.width)) : block.width
+  const isBeside = space.width >= wide + 70
   const notes: NoteLine[] = [
     ...generalNotes(state, ask),
     ...beside.map((b): NoteLine => {
@@ -52,10 +61,10 @@ export function bandOf(
     }),
     ...fitLines(state.part).map((words): NoteLine => ({ id: '', said: words, cells: [{ words }] })),
   ]
-  const room = isBeside ? space.width - TITLE_WIDTH - 6 : space.width - 6
+  const room = isBeside ? space.width - wide - 6 : space.width - 6
   const step = style.letter * 1.9
   const lines = notes.flatMap((n) => fold(n, room, style))
-  const base = isBeside ? space.y + 4 : space.y + TITLE_HEIGHT + tables + 4
+  const base = isBeside ? space.y + 4 : space.y + block.height + tables + 4
   const placed: Placed[] = []
   const items = lines.flatMap(({ id, said, cells, isFirst }, i): Item[] => {
     const at = vec(space.x + 3, base + (lines.length - 1 - i) * step)
@@ -91,7 +100,7 @@ export function bandOf(
   const noted = lines.length === 0 ? 0 : lines.length * step + 4
   return {
     ...{ groups, placed },
-    height: isBeside ? Math.max(noted, TITLE_HEIGHT + tables) : TITLE_HEIGHT + tables + noted,
+    height: isBeside ? Math.max(noted, block.height + tables) : block.height + tables + noted,
   }
 }
 
@@ -153,21 +162,23 @@ function bodyRows(state: PartState, isHere: (body: string) => boolean): string[]
 }
 
 const ROW = 7
+const TABLE_WIDTH = sumOf(PLAIN_BLOCK.columns)
 
 /** A table above the title block, its first row below. @param above how far above it, in mm */
 function tableOn(
   space: Room,
+  block: Block,
   above: number,
   rows: readonly (readonly string[])[],
   starts: readonly number[],
 ): { readonly items: Item[]; readonly height: number } {
-  const width = Math.min(TITLE_WIDTH, space.width)
+  const width = Math.min(TABLE_WIDTH, space.width)
   const left = space.x + space.width - width
   const columns = [...starts, width]
   const items: Item[] = rows.flatMap((cells, i) =>
     cells.flatMap((text, j): Item[] => {
       const x = left + (columns[j] ?? 0)
-      const y = space.y + TITLE_HEIGHT + above + i * ROW
+      const y = space.y + block.height + above + i * ROW
       const w = (columns[j + 1] ?? width) - (columns[j] ?? 0)
       const letter = i === 0 ? 1.8 : 2.5
       const shown = shortened(text, w - 2, letter)

@@ -1,9 +1,17 @@
 import { line, vec, type Piece } from '../../geometry'
-import type { TitleFields } from '../../part'
+import {
+  PLAIN_BLOCK,
+  sumOf,
+  type BlockField,
+  type DrawingSetup,
+  type TitleBlock,
+  type TitleFields,
+} from '../../part'
 import type { Group, Item } from '../items'
 import { CHARACTER, shortened } from '../lettering'
 import { ring } from '../views/turned'
 import { rectangle } from './frame'
+import { markItems } from './mark'
 import { spaceOf, type Paper, type Room } from './sizes'
 
 /** What the part says itself. */
@@ -17,11 +25,22 @@ export interface TitleOwn {
   readonly sheet: string
 }
 
-/** Wide as drawings have room for on A4, and high, in mm (ISO 7200:2004, 5.1). */
-export const TITLE_WIDTH = 180
-export const TITLE_HEIGHT = 40
+/** The block of a drawing, and how wide and high it is, in mm: a sheet that is narrower has it narrower. */
+export function blockOf({ block = PLAIN_BLOCK }: DrawingSetup, { width }: Room): Block {
+  return {
+    block,
+    width: Math.min(sumOf(block.columns), width),
+    height: sumOf(block.rows),
+  }
+}
 
-/** A field: where it stands in the block from its lower left corner, its label, and what is in it. */
+export interface Block {
+  readonly block: TitleBlock
+  readonly width: number
+  readonly height: number
+}
+
+/** A field: where it stands on the sheet, its label, and what is in it. */
 interface Field {
   readonly room: Room
   readonly label: string
@@ -31,52 +50,52 @@ interface Field {
 }
 
 /** The title block, in the lower right corner of the frame (ISO 7200:2004). */
-export function titleOf(paper: Paper, fields: TitleFields, own: TitleOwn): Group {
+export function titleOf(
+  paper: Paper,
+  { block, width, height }: Block,
+  fields: TitleFields,
+  own: TitleOwn,
+): Group {
   const space = spaceOf(paper)
-  const width = Math.min(TITLE_WIDTH, space.width)
-  const left = space.x + space.width - width
-  const by = width / TITLE_WIDTH
-  const all = layout(fields, own).map((f) => ({
-    ...f,
-    room: { ...f.room, x: left + f.room.x * by, y: space.y + f.room.y, width: f.room.width * by },
-  }))
-  const items: Item[] = all.flatMap(fieldItems)
-  const symbol = all.find((f) => f.label === 'projection')?.room
-  if (symbol) items.push(...projectionSymbol(symbol, own.projection))
+  const by = width / sumOf(block.columns)
+  const corner = vec(space.x + space.width - width, space.y + height)
+  const before = (lines: readonly number[], n: number): number => sumOf(lines.slice(0, n))
+  const values = valuesOf(paper, fields, own)
+  const items = block.cells.flatMap((c): Item[] => {
+    const [x, w] = [
+      before(block.columns, c.column),
+      sumOf(block.columns.slice(c.column, c.column + c.across)),
+    ]
+    const high = sumOf(block.rows.slice(c.row, c.row + c.down))
+    const room: Room = {
+      ...{ x: corner.x + x * by, y: corner.y - before(block.rows, c.row) - high },
+      ...{ width: w * by, height: high },
+    }
+    const value = c.shows === 'words' ? c.words : c.shows === 'mark' ? '' : values[c.shows]
+    return [
+      ...fieldItems({ room, label: c.label, value, letter: c.letter }),
+      ...(c.shows === 'projection' ? projectionSymbol(room, own.projection) : []),
+      ...(c.shows === 'mark' && block.mark ? markItems(block.mark, room, c.label !== '') : []),
+    ]
+  })
   const frame: Item = {
-    ...{ kind: 'stroke', line: 'wide', runs: [rectangle(left, space.y, width, TITLE_HEIGHT)] },
+    ...{ kind: 'stroke', line: 'wide' },
+    runs: [rectangle(corner.x, space.y, width, height)],
   }
   return { role: 'title', id: '', said: 'Title block', items: [...items, frame] }
 }
 
-function layout(f: TitleFields, own: TitleOwn): Field[] {
-  const field = (
-    x: number,
-    y: number,
-    width: number,
-    height: number,
-    label: string,
-    value: string,
-    letter = 2.5,
-  ): Field => ({ room: { x, y, width, height }, label, value, letter })
-  return [
-    field(0, 24, 62, 16, 'owner', f.owner, 3.5),
-    field(0, 16, 31, 8, 'drawn by', f.creator),
-    field(31, 16, 31, 8, 'approved by', f.approver),
-    field(0, 8, 31, 8, 'date of issue', f.date),
-    field(31, 8, 31, 8, 'status', f.status),
-    field(0, 0, 62, 8, 'document type', 'part drawing'),
-    field(62, 24, 73, 16, 'title', own.name, 5),
-    field(62, 16, 73, 8, 'material', own.material),
-    field(62, 8, 73, 8, 'general tolerances', own.general),
-    field(62, 0, 36.5, 8, 'mass', own.mass),
-    field(98.5, 0, 36.5, 8, 'scale', own.scale, 3.5),
-    field(135, 24, 45, 16, 'number', f.number, 3.5),
-    field(135, 8, 45, 16, 'projection', ''),
-    field(135, 0, 22.5, 8, 'revision', f.revision),
-    field(157.5, 0, 22.5, 8, 'sheet', own.sheet),
-  ]
-}
+const valuesOf = (
+  paper: Paper,
+  fields: TitleFields,
+  own: TitleOwn,
+): Readonly<Record<BlockField, string>> => ({
+  ...{ owner: fields.owner, number: fields.number, creator: fields.creator },
+  ...{ approver: fields.approver, date: fields.date, revision: fields.revision },
+  ...{ status: fields.status, title: own.name, type: 'part drawing', scale: own.scale },
+  ...{ sheet: own.sheet, paper: paper.name, material: own.material, mass: own.mass },
+  ...{ general: own.general, projection: '' },
+})
 
 const LABEL = 1.8
 
@@ -101,9 +120,11 @@ function fieldItems({ room, label, value, letter }: Field): Item[] {
 /** A cone from beside and from its end; which end stands where tells the method (ISO 5456-2:1996, 5.1 and 5.2). */
 function projectionSymbol({ x, y, width, height }: Room, method: 'first' | 'third'): Item[] {
   const [cx, cy] = [x + width / 2, y + height / 2 - 1.2]
-  const [large, small, long] = [4, 2, 9]
-  const ringAt = cx + (method === 'first' ? 1 : -1) * 8
-  const coneFrom = cx + (method === 'first' ? -1 : 1) * 8 - long / 2
+  // Smaller in a cell that is.
+  const size = Math.min(1, (width - 2) / 30, (height - 2) / 12.4)
+  const [large, small, long, apart] = [4 * size, 2 * size, 9 * size, 8 * size]
+  const ringAt = cx + (method === 'first' ? 1 : -1) * apart
+  const coneFrom = cx + (method === 'first' ? -1 : 1) * apart - long / 2
   // Its small end looks to the left, from where the circles are seen: in the first angle they stand on the right.
   const [left, right] = [coneFrom, coneFrom + long]
   const [near, far] = [small, large]

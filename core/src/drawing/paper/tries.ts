@@ -3,7 +3,6 @@ import { edgesOf } from '../../section'
 import type { Shown } from '../views/turned'
 import { readScale, SCALES, type Scale } from './scales'
 import { paperOf, spaceOf, type Paper, type Room } from './sizes'
-import { TITLE_HEIGHT } from './title'
 
 /** What stands on a sheet by itself, the smallest first: ISO papers for all but inches. */
 const SERIES: Readonly<Record<'iso' | 'ansi', readonly PaperName[]>> = {
@@ -21,14 +20,21 @@ export interface Try {
   readonly paper: Paper
   readonly scale: Scale
   readonly cost: number
+  /** Whether long plain stretches are broken. */
+  readonly isBroken: boolean
 }
 
 /** Papers and scales that may do, the best first: a larger sheet rather than less than half the size. */
-export function triesFor(part: Part, setup: SheetSetup, bodies: readonly Shown[]): Try[] {
+export function triesFor(
+  part: Part,
+  setup: SheetSetup,
+  isBroken: boolean,
+  fits: (paper: Paper, scale: Scale) => boolean,
+): Try[] {
   const all = papersFor(part, setup).flatMap((paper, i) =>
-    scalesFor(setup, bodies, paper).map((scale): Try => {
+    scalesFor(setup, (scale) => fits(paper, scale)).map((scale): Try => {
       const smaller = Math.max(0, -Math.log2(scale.by))
-      return { paper, scale, cost: i + 1.2 * smaller - 1e-3 * Math.log2(scale.by) }
+      return { paper, scale, isBroken, cost: i + 1.2 * smaller - 1e-3 * Math.log2(scale.by) }
     }),
   )
   return all.sort((a, b) => a.cost - b.cost)
@@ -42,27 +48,32 @@ export function papersFor({ units }: Part, { paper, upright }: SheetSetup): Pape
 }
 
 /** Scales that are worth a try on a paper, the largest first. */
-function scalesFor(setup: SheetSetup, bodies: readonly Shown[], paper: Paper): readonly Scale[] {
+function scalesFor(setup: SheetSetup, fits: (scale: Scale) => boolean): readonly Scale[] {
   const typed = readScale(setup.scale)
   if (typed) return [typed]
-  const from = SCALES.findIndex((s) => fitsBare(bodies, paper, s))
+  const from = SCALES.findIndex(fits)
   return from < 0 ? [] : SCALES.slice(from, from + 5)
 }
 
-/** Whether the view alone fits, with least room round it. */
-export function fitsBare(bodies: readonly Shown[], paper: Paper, { by }: Scale): boolean {
+/** Whether the view alone fits, with least room round it. @param band how high the title block is, in mm */
+export function fitsBare(
+  bodies: readonly Shown[],
+  paper: Paper,
+  { by }: Scale,
+  band: number,
+): boolean {
   const ends = bodies
     .flatMap((b) => edgesOf(b.section))
     .flatMap(({ piece }) => [piece.from, piece.to])
   const [xs, ys] = [ends.map((p) => p.x), ends.map((p) => p.y)]
-  const room = areaOf(paper, 0)
+  const room = areaOf(paper, band)
   const [w, h] = [Math.max(...xs) - Math.min(...xs), 2 * Math.max(...ys)]
   return w * by + 24 <= room.width && h * by + 30 <= room.height
 }
 
-/** Above the title block and what stands beside it. */
+/** Above the title block and what stands beside it. @param band how high they are, in mm */
 export function areaOf(paper: Paper, band: number): Room {
   const space = spaceOf(paper)
-  const low = Math.max(TITLE_HEIGHT, band) + 3
+  const low = band + 3
   return { ...space, y: space.y + low, height: space.height - low - 2 }
 }

@@ -15,7 +15,7 @@ const APART = 1
 export function symmetryLines(
   state: PartState,
   { radius }: View,
-  by: number,
+  placeOf: (x: number) => number,
   isHere: (body: string) => boolean,
 ): Item[] {
   const done = new Set(state.steps.filter((s) => s.status === 'done').map((s) => s.stepId))
@@ -33,7 +33,7 @@ export function symmetryLines(
     [1, -1].flatMap((side) =>
       [0, APART].map((off): Piece[] => {
         const y = side * (far - 1 - off)
-        return [line(vec(x * by - MARK / 2, y), vec(x * by + MARK / 2, y))]
+        return [line(vec(placeOf(x) - MARK / 2, y), vec(placeOf(x) + MARK / 2, y))]
       }),
     ),
   )
@@ -41,7 +41,7 @@ export function symmetryLines(
   return [
     {
       ...{ kind: 'stroke', line: 'centre' },
-      runs: unique.map((x) => [line(vec(x * by, -far), vec(x * by, far))]),
+      runs: unique.map((x) => [line(vec(placeOf(x), -far), vec(placeOf(x), far))]),
     },
     { kind: 'stroke', line: 'narrow', runs: marks },
   ]

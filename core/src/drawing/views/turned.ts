@@ -15,6 +15,7 @@ import { endCircles, loopsOf, type Loop, type Section } from '../../section'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
 import { hatchLines, hatchingOf } from './hatch'
+import { hollowSpans, localHalf } from './local'
 import { edgesBehind, outsideOf, type Outside } from './outside'
 
 /** A body as a view shows it. */
@@ -32,6 +33,8 @@ export interface View {
   readonly outlines: readonly Piece[]
   /** Half its height over a place of the paper. */
   readonly outside: (x: number) => number
+  /** Whether it is cut open above a place of the paper; left out where all of it is, or nothing. */
+  readonly isOpen?: (x: number) => boolean
   readonly left: number
   readonly right: number
   readonly radius: number
@@ -47,26 +50,33 @@ const scaled =
   (piece: Piece): Piece =>
     mapped(piece, (p: Vec) => vec(p.x * by, side * p.y * by), side < 0)
 
-/** Along the axis: the outside above or the section, the outside or the section below. */
+/** Along the axis, above it the outside or the section or the outside cut open, below it the outside or the section. */
 export function alongView(
   bodies: readonly Shown[],
   by: number,
-  above: 'outside' | 'section',
+  above: 'outside' | 'local' | 'section',
   below: 'outside' | 'section',
   seen: { readonly outside?: Seen | undefined; readonly cut?: Seen | undefined } = {},
 ): View {
   const sections = bodies.map((b) => b.section)
   const outside = outsideOf(sections)
   const size = sizeOf(outside, by)
-  const halves = ([1, -1] as const).map((side) => {
-    const isCut = (side > 0 ? above : below) === 'section'
-    if (isCut) {
-      return seen.cut
-        ? seenCut(seen.cut, by, side, size.radius)
-        : cutHalf(bodies, by, side, size.radius)
+  const heightAt = (x: number): number => outside.radiusAt(x / by) * by
+  const halfOf = (side: 1 | -1, isCut: boolean): Half => {
+    if (!isCut) {
+      return seen.outside ? seenHalf(seen.outside.lines, by, side) : outsideHalf(outside, by, side)
     }
-    return seen.outside ? seenHalf(seen.outside.lines, by, side) : outsideHalf(outside, by, side)
-  })
+    return seen.cut
+      ? seenCut(seen.cut, by, side, size.radius)
+      : cutHalf(bodies, by, side, size.radius)
+  }
+  const opened =
+    above === 'local'
+      ? localHalf(hollowSpans(bodies, seen.cut), halfOf(1, false), halfOf(1, true), {
+          ...{ by, left: size.left, right: size.right, heightAt },
+        })
+      : undefined
+  const halves = [opened ?? halfOf(1, above === 'section'), halfOf(-1, below === 'section')]
   const centre: Item = {
     ...{ kind: 'stroke', line: 'centre' },
     runs: [[line(vec(size.left - CENTRE, 0), vec(size.right + CENTRE, 0))]],
@@ -75,7 +85,8 @@ export function alongView(
     ...size,
     items: [...halves.flatMap((h) => h.items), centre],
     outlines: [...halves.flatMap((h) => h.outlines), line(vec(size.left, 0), vec(size.right, 0))],
-    outside: (x) => outside.radiusAt(x / by) * by,
+    outside: heightAt,
+    ...(opened ? { isOpen: opened.isOpen } : {}),
   }
 }
 
