@@ -23,6 +23,8 @@ export interface PdfAbout {
   readonly title: string
   readonly author: string
   readonly at: Date
+  /** Where what begins, as readers list it beside the pages; pages from 0. */
+  readonly chapters?: readonly { readonly title: string; readonly page: number }[]
 }
 
 export interface WrittenPdf {
@@ -61,6 +63,9 @@ export function writeDrawingPdf(
     pen.height = one.paper.height
     for (const { items } of one.groups) for (const item of items) pen.draw(item, one.lines)
   })
+  for (const { title, page: at } of about.chapters ?? []) {
+    doc.outline.add(null, title, { pageNumber: at + 1 })
+  }
   return { bytes: new Uint8Array(doc.output('arraybuffer')), missing: [...pen.missing] }
 }
 

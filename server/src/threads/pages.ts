@@ -22,7 +22,14 @@ export function pagesOf(
   if (pages.length === 0) return undefined
   const fonts = FONT_FILES.map((file) => readFileSync(resolve(file)))
   const author = parts[0] ? drawingOf(parts[0].state.part).title.owner : ''
-  const { bytes, missing } = writeDrawingPdf(pages, fonts, { title, author, at })
+  let page = 0
+  const chapters = made.flatMap(({ name, pages: own }) => {
+    const begins = page
+    page += own.length
+    return own.length === 0 ? [] : [{ title: name, page: begins }]
+  })
+  const about = { title, author, at, ...(parts.length > 1 ? { chapters } : {}) }
+  const { bytes, missing } = writeDrawingPdf(pages, fonts, about)
   return {
     content: bytes,
     notes: [

@@ -50,6 +50,7 @@ const WORDS: Readonly<Record<BlockShows, string>> = {
 }
 const shows = BLOCK_SHOWS.map((value) => ({ value, label: WORDS[value] }))
 
+const values = computed(() => ({ ...sheet.all.title, title: parts.name }))
 const cell = computed((): BlockCell | undefined => block.value.cells[inHand.value])
 const problem = computed(() => {
   const refused = refuseBlock(block.value)
@@ -178,6 +179,7 @@ async function forget(name: string): Promise<void> {
         <BlockGrid
           :block="block"
           :words="WORDS"
+          :values="values"
           :in-hand="inHand"
           :free="free"
           @pick="inHand = $event"

@@ -7,6 +7,8 @@ import { computed } from 'vue'
 const props = defineProps<{
   block: TitleBlock
   words: Readonly<Record<BlockShows, string>>
+  /** What fields have in the part in hand. */
+  values: Readonly<Partial<Record<BlockShows, string>>>
   inHand: number
   free: readonly { readonly row: number; readonly column: number }[]
 }>()
@@ -21,6 +23,10 @@ const style = computed(() => ({
   width: `${sumOf(props.block.columns) * SCALE + 2}px`,
 }))
 const mark = computed(() => props.block.mark)
+
+/** What stands there now; its name where that is nothing, and its label does not say it. */
+const shown = (field: BlockShows, label: string): string =>
+  props.values[field] || (label === props.words[field] ? '' : props.words[field])
 </script>
 
 <template>
@@ -59,7 +65,7 @@ const mark = computed(() => props.block.mark)
           :class="{ own: c.shows === 'words' }"
           :style="{ fontSize: `${Math.min(c.letter, 5) * SCALE * 1.1}px` }"
         >
-          {{ c.shows === 'words' ? c.words : words[c.shows] }}
+          {{ c.shows === 'words' ? c.words : shown(c.shows, c.label) }}
         </span>
       </button>
       <button
@@ -151,6 +157,7 @@ const mark = computed(() => props.block.mark)
 
 svg {
   display: block;
+  padding: 3px;
   width: 100%;
   height: 100%;
 }

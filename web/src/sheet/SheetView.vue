@@ -18,6 +18,7 @@ import ReleasedView from './ReleasedView.vue'
 import RevisionsPanel from './RevisionsPanel.vue'
 import SheetSettings from './SheetSettings.vue'
 import SheetTabs from './SheetTabs.vue'
+import { usePrinted } from './usePrinted'
 import { useSheetFiles } from './useSheetFiles'
 
 /** The drawing for the workshop. */
@@ -25,12 +26,12 @@ const parts = usePartStore()
 const sheet = useSheetStore()
 const plan = usePlanStore()
 const paper = useTemplateRef<InstanceType<typeof SheetPaper>>('paper')
-const { busy, printing, saveAs, saveSvg, savePng, print } = useSheetFiles()
+const { busy, saveAs, saveSvg, savePng } = useSheetFiles()
 const savePdf = (): Promise<void> => saveAs('pdf')
 const actions = sheetActions({
   savePdf: () => void savePdf(),
   savePng: () => void savePng(),
-  print: () => void print(),
+  print: () => print(),
   saveSvg: () => void saveSvg(),
   giveUp: () => paper.value?.giveUp(),
 })
@@ -65,10 +66,10 @@ const hint = computed(() => {
     : 'Click the edge that the size begins at. Esc ends.'
 })
 
-/** What is printed: the page has the size of the sheet. */
-const printed = computed(() => {
+/** The page has the size of the sheet. */
+const { print } = usePrinted(() => {
   const { drawing } = sheet
-  if (!printing.value || !drawing) return ''
+  if (!drawing) return ''
   const { width, height } = drawing.paper
   const style = `<style>@page{size:${width}mm ${height}mm;margin:0}</style>`
   return `${style}${writeDrawingSvg(drawing, parts.name)}`
@@ -123,10 +124,6 @@ const printed = computed(() => {
     <BottomLine class="bottom-line" :hint="hint" />
     <CommandSearch v-if="searching" :actions="actions" @close="searching = false" />
     <KeyList v-if="listingKeys" :actions="actions" @close="listingKeys = false" />
-    <Teleport to="body">
-      <!-- eslint-disable-next-line vue/no-v-html -->
-      <div v-if="printed !== ''" class="printed-sheet" v-html="printed" />
-    </Teleport>
   </main>
 </template>
 
@@ -215,17 +212,16 @@ const printed = computed(() => {
 }
 
 @media print {
-  body > :not(.printed-sheet):has(~ .printed-sheet),
-  body:has(> .printed-sheet) > :not(.printed-sheet) {
+  body:has(> .printed-sheet:not(:empty)) > :not(.printed-sheet) {
     display: none !important;
   }
 
-  body:has(> .printed-sheet) {
+  body:has(> .printed-sheet:not(:empty)) {
     overflow: visible;
     background: #fff;
   }
 
-  .printed-sheet {
+  .printed-sheet:not(:empty) {
     display: block;
     color: #000;
   }

@@ -1,7 +1,7 @@
 import { drawingOf } from '@lathica/core/drawing'
 import { EXPORTERS, writeDrawingSvg, type Exporter } from '@lathica/core/formats'
 import { EXPORT_CHORD_TOLERANCE } from '@lathica/core/tolerances'
-import { nextTick, ref } from 'vue'
+import { ref } from 'vue'
 import { saveFile } from '../dispatch/saveFile'
 import { tell, tellProblem } from '../notices'
 import { usePartStore } from '../store/part'
@@ -15,8 +15,6 @@ export function useSheetFiles() {
   const sheet = useSheetStore()
   /** Whether a file is being made. */
   const busy = ref(false)
-  /** Whether the sheet stands on the page to be printed. */
-  const printing = ref(false)
 
   async function making(work: () => Promise<void>): Promise<void> {
     if (busy.value) return
@@ -83,21 +81,5 @@ export function useSheetFiles() {
       saveFile(await pngOf(drawing, parts.name), `${called()}.sheet.png`, 'image/png')
     })
 
-  async function print(): Promise<void> {
-    if (!sheet.drawing) return
-    printing.value = true
-    await nextTick()
-    try {
-      window.print()
-    } catch {
-      tellProblem({
-        message: 'This browser does not print here.',
-        mend: 'Save the PDF and print that.',
-      })
-    } finally {
-      printing.value = false
-    }
-  }
-
-  return { busy, printing, saveDrawn, saveAs, saveSvg, savePng, print }
+  return { busy, saveDrawn, saveAs, saveSvg, savePng }
 }
