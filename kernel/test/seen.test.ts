@@ -1,6 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, expect, test } from 'vitest'
-import { asksToSee, drawSheet, keyOf, type SeenFrom, type SeenLines } from '@lathica/core/drawing'
+import {
+  askedOf,
+  asksToSee,
+  drawSheet,
+  keyOf,
+  type SeenFrom,
+  type SeenLines,
+} from '@lathica/core/drawing'
 import { readPartFile } from '@lathica/core/formats'
 import { PLAIN_DRAWING, PLAIN_SHEET } from '@lathica/core/part'
 import { lengthOf, radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
@@ -148,4 +155,53 @@ test('a picture askew shows lengths of all three ways alike, with a quarter cut 
   expect(Math.max(...off.filter((_, i) => (points[i]?.x ?? 0) < 0))).toBeCloseTo(20, 2)
   expect(drawSheet(state, seen)?.told).toEqual([])
   expect(drawSheet(state)?.told.join()).toContain('The picture is not drawn yet')
+})
+
+test.each(['lying', 'standing'] as const)(
+  'sizes of sketches on an end stand where the end shows them: a %s part',
+  (lie) => {
+    const text = readFileSync(
+      new URL('../../demo/gauge-cover.lathica.json', import.meta.url),
+      'utf8',
+    )
+    const read = readPartFile(text)
+    if (!read.ok) throw new Error(read.problem.message)
+    const state = settlePlans({ ...read.value, lie }, (plan) => kernel.weigh(plan))
+    const seen = seenBy(kernel, state)
+    const lines = linesOf(state, seen, 'right')
+    const corners = lines.flatMap((p) => [p.from, p.to, ...(p.kind === 'arc' ? [p.centre] : [])])
+    const { asked, beside } = askedOf(state)
+    expect(beside).toEqual([])
+    const drawn = asked.flatMap(({ shape }) =>
+      shape.kind === 'onEnd' && (shape.of.kind === 'along' || shape.of.kind === 'radial')
+        ? [shape.of]
+        : [],
+    )
+    expect(drawn).toHaveLength(8)
+    for (const { kind, from, to } of drawn) {
+      const axis = kind === 'along' ? ('x' as const) : ('y' as const)
+      for (const end of [from, to]) {
+        const isOnAxis = Math.abs(end[axis]) < 1e-9
+        // The bottom of the sloping post is what is seen widest.
+        expect(isOnAxis || corners.some((c) => Math.abs(c[axis] - end[axis]) < 1e-6)).toBe(true)
+      }
+    }
+    // All of them are drawn, and none is told in words.
+    const drawing = drawSheet(state, seen)
+    const saids = [...(drawing?.labels.values() ?? [])].map((l) => l.said)
+    expect(saids).toEqual(
+      expect.arrayContaining(['14', '18', '3 high, draft 5°', '4 × ⌀4.5, ⌵ ⌀9 × 90°']),
+    )
+    expect([...(drawing?.labels.values() ?? [])].filter((l) => l.isFixed)).toEqual([])
+  },
+)
+
+test('what an end shows is told in words, with its name, where no end is drawn', () => {
+  const state = demo('gauge-cover')
+  const sheet = { ...PLAIN_SHEET, ends: 'none' } as const
+  const told = { ...state, part: { ...state.part, drawing: { ...PLAIN_DRAWING, sheets: [sheet] } } }
+  const labels = [...(drawSheet(told, seenBy(kernel, told))?.labels.values() ?? [])]
+  const fixed = labels.filter((l) => l.isFixed).map((l) => l.said)
+  expect(fixed).toHaveLength(10)
+  expect(fixed.filter((said) => /^\S.*: 18$/.test(said))).toHaveLength(1)
 })

@@ -123,6 +123,7 @@ function linksOf(
         .filter(({ piece }) => piece.kind !== 'line' && touches(piece, shape.at))
         .flatMap(({ piece }) => both(piece.from, piece.to))
     case 'end':
+    case 'onEnd':
     case 'section':
     case 'onSection':
       return []

@@ -2,13 +2,13 @@ import { vec, type Vec } from '../geometry'
 import { once } from '../once'
 import { PLAIN_DRAWING, type DrawingSetup, type Part, type SheetSetup } from '../part'
 import type { PartState } from '../route'
-import { askedOf, cutPlace, type Asked } from './asked'
+import { askedOf, cutPlace, endOf, type Asked } from './asked'
 import { drawnSizes } from './asked/drawn'
 import { endsFor } from './layout/end'
 import type { SeenAsk } from './seen'
 import { hollowShare } from './views/local'
 import { isHollow, shownBodies } from './views/shown'
-import type { Shown } from './views/turned'
+import type { Shown } from './views/shown'
 
 /** What stands on one sheet of a part. */
 export interface SheetContent {
@@ -69,20 +69,28 @@ function contentOf(
       .filter(isOwn)
       .flatMap((a) => (setup.sections === 'auto' && a.parts ? a.parts : [a]))
       .filter((a) => !hidden.has(a.id))
-  const asked = [...shown(all.asked), ...drawnSizes(state, setup)]
+  const onViews = shown(all.asked)
+  const ends = endsFor(state, setup, onViews, isHere)
+  // What an end shows that is not drawn is told in words.
+  const isSeen = ({ shape }: Asked): boolean => {
+    const end = endOf(shape)
+    return end === undefined || ends.includes(end)
+  }
+  const asked = [...onViews.filter(isSeen), ...drawnSizes(state, setup)]
   const kind = setup.view !== 'auto' ? setup.view : kindFor(bodies)
   const partial = { state, drawing, setup, index, bodies, isHere, asked, hidden, kind } as const
-  return { ...partial, beside: shown(all.beside), looks: looksOf(partial) }
+  const beside = [...onViews.filter((a) => !isSeen(a)), ...shown(all.beside)]
+  return { ...partial, beside, looks: looksOf(partial, ends) }
 }
 
 function looksOf(
-  content: Pick<SheetContent, 'state' | 'setup' | 'bodies' | 'isHere' | 'asked' | 'kind'>,
+  content: Pick<SheetContent, 'state' | 'setup' | 'bodies' | 'asked' | 'kind'>,
+  from: readonly ('left' | 'right')[],
 ): Looks {
-  const { state, setup, bodies, isHere, asked, kind } = content
+  const { state, setup, bodies, asked, kind } = content
   const ids = bodies.map((b) => b.bodyId)
   const across = (at: number): SeenAsk => ({ from: 'left', cut: { at }, bodies: ids })
   const isLifted = state.bodies.some((b) => b.plan && ids.includes(b.bodyId))
-  const from = endsFor(state, setup, asked, isHere)
   const ends = new Map(from.map((f) => [f, { from: f, bodies: ids }] as const))
   const whole = bodies.map((b) => b.whole)
   const askew: SeenAsk = { from: 'askew', bodies: ids }

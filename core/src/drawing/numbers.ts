@@ -76,10 +76,11 @@ function requiredOn(content: SheetContent): Omit<Requirement, 'number'>[] {
 
 /** Views are read one after another: along the axis, sections across, from the ends. */
 const rankOf = ({ shape }: Asked): number => RANKS[shape.kind] ?? 0
-const RANKS: Partial<Record<Shape['kind'], number>> = { section: 1, onSection: 1, end: 2 }
+const RANKS: Partial<Record<Shape['kind'], number>> = { section: 1, onSection: 1, end: 2, onEnd: 2 }
 
 /** Where along the axis something is asked. */
-function placeOf({ shape }: Asked): number {
+function placeOf(asked: Asked): number {
+  const { shape } = asked
   switch (shape.kind) {
     case 'along':
     case 'radial':
@@ -95,5 +96,7 @@ function placeOf({ shape }: Asked): number {
     case 'place':
     case 'end':
       return shape.at.x
+    case 'onEnd':
+      return placeOf({ ...asked, shape: shape.of })
   }
 }

@@ -158,7 +158,8 @@ function fieldPlace(id: string): Place {
   return words.includes('depth') ? 'depth' : words.includes('diameter') ? 'inner' : 'other'
 }
 
-function placeOf(state: PartState, { shape, id }: Asked): Place {
+function placeOf(state: PartState, asked: Asked): Place {
+  const { shape, id } = asked
   switch (shape.kind) {
     case 'along':
       return shape.inside ? 'depth' : 'length'
@@ -176,6 +177,8 @@ function placeOf(state: PartState, { shape, id }: Asked): Place {
     case 'end':
     case 'onSection':
       return id.startsWith('step/') ? fieldPlace(id) : 'other'
+    case 'onEnd':
+      return placeOf(state, { ...asked, shape: shape.of })
   }
 }
 
@@ -192,7 +195,8 @@ function isBore({ bodies }: PartState, x: number, y: number): boolean {
   return nearest !== undefined && nearest.piece.from.x < nearest.piece.to.x
 }
 
-function wordOf({ shape }: Asked, place: Place, id: string): string {
+function wordOf(asked: Asked, place: Place, id: string): string {
+  const { shape } = asked
   switch (shape.kind) {
     case 'along':
       return shape.inside ? 'depth' : 'length'
@@ -211,5 +215,7 @@ function wordOf({ shape }: Asked, place: Place, id: string): string {
     case 'end':
     case 'onSection':
       return id.startsWith('step/') ? wordsOf(id) : 'size'
+    case 'onEnd':
+      return wordOf({ ...asked, shape: shape.of }, place, id)
   }
 }

@@ -1,5 +1,6 @@
 export * from './types'
 export { withParallels, withoutCurves } from './beside'
+export { endPlane } from './endPlane'
 export { chainOf, holePlaces, type ChainLink, type Ended } from './chain'
 export { entityName, kindWord, planeWords, type PlaneWords } from './words'
 export {

@@ -25,6 +25,8 @@ export type Shape =
   | { readonly kind: 'place'; readonly at: Vec; readonly out: Vec }
   /** Told at a place of the view along the axis: x to the right, y upwards, in mm from the axis. */
   | { readonly kind: 'end'; readonly at: Vec; readonly out: Vec; readonly from: 'left' | 'right' }
+  /** Of a sketch square to the axis, on the view from an end. */
+  | { readonly kind: 'onEnd'; readonly from: 'left' | 'right'; readonly of: FlatShape }
   /** On the section across the axis at a place of it, seen from the left: x to the right, y upwards, in mm from the axis. */
   | {
       readonly kind: 'section'
@@ -36,9 +38,19 @@ export type Shape =
   /** Told at a place of such a section. */
   | { readonly kind: 'onSection'; readonly at: number; readonly place: Vec; readonly out: Vec }
 
+/** A shape in a view square to the axis, x to the right, y upwards. */
+export type FlatShape = Extract<
+  Shape,
+  { readonly kind: 'along' | 'radial' | 'slant' | 'angle' | 'radius' | 'place' }
+>
+
 /** Where along the axis a shape wants the part to be cut across; undefined of all others. */
 export const cutPlace = (shape: Shape): number | undefined =>
   shape.kind === 'section' || shape.kind === 'onSection' ? shape.at : undefined
+
+/** From which end a shape is seen; undefined of what is seen elsewhere. */
+export const endOf = (shape: Shape): 'left' | 'right' | undefined =>
+  shape.kind === 'end' || shape.kind === 'onEnd' ? shape.from : undefined
 
 /** A size or a call-out that the sheet has to show. */
 export interface Asked {
@@ -51,6 +63,8 @@ export interface Asked {
   /** In mm or radians; of call-outs of the first of them. */
   readonly value: number
   readonly body: string
+  /** What it is of, to be said where it is not seen. */
+  readonly named?: string
   /** The ends of other stretches that it tells too, by a count, or by symmetry that is seen. */
   readonly alike?: readonly (readonly [Vec, Vec])[]
   /** What stands instead of it where sections across the axis are drawn: it shows the same values. */

@@ -6,20 +6,22 @@ import { STEP_KINDS, type PartState } from '../../route'
 import { extentOf, greatestRadius } from '../../section'
 import { isEndSketch } from '../../sketch'
 import type { Asked, Shape, SizeText } from './asked'
-import { placeOn, stepView, type AllStepAsks, type StepAsks, type StepView } from './kind'
+import { lookOf, placeOn, stepView, type AllStepAsks, type StepAsks, type StepView } from './kind'
+import { shapeOnEnd, sketchedAt } from './ends'
 import { bore } from './kinds/bore'
 import { chamfer, fillet } from './kinds/corners'
+import { extrude } from './kinds/extrude'
 import { groove } from './kinds/groove'
 import { besidePlace, flats, holes, slot } from './kinds/milled'
 import { length, shell, wall } from './kinds/turned'
 import { sizesOf } from './sizes'
 
-export { cutPlace, saidText, type Asked, type Shape, type SizeText } from './asked'
+export { cutPlace, endOf, saidText, type Asked, type Shape, type SizeText } from './asked'
 
 /** Kinds of steps whose sizes are shown in a way of their own. Values of all others are told by their names. */
 const STEP_ASKS: AllStepAsks = {
   ...{ wall, shell, length, groove, bore, fillet, chamfer },
-  ...{ holes, flats, slot },
+  ...{ holes, flats, slot, extrude },
 }
 
 /** All that has to stand on the sheet, and what cannot be shown on a view. */
@@ -42,7 +44,13 @@ export const askedOf = once((state: PartState): AllAsked => {
     const body = bodyOf(step) ?? ''
     const { solution, measured } = told
     const sizes = sizesOf(sketch, solution.positions, values, measured, part.units, body)
-    return isEndSketch(sketch) ? sizes.map((s) => asBeside(s)) : sizes
+    if (!isEndSketch(sketch)) return sizes
+    const from = lookOf(stepView(state, step))
+    const put = sketchedAt(part.lie, sketch.plane, from)
+    return sizes.map(({ alike: _, ...size }) => ({
+      ...{ ...size, named: sketch.name },
+      shape: shapeOnEnd(size.shape, put, from) ?? NOWHERE,
+    }))
   })
   const asked = [...profiles, ...steps.flatMap((step) => stepAsked(state, step))]
   const isShown = ({ shape }: Asked): boolean =>
@@ -51,8 +59,6 @@ export const askedOf = once((state: PartState): AllAsked => {
 })
 
 const NOWHERE: Shape = { kind: 'place', at: vec(NaN, NaN), out: vec(0, 1) }
-
-const asBeside = (asked: Asked): Asked => ({ ...asked, shape: NOWHERE })
 
 /** What a step shows, and by their names those of its values that it does not. */
 function stepAsked(state: PartState, step: KnownStep): Asked[] {

@@ -4,7 +4,9 @@ import { isFaceOf } from '../../names'
 import { valuesOf, type KnownStep, type Part, type StepKind } from '../../part'
 import type { PartState, SizeAt } from '../../route'
 import { edgeKey, edgesOf, type SectionEdge } from '../../section'
+import { isEndSketch, middleOf, restLocator } from '../../sketch'
 import { sizeText, type Asked, type Shape, type SizeText } from './asked'
+import { sketchedAt, type End } from './ends'
 
 /** What a step's sizes are told by: the step's faces as the part stands, and its values. */
 export interface StepView {
@@ -19,6 +21,8 @@ export interface StepView {
   face(key: string): readonly SectionEdge[]
   /** What it told itself where no section shows it: of holes, flats, slots. */
   readonly sizes: readonly SizeAt[]
+  /** The middle of what an end sketch has drawn, where it is seen from an end. */
+  middleOf(sketch: string, from: End): Vec | undefined
   value(formula: string, measure?: Measured): number | undefined
   /** A formula of the step as drawings have it, with a sign before it. */
   text(formula: string, before?: string, measure?: Measured): SizeText
@@ -47,6 +51,14 @@ export type AllStepAsks = {
   readonly [K in StepKind]?: StepAsks<Extract<KnownStep, { readonly kind: K }>>
 }
 
+/** The end that the face of a step looks to. */
+export function lookOf({ step, face }: Pick<StepView, 'step' | 'face'>): End {
+  const on = 'on' in step ? step.on : ''
+  const [first] = face(on)
+  // Material lies to the left of an outline: a face that runs outwards looks to the right.
+  return first && first.piece.to.y < first.piece.from.y ? 'left' : 'right'
+}
+
 export function stepView(state: PartState, step: KnownStep): StepView {
   const { part } = state
   const told = state.steps.find((s) => s.stepId === step.id)
@@ -72,6 +84,17 @@ export function stepView(state: PartState, step: KnownStep): StepView {
     bodyEdges: state.bodies.filter((b) => b.bodyId === body).flatMap((b) => edgesOf(b.section)),
     face: (key) => all.filter((e) => edgeKey(e.name) === key),
     sizes: told?.sizes ?? [],
+    middleOf: (id, from) => {
+      const sketch = part.sketches.find((s) => s.id === id)
+      const positions = state.sketches.get(id)?.solution.positions
+      if (!sketch || !positions || !isEndSketch(sketch)) return undefined
+      const locate = restLocator(sketch, positions)
+      const drawn = sketch.entities.filter((e) => e.role === 'outline')
+      const at = drawn.map((e) => middleOf(e, locate))
+      const [x, y] = [at.map((p) => p.x), at.map((p) => p.y)].map(middleIn)
+      if (x === undefined || y === undefined) return undefined
+      return sketchedAt(part.lie, sketch.plane, from)(vec(x, y))
+    },
     size: (path, formula, shape, before, measure) => {
       const found = value(formula, measure)
       if (formula.trim() === '' || found === undefined || !shape) return []
@@ -82,6 +105,10 @@ export function stepView(state: PartState, step: KnownStep): StepView {
     },
   }
 }
+
+/** Between the least and the greatest of some figures. */
+const middleIn = (all: readonly number[]): number | undefined =>
+  all.length === 0 ? undefined : (Math.min(...all) + Math.max(...all)) / 2
 
 /** Of faces that are there several times, with a count behind their names, those of the first. */
 function firstOf(edges: readonly SectionEdge[]): readonly SectionEdge[] {

@@ -7,10 +7,11 @@ import { widthOf } from '../lettering'
 import { SCALES, type Scale } from '../paper/scales'
 import type { Seen } from '../seen'
 import { hatchLines, hatchingOf } from '../views/hatch'
-import { crossLines, ring, type Shown, type View } from '../views/turned'
+import { crossLines, ring, type View } from '../views/turned'
+import type { Shown } from '../views/shown'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
-import { laneBetween } from './lanes'
+import { layFlat, type FlatAsk } from './flat'
 import { callOf, Laying } from './laying'
 import { head, straight, type Placed } from './marks'
 import { plot } from './space'
@@ -86,29 +87,12 @@ export function acrossSheet(
   }
   const isInside = (p: Vec): boolean => Math.hypot(p.x, p.y) < radius
   const laying = new Laying(outlines, isInside, style, badgesFor)
-  const lanes = (way: 'level' | 'upright', side: 1 | -1, from: readonly Asked[]): Asked[] => {
-    const upright = way === 'upright'
-    const asks = from.flatMap((a) =>
-      a.shape.kind === 'section' && a.shape.way === way
-        ? [laneBetween(a, put(a.shape.from), put(a.shape.to), upright, moved)]
-        : [],
-    )
-    const base = side * (radius + style.first)
-    return laying.lanes(asks, { upright, side, base }).map((l) => l.asked)
-  }
-  /** Where the longest of a way lie: sizes are told on that side. */
-  const sideOf = (way: 'level' | 'upright', a: Asked): 1 | -1 => {
-    if (a.shape.kind !== 'section') return 1
-    const { from, to } = a.shape
-    // Across the lanes of an upright frame runs to the left: the right is told first.
-    return way === 'level' ? (from.y + to.y < -1e-9 ? -1 : 1) : from.x + to.x < -1e-9 ? 1 : -1
-  }
-  for (const way of ['level', 'upright'] as const) {
-    for (const side of [1, -1] as const) {
-      const own = asked.filter((a) => sideOf(way, a) === side)
-      laying.left.push(...lanes(way, side, own).map((a) => a.id))
-    }
-  }
+  const between = asked.flatMap((a): FlatAsk[] =>
+    a.shape.kind === 'section'
+      ? [{ asked: a, way: a.shape.way, from: put(a.shape.from), to: put(a.shape.to) }]
+      : [],
+  )
+  layFlat(between, radius, laying, style, moved)
   for (const one of asked) {
     const { shape } = one
     if (shape.kind !== 'onSection') continue

@@ -11,7 +11,8 @@ import { widthOf } from '../lettering'
 import { readScale, SCALES, type Scale } from '../paper/scales'
 import { hatchLines, hatchingOf } from '../views/hatch'
 import { outsideOf } from '../views/outside'
-import { openRuns, ring, type Shown, type View } from '../views/turned'
+import { openRuns, ring, type View } from '../views/turned'
+import type { Shown } from '../views/shown'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
 import { textContent } from './contents'
@@ -113,6 +114,7 @@ function pointsOf({ shape }: Asked): readonly Vec[] {
     // A diameter is told across the view, unless it is of what is drawn larger only.
     case 'across':
     case 'end':
+    case 'onEnd':
     case 'section':
     case 'onSection':
       return []
@@ -147,6 +149,7 @@ function placeOfShape({ shape }: Asked): Vec | undefined {
     case 'slant':
       return shape.from
     case 'end':
+    case 'onEnd':
     case 'section':
     case 'onSection':
       return undefined

@@ -56,7 +56,8 @@ export function bandOf(
   const notes: NoteLine[] = [
     ...generalNotes(state, ask),
     ...beside.map((b): NoteLine => {
-      const said = b.lines.map(saidText).join(', ')
+      const told = b.lines.map(saidText).join(', ')
+      const said = b.named === undefined ? told : `${b.named}: ${told}`
       return { id: b.id, said, cells: [{ words: said }] }
     }),
     ...fitLines(state.part).map((words): NoteLine => ({ id: '', said: words, cells: [{ words }] })),

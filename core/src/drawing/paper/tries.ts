@@ -1,6 +1,6 @@
 import type { Part, PaperName, SheetSetup } from '../../part'
 import { edgesOf } from '../../section'
-import type { Shown } from '../views/turned'
+import type { Shown } from '../views/shown'
 import { readScale, SCALES, type Scale } from './scales'
 import { paperOf, spaceOf, type Paper, type Room } from './sizes'
 

@@ -4,7 +4,7 @@ import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
 import { outsideOf } from './outside'
-import type { Shown } from './turned'
+import type { Shown } from './shown'
 import { isRightOf, itemsWhere, piecesWhere, waveAt, type Wave } from './wave'
 
 /** A stretch of the axis over which a view is cut open, in mm of the part. */

@@ -5,7 +5,8 @@ import { VERTEX_TOLERANCE } from '../../tolerances'
 import { cutPlace, type Asked, type Shape } from '../asked'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
-import type { Shown, View } from './turned'
+import type { View } from './turned'
+import type { Shown } from './shown'
 import { isRightOf, itemsWhere, piecesWhere, waveAt, type Wave } from './wave'
 
 /** A plain stretch of the axis of which the middle is left out (ISO 128-3:2020, interrupted views), in mm of the part. */
@@ -134,6 +135,7 @@ function shapeIn(breaks: readonly Break[], shape: Shape): Shape {
     case 'radius':
       return { ...shape, arc: pieceIn(breaks, shape.arc) as typeof shape.arc }
     case 'end':
+    case 'onEnd':
     case 'section':
     case 'onSection':
       return shape

@@ -1,6 +1,13 @@
 import type { PartState } from '../../route'
 import { edgesOf, liesOnAxis, type Section } from '../../section'
-import type { Shown } from './turned'
+
+/** A body as a view shows it. */
+export interface Shown {
+  readonly bodyId: string
+  readonly section: Section
+  /** Drawn whole in a section along it: shafts, pins, keys (ISO 128-3:2020). */
+  readonly whole: boolean
+}
 
 /** What a sheet shows of a part. @param only the body that it is of, if it is not of all */
 export function shownBodies({ part, bodies }: PartState, only = ''): Shown[] {

@@ -11,20 +11,13 @@ import {
   type Vec,
 } from '../../geometry'
 import { VERTEX_TOLERANCE } from '../../tolerances'
-import { endCircles, loopsOf, type Loop, type Section } from '../../section'
+import { endCircles, loopsOf, type Loop } from '../../section'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
 import { hatchLines, hatchingOf } from './hatch'
 import { hollowSpans, localHalf } from './local'
+import type { Shown } from './shown'
 import { edgesBehind, outsideOf, type Outside } from './outside'
-
-/** A body as a view shows it. */
-export interface Shown {
-  readonly bodyId: string
-  readonly section: Section
-  /** Drawn whole in a section along it: shafts, pins, keys (ISO 128-3:2020). */
-  readonly whole: boolean
-}
 
 /** A view in mm of paper, its origin where the part's is. */
 export interface View {

@@ -1,33 +1,28 @@
 import { vec, type Place } from '../../../geometry'
+import { holePlaces } from '../../../sketch'
 import type { FlatsStep, HolesStep, SlotStep } from '../../../part'
 import type { Asked, Shape, SizeText } from '../asked'
-import type { StepAsks, StepView } from '../kind'
+import { atEnd, seenFromEnd } from '../ends'
+import { lookOf, type StepAsks, type StepView } from '../kind'
 import { flatParts, slotParts } from './across'
 
 /** Where a step told its size: along the axis from the end its face looks to, or from beside. */
 function toldAt(view: StepView, isEnd: boolean): Shape | undefined {
   const [told] = view.sizes
   if (!told) return undefined
-  return isEnd ? endPlace(told.at, lookOf(view)) : besidePlace(told.at)
+  const from = lookOf(view)
+  return isEnd ? atEnd(seenFromEnd(told.at, from), from) : besidePlace(told.at)
 }
 
 export const besidePlace = ({ x, y, z }: Place): Shape => ({
   ...{ kind: 'place', at: vec(z, Math.hypot(x, y)), out: vec(0, 1) },
 })
 
-/** Seen from the right the half-section's side is up and y to the left; from the left it is to the right. */
-function endPlace({ x, y }: Place, from: 'left' | 'right'): Shape {
-  const at = vec(from === 'right' ? -y : y, x)
-  const far = Math.hypot(at.x, at.y)
-  return { kind: 'end', at, out: far > 0 ? vec(at.x / far, at.y / far) : vec(0, 1), from }
-}
-
-/** The end that the face of a step looks to. */
-function lookOf(view: StepView): 'left' | 'right' {
-  const on = 'on' in view.step ? view.step.on : ''
-  const [face] = view.face(on)
-  // Material lies to the left of an outline: a face that runs outwards looks to the right.
-  return face && face.piece.to.y < face.piece.from.y ? 'left' : 'right'
+/** How many holes are placed one by one: at typed places, or where a sketch has them. */
+function placedIn(step: HolesStep, { part }: StepView): number {
+  if (step.layout !== 'sketch') return step.places.length
+  const sketch = part.sketches.find((s) => s.id === step.sketch)
+  return sketch ? holePlaces(sketch).length : 0
 }
 
 const number = (view: StepView, formula: string): number => view.value(formula, 'number') ?? 1
@@ -49,7 +44,7 @@ export const holes: StepAsks<HolesStep> = {
     const shape = toldAt(view, isEnd)
     const inCircle = isEnd && step.layout === 'circle'
     const count =
-      inCircle || !isEnd ? number(view, step.count) - step.skip.length : step.places.length
+      inCircle || !isEnd ? number(view, step.count) - step.skip.length : placedIn(step, view)
     const thread = step.thread.trim()
     const first: SizeText =
       thread === ''

@@ -4,7 +4,6 @@ import { fail, succeed, type Result } from '../../../result'
 import { inFrame, line, place, scalePlace, vec } from '../../../geometry'
 import { extentOf, greatestRadius, materialAlong, type Section } from '../../../section'
 import {
-  endPlane,
   lookingAlong,
   lookingIn,
   outlineOf,
@@ -12,7 +11,7 @@ import {
   turnedTool,
   type SolidTool,
 } from '../../../solid'
-import { holePlaces, isEndSketch } from '../../../sketch'
+import { endPlane, holePlaces, isEndSketch } from '../../../sketch'
 import type { HolesStep } from '../../../part'
 import {
   material,
