@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { drawSheet, type Drawing } from '../src/drawing'
 import { changeEnlarged, changeSheet, enlarge, takeOffLabel } from '../src/edit'
 import { readPartFile, writeDrawingSvg } from '../src/formats'
-import { PLAIN_DRAWING, PLAIN_SHEET, type Part, type SheetSetup } from '../src/part'
+import { PLAIN_DRAWING, PLAIN_SHEET, type MoveStep, type Part, type SheetSetup } from '../src/part'
 import { evaluate } from '../src/route'
 import { cornersOf } from '../src/section'
 import { createRandom } from '../src/solver'
@@ -230,5 +230,30 @@ describe('lengths that run from a chosen edge', () => {
     expect(drawn(part, change).told.join()).toContain('The edge that lengths ran from is gone')
     const asked = changeSheet('sheet', change).run({ ...part, drawing: PLAIN_DRAWING })
     expect(asked.ok).toBe(true)
+  })
+})
+
+describe('sizes of a body that is moved later', () => {
+  it('stand where it is now', () => {
+    const plain = shaftPart([
+      { diameter: 30, length: 20 },
+      { diameter: 20, length: 40 },
+    ])
+    const move: MoveStep = {
+      ...{ kind: 'move', id: 'step9', number: 20, aside: false, body: 'body1', into: 'body1' },
+      ...{ along: '55', turn: '', beside: '', towards: '' },
+    }
+    const moved: Part = { ...plain, route: [...plain.route, move] }
+    const [still, now] = [plain, moved].map((part) => {
+      const groups = readOf(drawn(part))
+      // How far it is moved is a size, too.
+      const left = landsOn(viewOn(groups))[0]?.from ?? NaN
+      return groups
+        .filter((g) => g.role === 'size' && !g.id.startsWith('step/step9'))
+        .map((g) => [g.id, ...g.heads.map((h) => Math.round((h.x - left) * 1e6) / 1e6)])
+    })
+    // The drawing of it is the same wherever it stands.
+    expect(now).toEqual(still)
+    expect(evaluate(moved).steps.at(-1)?.status).toBe('done')
   })
 })

@@ -48,6 +48,31 @@ export type FlatShape = Extract<
 export const cutPlace = (shape: Shape): number | undefined =>
   shape.kind === 'section' || shape.kind === 'onSection' ? shape.at : undefined
 
+/** A shape of the half-section at other places of it; what is seen elsewhere stays. */
+export function placedShape(
+  shape: Shape,
+  put: (p: Vec) => Vec,
+  putArc: (arc: ArcPiece) => ArcPiece,
+): Shape {
+  switch (shape.kind) {
+    case 'along':
+    case 'radial':
+    case 'slant':
+      return { ...shape, from: put(shape.from), to: put(shape.to) }
+    case 'across':
+    case 'angle':
+    case 'place':
+      return { ...shape, at: put(shape.at) }
+    case 'radius':
+      return { ...shape, arc: putArc(shape.arc) }
+    case 'end':
+    case 'onEnd':
+    case 'section':
+    case 'onSection':
+      return shape
+  }
+}
+
 /** From which end a shape is seen; undefined of what is seen elsewhere. */
 export const endOf = (shape: Shape): 'left' | 'right' | undefined =>
   shape.kind === 'end' || shape.kind === 'onEnd' ? shape.from : undefined

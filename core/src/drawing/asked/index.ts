@@ -1,11 +1,11 @@
-import { vec } from '../../geometry'
+import { mapped, vec, type ArcPiece, type Vec } from '../../geometry'
 import { once } from '../../once'
 import { bodyOf, usesSketch, valuesOf, type KnownStep } from '../../part'
 import { fieldWords, formulasIn, type Fields } from '../../part/fields'
 import { STEP_KINDS, type PartState } from '../../route'
 import { extentOf, greatestRadius } from '../../section'
 import { isEndSketch } from '../../sketch'
-import type { Asked, Shape, SizeText } from './asked'
+import { placedShape, type Asked, type Shape, type SizeText } from './asked'
 import { lookOf, placeOn, stepView, type AllStepAsks, type StepAsks, type StepView } from './kind'
 import { shapeOnEnd, sketchedAt } from './ends'
 import { bore } from './kinds/bore'
@@ -16,7 +16,15 @@ import { besidePlace, flats, holes, slot } from './kinds/milled'
 import { length, shell, wall } from './kinds/turned'
 import { sizesOf } from './sizes'
 
-export { cutPlace, endOf, saidText, type Asked, type Shape, type SizeText } from './asked'
+export {
+  cutPlace,
+  endOf,
+  placedShape,
+  saidText,
+  type Asked,
+  type Shape,
+  type SizeText,
+} from './asked'
 
 /** Kinds of steps whose sizes are shown in a way of their own. Values of all others are told by their names. */
 const STEP_ASKS: AllStepAsks = {
@@ -44,7 +52,8 @@ export const askedOf = once((state: PartState): AllAsked => {
     const body = bodyOf(step) ?? ''
     const { solution, measured } = told
     const sizes = sizesOf(sketch, solution.positions, values, measured, part.units, body)
-    if (!isEndSketch(sketch)) return sizes
+    if (!isEndSketch(sketch))
+      return sizes.map((s) => movedBy(s, movesAfter(state, steps, step, body)))
     const from = lookOf(stepView(state, step))
     const put = sketchedAt(part.lie, sketch.plane, from)
     return sizes.map(({ alike: _, ...size }) => ({
@@ -57,6 +66,30 @@ export const askedOf = once((state: PartState): AllAsked => {
     shape.kind !== 'place' || Number.isFinite(shape.at.x)
   return { asked: asked.filter(isShown), beside: asked.filter((a) => !isShown(a)) }
 })
+
+/** How far a body is moved along the axis after a step that made it. */
+function movesAfter(
+  state: PartState,
+  steps: readonly KnownStep[],
+  step: KnownStep,
+  body: string,
+): number {
+  return steps.slice(steps.indexOf(step) + 1).reduce((far, later) => {
+    const isMoved = later.kind === 'move' && later.body === body && later.into === body
+    return isMoved ? far + (stepView(state, later).value(later.along) ?? 0) : far
+  }, 0)
+}
+
+/** A size of a profile where its body stands now. */
+function movedBy(asked: Asked, far: number): Asked {
+  if (far === 0) return asked
+  const put = (p: Vec): Vec => vec(p.x + far, p.y)
+  return {
+    ...asked,
+    shape: placedShape(asked.shape, put, (arc) => mapped(arc, put, false) as ArcPiece),
+    ...(asked.alike ? { alike: asked.alike.map(([a, b]) => [put(a), put(b)] as const) } : {}),
+  }
+}
 
 const NOWHERE: Shape = { kind: 'place', at: vec(NaN, NaN), out: vec(0, 1) }
 

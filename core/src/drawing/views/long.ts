@@ -2,7 +2,7 @@ import { boundsOf, mapped, pointAt, vec, type Piece, type Vec } from '../../geom
 import type { PartState } from '../../route'
 import { edgesOf, greatestRadius, withLoops, type Section } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
-import { cutPlace, type Asked, type Shape } from '../asked'
+import { cutPlace, placedShape, type Asked } from '../asked'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
 import type { View } from './turned'
@@ -89,11 +89,11 @@ export function placeIn(breaks: readonly Break[], x: number): number {
 }
 
 /** A piece as a broken view has it: what is not level lies on one side of each break. */
-function pieceIn(breaks: readonly Break[], piece: Piece): Piece {
-  if (piece.kind === 'line') return mapped(piece, (p) => pointIn(breaks, p), false)
+function pieceIn<P extends Piece>(breaks: readonly Break[], piece: P): P {
+  if (piece.kind === 'line') return mapped(piece, (p) => pointIn(breaks, p), false) as P
   const { x } = pointAt(piece, 0.5)
   const off = placeIn(breaks, x) - x
-  return mapped(piece, (p) => vec(p.x + off, p.y), false)
+  return mapped(piece, (p) => vec(p.x + off, p.y), false) as P
 }
 
 const pointIn = (breaks: readonly Break[], { x, y }: Vec): Vec => vec(placeIn(breaks, x), y)
@@ -118,29 +118,12 @@ export const seenIn = (breaks: readonly Break[], seen: Seen): Seen => ({
 /** What is asked, where a broken view has it. */
 export const askedIn = (breaks: readonly Break[], asked: Asked): Asked => ({
   ...asked,
-  shape: shapeIn(breaks, asked.shape),
+  shape: placedShape(
+    asked.shape,
+    (p) => pointIn(breaks, p),
+    (arc) => pieceIn(breaks, arc),
+  ),
 })
-
-function shapeIn(breaks: readonly Break[], shape: Shape): Shape {
-  const put = (p: Vec): Vec => pointIn(breaks, p)
-  switch (shape.kind) {
-    case 'along':
-    case 'radial':
-    case 'slant':
-      return { ...shape, from: put(shape.from), to: put(shape.to) }
-    case 'across':
-    case 'angle':
-    case 'place':
-      return { ...shape, at: put(shape.at) }
-    case 'radius':
-      return { ...shape, arc: pieceIn(breaks, shape.arc) as typeof shape.arc }
-    case 'end':
-    case 'onEnd':
-    case 'section':
-    case 'onSection':
-      return shape
-  }
-}
 
 /** A view along the axis, and what is drawn over it, with a gap at each break. */
 export interface BrokenView {
