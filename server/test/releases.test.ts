@@ -64,6 +64,11 @@ describe('released drawings', () => {
       { mark: 'A', words: 'first release' },
       { mark: 'B', words: 'wider' },
     ])
+    // What is large is sent by itself.
+    const cards = (await call('GET', path)).body as unknown as object[]
+    for (const card of cards) {
+      for (const large of ['document', 'sheets', 'pdf']) expect(card).not.toHaveProperty(large)
+    }
     // The part goes on being changed.
     const other = toDocument(createPart({ name: 'Changed' }))
     expect((await call('PUT', `/api/parts/${id}`, { revision: 1, document: other })).status).toBe(
