@@ -5,7 +5,9 @@ import { changeEnlarged, changeSheet, enlarge, takeOffLabel } from '../src/edit'
 import { readPartFile, writeDrawingSvg } from '../src/formats'
 import { PLAIN_DRAWING, PLAIN_SHEET, type MoveStep, type Part, type SheetSetup } from '../src/part'
 import { evaluate } from '../src/route'
-import { cornersOf } from '../src/section'
+import { cornersOf, edgeKey, edgesOf } from '../src/section'
+import { addNote } from '../src/notes'
+import type { KnurlForm } from '../src/standards'
 import { createRandom } from '../src/solver'
 import { must } from './support/parts'
 import { overlapsOn, readSheet, type ReadGroup } from './support/sheetReader'
@@ -255,5 +257,51 @@ describe('sizes of a body that is moved later', () => {
     // The drawing of it is the same wherever it stands.
     expect(now).toEqual(still)
     expect(evaluate(moved).steps.at(-1)?.status).toBe('done')
+  })
+})
+
+describe('what a drawing shows of a face', () => {
+  it('is a knurl in part, its lines as its form has them', () => {
+    const rod = shaftPart([
+      { diameter: 30, length: 40 },
+      { diameter: 20, length: 30 },
+    ])
+    const state = evaluate(rod)
+    const land = edgesOf(state.bodies[0]?.section ?? { regions: [] }).find(
+      ({ piece }) => Math.abs(piece.from.y - 15) < 1e-6 && Math.abs(piece.to.y - 15) < 1e-6,
+    )
+    const on = land ? edgeKey(land.name) : ''
+    const narrowOn = (form: KnurlForm | undefined) => {
+      const note = form && { kind: 'knurl' as const, body: 'body1', on, form, pitch: '0.8' }
+      return viewOn(readOf(drawn(note ? must(rod, addNote(note)) : rod))).lines.get('narrow') ?? []
+    }
+    expect(narrowOn(undefined)).toEqual([])
+    const angles: readonly (readonly [KnurlForm, readonly number[]])[] = [
+      ['RAA', [0]],
+      ['RGE', [-30, 30]],
+      ['RKE', [0, 90]],
+    ]
+    for (const [form, ways] of angles) {
+      const lines = narrowOn(form)
+      expect(lines.length).toBeGreaterThan(2)
+      const told = lines.map(({ a, b }) => {
+        const turn = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI
+        return Math.round(turn > 90.5 ? turn - 180 : turn < -89.5 ? turn + 180 : turn)
+      })
+      expect([...new Set(told)].sort((p, q) => p - q)).toEqual(ways)
+    }
+  })
+
+  it('is a ball where an arc lies about the axis', () => {
+    const part = demo('float')
+    const [shell, ...others] = part.sketches
+    const arc = shell?.entities.find((e) => e.kind === 'arc')
+    if (!shell || !arc) throw new Error('the dome is gone')
+    const size = {
+      ...{ kind: 'radius', id: 's99', name: 'dome', curve: arc.id, formula: '' },
+      ...{ reference: true, label: { x: 0, y: 0 } },
+    } as const
+    const sketch = { ...shell, sizes: [...shell.sizes, size] } as typeof shell
+    expect(saidOn(drawn({ ...part, sketches: [sketch, ...others] }))).toContain('(SR40)')
   })
 })

@@ -15,7 +15,7 @@ import { detailMark, detailSheet, detailsOf } from './layout/detail'
 import { endSheet } from './layout/end'
 import type { LeaderAsk } from './layout/leaders'
 import { styleFor, type Placed, type Style } from './layout/marks'
-import { noteLeaders, threadLines, treatedLines } from './noted'
+import { knurlLines, noteLeaders, threadLines, treatedLines } from './noted'
 import { bandOf } from './paper/band'
 import type { Scale } from './paper/scales'
 import type { Paper } from './paper/sizes'
@@ -124,6 +124,8 @@ export function layOut(
     extra: [
       ...open(threadLines(state, setting, isHere)),
       ...open(treatedLines(state, setting, isHere)),
+      // Of a full section the outside is not seen.
+      ...(kind === 'full' ? [] : open(knurlLines(state, setting, isHere))),
       ...symmetryLines(state, view, (x) => placeIn(breaks, x) * by, isHere),
       ...marks.map((m) => strokeOf(m.circle)),
     ],

@@ -1,11 +1,13 @@
 import { line, vec, type Piece, type Vec } from '../geometry'
-import { noteCells, noteStates, threadCuts, type Cell, type NoteState } from '../notes'
+import { landOf, noteCells, noteStates, threadCuts, type Cell, type NoteState } from '../notes'
 import { callsOf, type PartState } from '../route'
 import { cellContent, textContent } from './layout/contents'
 import { anchorsOf, type AlongSetting } from './layout/along'
 import type { LeaderAsk } from './layout/leaders'
-import type { Item } from './items'
+import { strokes, type Item } from './items'
+import { KNURLS } from '../standards'
 import { wrapped } from './lettering'
+import { hatchLines } from './views/hatch'
 
 /** What notes are placed with: whose bodies’ are shown, and which were taken off. */
 export interface NoteSetting extends Pick<
@@ -97,6 +99,31 @@ export function threadLines(
     const runs = sides.map((s): Piece[] => [line(vec(from * by, s * r), vec(to * by, s * r))])
     // It ends in a wide line where no shoulder ends it; outside the outline has it.
     return [{ kind: 'stroke', line: 'narrow', runs }]
+  })
+}
+
+/** How far in from its outline a knurl is drawn, and how near to each other its lines are at least, in mm of paper. */
+const KNURL_DEEP = 5
+const KNURL_CLOSE = 1
+
+/** Knurls in part, as narrow lines on the outside below the axis (ISO 13444:2012). */
+export function knurlLines(
+  state: PartState,
+  { by }: Pick<AlongSetting, 'by'>,
+  isHere: (body: string) => boolean,
+): Item[] {
+  return noteStates(state).flatMap(({ note, edges, problem }): Item[] => {
+    const land = landOf(edges)
+    if (note.kind !== 'knurl' || problem || !land || !isHere(note.body)) return []
+    const [x0, x1, y0] = [land.from * by, land.to * by, -land.radius * by]
+    const y1 = y0 + Math.min(KNURL_DEEP, land.radius * by)
+    const corners = [vec(x0, y0), vec(x1, y0), vec(x1, y1), vec(x0, y1)]
+    const band = corners.map((p, i) => line(p, corners[(i + 1) % 4] ?? p))
+    const apart = Math.max(KNURL_CLOSE, Number(note.pitch) * by)
+    const lines = KNURLS[note.form].lines.flatMap((degrees) =>
+      hatchLines([band], { angle: (degrees * Math.PI) / 180, apart }),
+    )
+    return [strokes('narrow', lines)]
   })
 }
 

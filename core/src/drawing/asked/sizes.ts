@@ -2,6 +2,7 @@ import {
   AXIS_ID,
   cubicsIn,
   entityMap,
+  isEndSketch,
   isFree,
   isPlain,
   lineEnds,
@@ -16,7 +17,7 @@ import {
 } from '../../sketch'
 import { add, cross, dot, scale, subtract, unit, vec, type Vec } from '../../geometry'
 import { measureOf, signOf } from '../../constraints'
-import { DIRECTION_TOLERANCE } from '../../tolerances'
+import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import type { UnitSettings } from '../../units'
 import { alikeOf } from './alike'
 import { sizeText, type Asked, type Shape } from './asked'
@@ -142,6 +143,10 @@ const BEFORE: Partial<Record<Size['kind'], string>> = {
   leastAt: 'min. ⌀ at ',
 }
 
+/** Whether it is of an arc about the axis: turned, that is a ball (ISO 129-1:2018, 9.1). */
+const isAboutAxis = (shape: Shape): boolean =>
+  shape.kind === 'radius' && Math.abs(shape.arc.centre.y) < VERTEX_TOLERANCE
+
 /** The sizes of a profile, as it stands. */
 export function sizesOf(
   sketch: Sketch,
@@ -162,7 +167,9 @@ export function sizesOf(
     if (!shape) return []
     const id = `size/${sketch.id}/${size.id}`
     // The sign of a diameter stands for what is seen across the axis.
-    const sign = BEFORE[size.kind] ?? (shape.kind === 'across' ? '⌀' : signOf(size))
+    const isBall = isAboutAxis(shape) && !isEndSketch(sketch)
+    const sign =
+      BEFORE[size.kind] ?? (shape.kind === 'across' ? '⌀' : `${isBall ? 'S' : ''}${signOf(size)}`)
     const formula = size.reference ? '' : size.formula
     const alike = alikeOf(size, shape, sketch, entities, locate)
     const before = alike.count > 1 ? `${alike.count} × ${sign}` : sign
