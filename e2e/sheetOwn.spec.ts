@@ -184,3 +184,58 @@ test('a title block of one’s own is made, kept for all parts, and wrong ones a
   await page.getByLabel('Block', { exact: true }).selectOption({ label: 'plain' })
   await expect(title.locator('path[fill="currentColor"]')).toHaveCount(0)
 })
+
+test('the whole sheet of a keyed spindle: half section, cut of the keyway, two details, notes, printed', async ({
+  page,
+}, info) => {
+  const shop = new Workshop(page)
+  const desk = new Desk(page)
+  await shop.openDemo('spindle', (part) => {
+    const keyway = {
+      ...{ kind: 'slot', body: 'body1', form: 'keyway', on: 'step3/l22', from: '', distance: '6' },
+      ...{ width: '10', depth: '5', length: '32', ends: 'round', cutter: '', count: '1' },
+      ...{ phase: '', id: 'step30', number: 70, aside: false },
+    }
+    ;(part['route'] as object[]).push(keyway)
+    Object.assign(part, { nextId: 31 })
+  })
+  await desk.open()
+  await page.getByLabel('Along', { exact: true }).selectOption('half')
+  await press(page, 'd')
+  await chooseEdge(page, 12)
+  await expect(page.getByText('Looking at the solid')).toBeHidden()
+  const viewsOf = () =>
+    desk.paper
+      .locator('g[data-role="view"]')
+      .evaluateAll((all) => all.map((g) => g.getAttribute('aria-label') ?? ''))
+  await expect
+    .poll(async () => (await viewsOf()).filter((v) => v.startsWith('Detail')).length)
+    .toBe(2)
+  expect((await viewsOf()).filter((v) => v.startsWith('Section'))).toHaveLength(1)
+  // The half section is hatched above the axis; the keyway is a step in it.
+  const along = desk.paper.locator('g[aria-label="View along the axis"] path.narrow')
+  await expect.poll(() => along.count()).toBeGreaterThan(1)
+  for (const words of ['10', '32', '⌀35 k6', 'treatment: hardened 56 HRC, 0.8 deep']) {
+    await expect(desk.said(words).first()).toBeVisible()
+  }
+  await desk.drag('24', 0, 40)
+  await page.mouse.up()
+  await expect(page.getByRole('region', { name: 'What is picked' })).toContainText('dragged to')
+
+  const printed = info.outputPath('spindle.pdf')
+  await page.pdf({ path: printed, preferCSSPageSize: true })
+  await run('qpdf', ['--check', printed])
+  const words = (await run('pdftotext', ['-layout', printed, '-'])).stdout
+  for (const said of ['34 ±0.1', 'M16×1.5-6g', 'hardened 56 HRC, 0.8 deep', 'SP-101', 'C–C']) {
+    expect(words).toContain(said)
+  }
+
+  // Where the browser refuses, that is said, with what to do.
+  await page.evaluate(() => {
+    window.print = () => {
+      throw new Error('refused')
+    }
+  })
+  await page.getByRole('button', { name: 'Print', exact: true }).click()
+  await expect(page.getByText('This browser does not print here.')).toBeVisible()
+})
