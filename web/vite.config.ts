@@ -8,10 +8,10 @@ import { defineConfig, type Plugin } from 'vite'
 
 const root = dirname(fileURLToPath(import.meta.url))
 
-/** The compiled kernel is too large to be compressed anew for every visitor. */
+/** Compressed once when it is built, not anew for every visitor. */
 function precompressed(): Plugin {
   return {
-    name: 'precompressed-kernel',
+    name: 'precompressed',
     apply: 'build',
     closeBundle() {
       const assets = join(root, 'dist', 'assets')
@@ -20,10 +20,12 @@ function precompressed(): Plugin {
         createRequire(import.meta.url).resolve('replicad-opencascadejs/package.json'),
       )
       copyFileSync(join(kernel, 'LICENSE'), join(assets, 'open-cascade-LICENSE.txt'))
-      for (const name of readdirSync(assets).filter((n) => n.endsWith('.wasm'))) {
+      for (const name of readdirSync(assets).filter((n) => /\.(wasm|js|css)$/.test(n))) {
         const file = join(assets, name)
         const bytes = readFileSync(file)
-        const params = { [constants.BROTLI_PARAM_QUALITY]: 5 }
+        // The kernel is so large that more takes longer than it saves.
+        const quality = name.endsWith('.wasm') ? 5 : 9
+        const params = { [constants.BROTLI_PARAM_QUALITY]: quality }
         writeFileSync(`${file}.br`, brotliCompressSync(bytes, { params }))
         writeFileSync(`${file}.gz`, gzipSync(bytes))
       }
