@@ -1,7 +1,7 @@
 import type { Problem } from '@lathica/core/result'
 import {
   NOTHING_FOUND,
-  foundFor,
+  knownFor,
   withFound,
   type Findings,
   type LiftedProperties,
@@ -83,7 +83,7 @@ export function settlePlans(
 }
 
 const openPlan = ({ bodies }: PartState, findings: Findings): SolidPlan | undefined =>
-  bodies.find((b) => b.plan && !foundFor(findings, b.plan))?.plan
+  bodies.find((b) => b.plan && !knownFor(findings, b.plan))?.plan
 
 /** What the sheet of a part takes of the kernel: nothing where all of it is a full turn. */
 export function seenBy(kernel: Kernel, state: PartState): SeenLines {

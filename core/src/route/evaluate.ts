@@ -1,7 +1,7 @@
 import { EMPTY_SECTION, combine, solidProperties, unsoundness, type Section } from '../section'
 import {
   NOTHING_FOUND,
-  foundFor,
+  knownFor,
   turnedOps,
   type Findings,
   type Found,
@@ -33,7 +33,7 @@ const memo = new WeakMap<Part, Remembered>()
  */
 export function evaluate(part: Part, findings: Findings = NOTHING_FOUND): PartState {
   const known = memo.get(part)
-  const holds = known && [...known.asked].every(([plan, was]) => foundFor(findings, plan) === was)
+  const holds = known && [...known.asked].every(([plan, was]) => knownFor(findings, plan) === was)
   if (holds) return known.state
   const sketches = sketchStates(part)
   const run = new Run(part, sketches, findings)
@@ -107,7 +107,7 @@ class Run {
     }
     for (const plan of next.values()) {
       if (!plan) continue
-      const found = foundFor(this.findings, plan)
+      const found = knownFor(this.findings, plan)
       this.asked.set(plan, found)
       if (found && !found.ok) return idle('failed', found.problem)
     }

@@ -1,6 +1,8 @@
 import type { Place } from '../geometry'
 import type { Problem } from '../result'
 import type { SolidProperties } from '../section'
+import { once } from '../once'
+import { closedFigures } from './closed'
 import { planKey } from './content'
 import type { SolidPlan } from './plan'
 
@@ -33,6 +35,18 @@ export function withFound(findings: Findings, plan: SolidPlan, what: Found): Fin
   const key = planKey(plan)
   const kept = [...findings].filter(([k]) => k !== key).slice(1 - MOST_FOUND)
   return new Map([...kept, [key, what]])
+}
+
+/** Figures that need no kernel, as something found; the same for the same plan. */
+const closedFound = once((plan: SolidPlan): Found | undefined => {
+  const value = closedFigures(plan)
+  return value && { ok: true, value }
+})
+
+/** What is known of a plan: that it cannot be built, or its figures, in closed form where there is one. */
+export function knownFor(findings: Findings, plan: SolidPlan): Found | undefined {
+  const found = foundFor(findings, plan)
+  return found?.ok === false ? found : (closedFound(plan) ?? found)
 }
 
 /** What the kernel came to for this plan; undefined while it was not asked or has not answered. */

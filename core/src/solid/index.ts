@@ -9,12 +9,14 @@ export {
   type BareMesh,
   type PlacedMesh,
 } from './packed'
+export { closedFigures } from './closed'
 export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
 export {
   NOTHING_FOUND,
   foundFor,
+  knownFor,
   withFound,
   type Findings,
   type Found,

@@ -1,4 +1,4 @@
-import { foundFor, planKey, type PlacedMesh, type SolidPlan } from '@lathica/core/solid'
+import { foundFor, knownFor, planKey, type PlacedMesh, type SolidPlan } from '@lathica/core/solid'
 import type { BodyState } from '@lathica/core/route'
 import type { SolidMesh } from '@lathica/core/mesh'
 import { defineStore } from 'pinia'
@@ -68,7 +68,7 @@ export const useSolidsStore = defineStore('solids', () => {
     const plans = (parts.followed?.steps ?? []).flatMap((s) =>
       s.bodies.flatMap((b) => b.plan ?? []),
     )
-    const plan = plans.find((p) => !foundFor(findings.known, p))
+    const plan = plans.find((p) => !knownFor(findings.known, p))
     if (!plan) return
     busy = true
     const answer = await weighSolid(plan)
