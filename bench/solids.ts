@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { readPartFile } from '@lathica/core/formats'
+import type { Step } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { PART_FRAME, line, place, vec } from '@lathica/core/geometry'
 import { profileOf, solidProperties, type Section } from '@lathica/core/section'
@@ -66,7 +67,7 @@ function drilled(): number {
   if (!read.ok) throw new Error(read.problem.message)
   const part = read.value
   const times = Array.from({ length: 41 }, (_, i) => {
-    const route = part.route.flatMap((step) => {
+    const route = part.route.flatMap((step): Step[] => {
       if (step.kind !== 'holes') return [step]
       return step.layout === 'circle' ? [{ ...step, circle: String(74 - i / 10), count: '12' }] : []
     })

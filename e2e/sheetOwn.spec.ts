@@ -222,6 +222,22 @@ test('the whole sheet of a keyed spindle: half section, cut of the keyway, two d
   await page.mouse.up()
   await expect(page.getByRole('region', { name: 'What is picked' })).toContainText('dragged to')
 
+  // Sizes of one's own, of faces: a radius by a click, an angle by two.
+  const clickFace = async (what: string, n: number): Promise<void> => {
+    const box = await page.locator(`.places rect[data-what="${what}"]`).nth(n).boundingBox()
+    if (!box) throw new Error('the face is gone')
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+    await page.mouse.down()
+    await page.mouse.up()
+  }
+  const picked = page.getByRole('region', { name: 'What is picked' })
+  await press(page, 's')
+  await clickFace('arc', 0)
+  await expect(picked).toContainText(/\(R\d/)
+  await clickFace('line', 0)
+  await expect(page.getByText('Click the other face')).toBeVisible()
+  await press(page, 'Escape', 'Escape', 'Control+z')
+
   const printed = info.outputPath('spindle.pdf')
   await page.pdf({ path: printed, preferCSSPageSize: true })
   await run('qpdf', ['--check', printed])

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { drawSheet, type Drawing } from '../src/drawing'
 import { changeEnlarged, changeSheet, enlarge, takeOffLabel } from '../src/edit'
 import { readPartFile, writeDrawingSvg } from '../src/formats'
+import { radiusOf } from '../src/geometry'
 import { PLAIN_DRAWING, PLAIN_SHEET, type MoveStep, type Part, type SheetSetup } from '../src/part'
 import { evaluate } from '../src/route'
 import { cornersOf, edgeKey, edgesOf } from '../src/section'
@@ -303,5 +304,40 @@ describe('what a drawing shows of a face', () => {
     } as const
     const sketch = { ...shell, sizes: [...shell.sizes, size] } as typeof shell
     expect(saidOn(drawn({ ...part, sketches: [sketch, ...others] }))).toContain('(SR40)')
+  })
+})
+
+describe('sizes that are drawn', () => {
+  it('are angles between faces and radii of rounded ones, as measured', () => {
+    const part = demo('spindle')
+    const state = evaluate(part)
+    const places = drawn(part).places
+    // A chamfer of 45° beside the land it is on, and the rounded shoulder.
+    const edges = edgesOf(state.bodies[0]?.section ?? { regions: [] })
+    const slanted = edges.find(
+      ({ piece: { kind, from, to } }) =>
+        kind === 'line' && Math.abs(Math.abs(from.x - to.x) - Math.abs(from.y - to.y)) < 1e-6,
+    )
+    const level = edges.find(
+      ({ piece: { kind, from, to } }) =>
+        kind === 'line' && Math.abs(from.y - 22) < 1e-6 && Math.abs(to.y - 22) < 1e-6,
+    )
+    const round = edges.find(({ piece }) => piece.kind === 'arc' && radiusOf(piece) > 1.4)
+    if (!slanted || !level || !round) throw new Error('the faces are gone')
+    const [a, b, c] = [slanted, level, round].map((e) => edgeKey(e.name))
+    expect(places.map((p) => p.key)).toEqual(expect.arrayContaining([a, b, c]))
+    const own = { body: 'body1', id: '' }
+    const sheet: Partial<SheetSetup> = {
+      drawn: [
+        { ...own, id: 'drawn1', kind: 'angle', from: a ?? '', to: b ?? '' },
+        { ...own, id: 'drawn2', kind: 'radius', from: c ?? '', to: c ?? '' },
+        { ...own, id: 'drawn3', kind: 'angle', from: b ?? '', to: b ?? '' },
+      ],
+    }
+    const made = drawn(part, sheet)
+    expect(saidOn(made)).toEqual(expect.arrayContaining(['(45°)', '(R1.5)']))
+    expect(overlapsOn(readOf(made))).toEqual([])
+    // What has no angle is told as lost.
+    expect(made.told.join()).toContain('1 size that was drawn has lost an edge')
   })
 })

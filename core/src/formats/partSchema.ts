@@ -166,7 +166,13 @@ const sheet = record({
   moved: list(record({ id: key, x: coordinate, y: coordinate })),
   hidden: list(key),
   drawn: list(
-    record({ id, kind: exactly('along', 'across', 'radial'), body: text, from: key, to: key }),
+    record({
+      id,
+      kind: exactly('along', 'across', 'radial', 'radius', 'angle'),
+      body: text,
+      from: key,
+      to: key,
+    }),
   ),
 })
 

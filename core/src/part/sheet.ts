@@ -86,14 +86,17 @@ export interface MovedLabel {
   readonly y: number
 }
 
-/** A size between two circular edges of a body, or of one: what it measures is told in parentheses. */
+/**
+ * A size that was drawn: what it measures is told in parentheses. Between two circular edges of a body, or of one
+ * (`across`: its diameter); between two faces their `angle`, of one that is rounded its `radius`.
+ */
 export interface DrawnSize {
   readonly id: string
-  readonly kind: 'along' | 'across' | 'radial'
+  readonly kind: 'along' | 'across' | 'radial' | 'radius' | 'angle'
   readonly body: string
-  /** Key of a corner of the section at the end of the route. */
+  /** Key of a corner of the section at the end of the route, or of an edge of it for a face. */
   readonly from: string
-  /** Another one; the same of a diameter. */
+  /** Another one; the same of a diameter and of a radius. */
   readonly to: string
 }
 

@@ -125,13 +125,19 @@ function letGo(event: PointerEvent): void {
 
 /** Where the pointer is while a size is drawn, in mm, y downwards. */
 const pointer = ref<{ readonly x: number; readonly y: number }>()
+/** Edges can be chosen for everything, faces for sizes only. */
+const places = computed(() =>
+  props.drawing.places.filter((p) => p.what === 'corner' || sheet.tool === 'size'),
+)
+const edges = computed(() => places.value.filter((p) => p.what === 'corner'))
+const faces = computed(() => places.value.filter((p) => p.what !== 'corner'))
 /** So near a place is taken, in pixels. */
 const REACH = 16
 
 /** The place that is meant at a place of the paper. */
 function nearest(at: { readonly x: number; readonly y: number }): DrawnPlace | undefined {
   let best: { readonly place: DrawnPlace; readonly off: number } | undefined
-  for (const place of props.drawing.places) {
+  for (const place of places.value) {
     const off = Math.hypot(place.at.x - at.x, place.at.y + at.y) * pixels.value
     if (off <= REACH && off < (best?.off ?? Infinity)) best = { place, off }
   }
@@ -166,11 +172,22 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
       <g ref="content" class="content" v-html="drawn" />
       <g v-if="sheet.tool" class="places">
         <circle
-          v-for="(p, i) in drawing.places"
+          v-for="(p, i) in edges"
           :key="i"
           :cx="p.at.x"
           :cy="-p.at.y"
           :r="3.5 / pixels"
+          :class="{ meant: p === meant, begun: p.key === sheet.begun?.key }"
+        />
+        <rect
+          v-for="(p, i) in faces"
+          :key="`face${i}`"
+          :data-what="p.what"
+          :transform="`translate(${p.at.x} ${-p.at.y}) rotate(45)`"
+          :x="-2.6 / pixels"
+          :y="-2.6 / pixels"
+          :width="5.2 / pixels"
+          :height="5.2 / pixels"
           :class="{ meant: p === meant, begun: p.key === sheet.begun?.key }"
         />
         <line
@@ -225,7 +242,8 @@ svg {
   pointer-events: none;
 }
 
-.places circle {
+.places circle,
+.places rect {
   fill: var(--panel);
   stroke: var(--accent);
   stroke-width: 1.5px;

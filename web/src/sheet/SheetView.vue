@@ -62,8 +62,10 @@ const hint = computed(() => {
   if (!sheet.tool)
     return 'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
   return sheet.begun
-    ? 'Click the other edge, the same one for its diameter; with Shift the distance square to the axis. Esc lets go.'
-    : 'Click the edge that the size begins at. Esc ends.'
+    ? sheet.begun.what === 'line'
+      ? 'Click the other face, for the angle between them. Esc lets go.'
+      : 'Click the other edge, the same one for its diameter; with Shift the distance square to the axis. Esc lets go.'
+    : 'Click the edge that the size begins at, or a face for an angle or a radius. Esc ends.'
 })
 
 /** The page has the size of the sheet. */

@@ -23,7 +23,7 @@ import {
   takeOffLabel,
 } from '@lathica/core/edit'
 import type { PartState } from '@lathica/core/route'
-import { PLAIN_DRAWING, PLAIN_SHEET, type SheetSetup } from '@lathica/core/part'
+import { PLAIN_DRAWING, PLAIN_SHEET, type DrawnSize, type SheetSetup } from '@lathica/core/part'
 import { defineStore } from 'pinia'
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
@@ -254,23 +254,36 @@ export const useSheetStore = defineStore('sheet', () => {
 
   /**
    * Takes a place for the size that is drawn: the second one ends it. Between two edges it is the distance along the
-   * axis; square to it where they stand over each other or that is asked; of one edge twice its diameter.
+   * axis; square to it where they stand over each other or that is asked; of one edge twice its diameter. Of two faces it is
+   * their angle, of a rounded one its radius.
    */
   function takeSize(place: DrawnPlace, isSquare: boolean): void {
     const from = begun.value
-    if (!from || from.body !== place.body) {
+    // A rounded face has a radius of its own.
+    if (place.what === 'arc') {
+      drawOne({ kind: 'radius', body: place.body, from: place.key, to: place.key })
+      return
+    }
+    // A face and an edge have nothing between them that is told here: begun anew.
+    if (!from || from.body !== place.body || from.what !== place.what) {
       begun.value = place
+      return
+    }
+    if (place.what === 'line') {
+      if (from.key !== place.key) {
+        drawOne({ kind: 'angle', body: place.body, from: from.key, to: place.key })
+      }
       return
     }
     const isLevel = Math.abs(from.at.x - place.at.x) < 1e-6
     const kind =
       from.key === place.key ? 'across' : isSquare || isLevel ? 'radial' : ('along' as const)
-    if (
-      !parts.run(
-        drawSize(setup.value.id, { kind, body: place.body, from: from.key, to: place.key }),
-      )
-    )
-      return
+    drawOne({ kind, body: place.body, from: from.key, to: place.key })
+  }
+
+  /** Draws a size, and picks it. */
+  function drawOne(size: Omit<DrawnSize, 'id'>): void {
+    if (!parts.run(drawSize(setup.value.id, size))) return
     begun.value = undefined
     picked.value = all.value.sheets[index.value]?.drawn.at(-1)?.id
   }

@@ -1,43 +1,102 @@
-import type { Vec } from '../../geometry'
-import type { EdgePlace, SheetSetup } from '../../part'
+import {
+  add,
+  cross,
+  dot,
+  pointAt,
+  radiusOf,
+  scale,
+  subtract,
+  unit,
+  vec,
+  type Vec,
+} from '../../geometry'
+import type { DrawnSize, EdgePlace, SheetSetup } from '../../part'
 import type { PartState } from '../../route'
-import { cornersOf } from '../../section'
-import { formatLength } from '../../units'
+import { cornersOf, edgeKey, edgesOf, liesOnAxis } from '../../section'
+import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
+import { formatAngle, formatLength } from '../../units'
 import type { Asked, Shape } from './asked'
 
-/** A place that sizes can be drawn from: a corner of a body's section, where a circular edge is. */
+/** A place that sizes can be drawn from: a circular edge, or the middle of a face, straight or rounded. */
 export interface DrawnPlace {
   readonly body: string
   readonly key: string
+  readonly what: 'corner' | 'line' | 'arc'
   readonly at: Vec
 }
 
-/** Where the corners of a body are. */
+/** Where the corners of a body are, and the middles of its faces. */
 export function drawnPlaces(state: PartState, body: string): DrawnPlace[] {
   const section = state.bodies.find((b) => b.bodyId === body)?.section
-  return section ? cornersOf(section).map(({ key, at }) => ({ body, key, at })) : []
+  if (!section) return []
+  const faces = edgesOf(section).flatMap((edge): DrawnPlace[] => {
+    const { kind } = edge.piece
+    if (kind === 'cubic' || liesOnAxis(edge)) return []
+    return [{ body, key: edgeKey(edge.name), what: kind, at: pointAt(edge.piece, 0.5) }]
+  })
+  const corners = cornersOf(section).map(({ key, at }) => ({
+    ...{ body, key, at },
+    what: 'corner' as const,
+  }))
+  return [...corners, ...faces]
 }
 
 /** Where an edge that was chosen by hand is; undefined where it is gone. */
 export const edgePlaceAt = (state: PartState, { body, corner }: EdgePlace): Vec | undefined =>
-  drawnPlaces(state, body).find((p) => p.key === corner)?.at
+  drawnPlaces(state, body).find((p) => p.what === 'corner' && p.key === corner)?.at
 
 /** The sizes that were drawn on a sheet, in parentheses as they drive nothing (ISO 129-1:2018, 9.4). */
 export function drawnSizes(state: PartState, { drawn }: SheetSetup): Asked[] {
-  return drawn.flatMap(({ id, kind, body, from, to }): Asked[] => {
-    const places = drawnPlaces(state, body)
-    const find = (key: string): Vec | undefined => places.find((p) => p.key === key)?.at
-    const [a, b] = [find(from), find(to)]
-    if (!a || !b) return []
-    const shape: Shape =
-      kind === 'across'
-        ? { kind, at: a, inside: false }
-        : kind === 'radial'
-          ? { kind, from: a, to: b }
-          : { kind, from: a, to: b, inside: false }
-    const value =
-      kind === 'across' ? 2 * a.y : kind === 'radial' ? Math.abs(a.y - b.y) : Math.abs(a.x - b.x)
-    const text = `(${kind === 'across' ? '⌀' : ''}${formatLength(value, state.part.units)})`
-    return [{ id, shows: [], shape, lines: [{ text }], value, body }]
+  const { units } = state.part
+  return drawn.flatMap((size): Asked[] => {
+    const { id, body } = size
+    const found =
+      size.kind === 'radius' || size.kind === 'angle' ? ofFaces(state, size) : between(state, size)
+    if (!found) return []
+    const { shape, value, sign } = found
+    const figure = size.kind === 'angle' ? formatAngle(value, units) : formatLength(value, units)
+    return [{ id, shows: [], shape, lines: [{ text: `(${sign}${figure})` }], value, body }]
   })
+}
+
+interface Drawn {
+  readonly shape: Shape
+  readonly value: number
+  readonly sign: string
+}
+
+/** Between two edges, or across one. */
+function between(state: PartState, { kind, body, from, to }: DrawnSize): Drawn | undefined {
+  const places = drawnPlaces(state, body).filter((p) => p.what === 'corner')
+  const find = (key: string): Vec | undefined => places.find((p) => p.key === key)?.at
+  const [a, b] = [find(from), find(to)]
+  if (!a || !b) return undefined
+  if (kind === 'across') return { shape: { kind, at: a, inside: false }, value: 2 * a.y, sign: '⌀' }
+  if (kind === 'radial') {
+    return { shape: { kind, from: a, to: b }, value: Math.abs(a.y - b.y), sign: '' }
+  }
+  const shape: Shape = { kind: 'along', from: a, to: b, inside: false }
+  return { shape, value: Math.abs(a.x - b.x), sign: '' }
+}
+
+/** Of a rounded face its radius, of two plain ones the angle between them, not more than a right one. */
+function ofFaces(state: PartState, { kind, body, from, to }: DrawnSize): Drawn | undefined {
+  const section = state.bodies.find((b) => b.bodyId === body)?.section
+  const find = (key: string) =>
+    section && edgesOf(section).find((e) => edgeKey(e.name) === key)?.piece
+  const [one, other] = [find(from), find(to)]
+  if (kind === 'radius') {
+    if (one?.kind !== 'arc') return undefined
+    const isBall = Math.abs(one.centre.y) < VERTEX_TOLERANCE
+    return { shape: { kind: 'radius', arc: one }, value: radiusOf(one), sign: isBall ? 'SR' : 'R' }
+  }
+  if (one?.kind !== 'line' || other?.kind !== 'line') return undefined
+  const u = unit(subtract(one.to, one.from))
+  const straight = unit(subtract(other.to, other.from))
+  const turn = cross(u, straight)
+  if (Math.abs(turn) < DIRECTION_TOLERANCE) return undefined
+  const v = dot(u, straight) < 0 ? vec(-straight.x, -straight.y) : straight
+  const at = add(one.from, scale(u, cross(subtract(other.from, one.from), straight) / turn))
+  const value = Math.atan2(Math.abs(cross(u, v)), dot(u, v))
+  return { shape: { kind: 'angle', at, one: u, other: v }, value, sign: '' }
 }
