@@ -137,6 +137,8 @@ describe('parts handed over', () => {
     expect(job.file?.name).toBe('Gauge.pdf')
     const pdf = await (await call('GET', `/api/jobs/${both.id}/file`)).text()
     expect(pdf.match(/\/Type \/Page\b/g)).toHaveLength(2)
+    // Readers list the parts beside the pages.
+    expect(pdf.match(/\/Dest \[/g)).toHaveLength(2)
   })
 
   it('that have nothing fail in words; so does what asks for nothing', async () => {

@@ -72,7 +72,7 @@ export function layOut(
   const breaks = isBroken ? breaksIn(content, seen, by) : []
   const state = breaks.length > 0 ? stateIn(breaks, content.state) : content.state
   const bodies = bodiesIn(breaks, content.bodies)
-  const asked = content.asked.map((a) => askedIn(breaks, a))
+  const asked = breaks.length > 0 ? content.asked.map((a) => askedIn(breaks, a)) : content.asked
   const told = (ask: SeenAsk | undefined): Seen | undefined => {
     const found = find(ask)
     return found && seenIn(breaks, found)

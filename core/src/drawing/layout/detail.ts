@@ -56,9 +56,10 @@ export function detailsOf(
     chosen.some((c) => Math.hypot(c.at.x - at.x, c.at.y - at.y) < c.radius)
   const needed =
     details === 'none' ? [] : neededDetails(state, asked, by).filter((d) => !isChosen(d))
+  // What was chosen has its place before what is only needed.
   return [...chosen, ...needed]
-    .sort((a, b) => a.at.x - b.at.x)
     .slice(0, LETTERS.length)
+    .sort((a, b) => a.at.x - b.at.x)
     .map((d, i) => {
       const letter = LETTERS[i] ?? ''
       return { ...d, letter, id: d.id ?? `detail/${letter}` }
@@ -111,7 +112,7 @@ function pointsOf({ shape }: Asked): readonly Vec[] {
       return [shape.from, shape.to]
     case 'radius':
       return [shape.arc.from, shape.arc.to]
-    // A diameter is told across the view, unless it is of what is drawn larger only.
+    // A diameter is told across the view along the axis.
     case 'across':
     case 'end':
     case 'onEnd':
