@@ -10,7 +10,7 @@ import {
   type Section,
   type SolidProperties,
 } from '../section'
-import type { LiftedProperties } from './found'
+import type { LiftedProperties } from './lifted'
 import type { SolidPlan, SolidTool } from './plan'
 
 /**

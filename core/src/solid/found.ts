@@ -1,18 +1,9 @@
-import type { Place } from '../geometry'
 import type { Problem } from '../result'
-import type { SolidProperties } from '../section'
 import { once } from '../once'
 import { closedFigures } from './closed'
 import { planKey } from './content'
+import type { LiftedProperties } from './lifted'
 import type { SolidPlan } from './plan'
-
-/** Figures of a body that is no full turn, for a density of 1. */
-export interface LiftedProperties extends SolidProperties {
-  /** The centre of volume in mm; it may lie off the axis. */
-  readonly centre: Place
-  /** How many pieces it is in. */
-  readonly pieces: number
-}
 
 /** What the kernel came to for a plan: its figures, or why it could not be built. */
 export type Found =

@@ -10,18 +10,11 @@ export {
   type PlacedMesh,
 } from './packed'
 export { closedFigures } from './closed'
+export type { LiftedProperties } from './lifted'
 export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
-export {
-  NOTHING_FOUND,
-  foundFor,
-  knownFor,
-  withFound,
-  type Findings,
-  type Found,
-  type LiftedProperties,
-} from './found'
+export { NOTHING_FOUND, foundFor, knownFor, withFound, type Findings, type Found } from './found'
 export * from './tools'
 export { byAngle, byLength, edgesAgain, repeatedOp, type Again, type Moves } from './again'
 export { mirroredOp, type MirrorPlane } from './mirrored'
