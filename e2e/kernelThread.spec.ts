@@ -17,6 +17,7 @@ test('a solid kernel that hangs is given up, and a fresh one goes on', async ({ 
     page.evaluate((inHaste) => void Object.assign(window, { inHaste }), is)
   const shop = new Workshop(page)
   await flange(shop, 'Flange on a slow day')
+  const plain = await triangles(page)
   await press(page, '5', 'w')
   await shop.click(10, 22)
   await fill(shop, 'Pitch circle', '40')
@@ -24,6 +25,8 @@ test('a solid kernel that hangs is given up, and a fresh one goes on', async ({ 
   await fill(shop, 'Diameter', '6')
   const drilled = FLANGE - 4 * cylinder(6, 10)
   await expect(shop.figure('mass')).toHaveText(grams(drilled))
+  // It is weighed without the kernel; once its picture is there, the kernel is, too.
+  await expect.poll(() => triangles(page)).not.toBe(plain)
 
   for (const worker of page.workers()) {
     void worker
