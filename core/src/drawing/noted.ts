@@ -7,6 +7,7 @@ import type { LeaderAsk } from './layout/leaders'
 import { strokes, type Item } from './items'
 import { KNURLS } from '../standards'
 import { wrapped } from './lettering'
+import { rectangle } from './paper/frame'
 import { hatchLines } from './views/hatch'
 
 /** What notes are placed with: whose bodies’ are shown, and which were taken off. */
@@ -117,8 +118,7 @@ export function knurlLines(
     if (note.kind !== 'knurl' || problem || !land || !isHere(note.body)) return []
     const [x0, x1, y0] = [land.from * by, land.to * by, -land.radius * by]
     const y1 = y0 + Math.min(KNURL_DEEP, land.radius * by)
-    const corners = [vec(x0, y0), vec(x1, y0), vec(x1, y1), vec(x0, y1)]
-    const band = corners.map((p, i) => line(p, corners[(i + 1) % 4] ?? p))
+    const band = rectangle(x0, y0, x1 - x0, y1 - y0)
     const apart = Math.max(KNURL_CLOSE, Number(note.pitch) * by)
     const lines = KNURLS[note.form].lines.flatMap((degrees) =>
       hatchLines([band], { angle: (degrees * Math.PI) / 180, apart }),

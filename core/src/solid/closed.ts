@@ -1,4 +1,4 @@
-import { boundsOf, line, place, vec, type Place } from '../geometry'
+import { boundsOf, place, vec, type Place } from '../geometry'
 import { once } from '../once'
 import {
   combine,
@@ -6,12 +6,12 @@ import {
   liesOnAxis,
   materialAlong,
   solidProperties,
-  type Region,
   type Section,
   type SolidProperties,
 } from '../section'
 import type { LiftedProperties } from './lifted'
 import type { SolidPlan, SolidTool } from './plan'
+import { rectangleOf } from './tools'
 
 /**
  * Figures of solids without the kernel, in closed form: of a full turn that has holes along its axis between plane faces,
@@ -130,7 +130,8 @@ function removedBy(drill: Drill, base: Section): Removed[] | undefined {
 function partBetween(drill: Drill, a: number, b: number): Removed[] | undefined {
   const { section, way, z } = drill
   const [x0, x1] = [way * (a - z), way * (b - z)].sort((p, q) => p - q) as [number, number]
-  const cut = combine(section, slab(x0, x1, drill.radius + 1), 'common')
+  const slab = rectangleOf('slab', vec(x0, 0), vec(x1, drill.radius + 1))
+  const cut = combine(section, slab, 'common')
   if (!cut) return undefined
   const solid = solidProperties(cut)
   if (!solid) return []
@@ -147,21 +148,6 @@ function partBetween(drill: Drill, a: number, b: number): Removed[] | undefined 
       at: place(drill.x, drill.y, z + way * solid.centreX),
     },
   ]
-}
-
-/** All that lies between two places of an axis, out to a radius. */
-function slab(from: number, to: number, radius: number): Section {
-  const corners = [vec(from, 0), vec(to, 0), vec(to, radius), vec(from, radius)]
-  const outer = corners.map((corner, i) => ({
-    piece: line(corner, corners[(i + 1) % corners.length] ?? corner),
-    name: {
-      step: 'slab',
-      entity: String(i),
-      role: i === 0 ? ('axis' as const) : ('made' as const),
-    },
-  }))
-  const region: Region = { outer, holes: [] }
-  return { regions: [region] }
 }
 
 /** What is left of a full turn. */

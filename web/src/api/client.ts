@@ -27,6 +27,17 @@ export class ApiError extends Error {
   }
 }
 
+/** What stands in the way of some work, if anything; undefined once it is done. */
+export async function refusalOf(work: () => Promise<void>): Promise<Problem | undefined> {
+  try {
+    await work()
+    return undefined
+  } catch (error) {
+    if (error instanceof ApiError) return error.problem
+    throw error
+  }
+}
+
 async function call<T>(
   method: string,
   path: string,

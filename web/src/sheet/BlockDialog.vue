@@ -12,6 +12,7 @@ import {
 import { LARGEST_MARK_FILE, readMark } from '@lathica/core/formats'
 import {
   BLOCK_SHOWS,
+  MOST_BLOCK_LINES,
   NEEDED_FIELDS,
   PLAIN_BLOCK,
   placesOf,
@@ -27,6 +28,7 @@ import { usePartStore } from '../store/part'
 import { useSheetStore } from '../store/sheet'
 import { useTitleBlocksStore } from '../store/titleBlocks'
 import PlainSelect from '../ui/PlainSelect.vue'
+import { typedNumber } from '../ui/typedNumber'
 import BlockGrid from './BlockGrid.vue'
 
 /** A title block of one's own: its rows and columns, what stands in its cells, and a mark. */
@@ -73,14 +75,9 @@ const LINES: readonly { readonly id: BlockLines; readonly one: string; readonly 
     { id: 'rows', one: 'row', title: 'Rows, mm' },
   ]
 
-const figureIn = (event: Event): number =>
-  Number((event.target as HTMLInputElement).value.replace(',', '.'))
-
-/** What was typed is put back where it is no length. */
 function writeLine(which: BlockLines, at: number, event: Event): void {
-  const size = figureIn(event)
-  if (size > 0 && size < 1000) take(changeBlockLine(block.value, which, at, size))
-  else (event.target as HTMLInputElement).value = String(block.value[which][at])
+  const size = typedNumber(event, block.value[which][at], (mm) => mm > 0 && mm < 1000)
+  if (size !== undefined) take(changeBlockLine(block.value, which, at, size))
 }
 
 function changeCell(change: Partial<BlockCell>): void {
@@ -88,15 +85,17 @@ function changeCell(change: Partial<BlockCell>): void {
 }
 
 function writeCount(field: 'down' | 'across', event: Event): void {
-  const count = Math.round(figureIn(event))
-  if (count >= 1 && count <= 12) changeCell({ [field]: count })
-  else (event.target as HTMLInputElement).value = String(cell.value?.[field])
+  const count = typedNumber(
+    event,
+    cell.value?.[field],
+    (n) => Math.round(n) >= 1 && Math.round(n) <= MOST_BLOCK_LINES,
+  )
+  if (count !== undefined) changeCell({ [field]: Math.round(count) })
 }
 
 function writeLetter(event: Event): void {
-  const letter = figureIn(event)
-  if (letter >= 1.8 && letter <= 20) changeCell({ letter })
-  else (event.target as HTMLInputElement).value = String(cell.value?.letter)
+  const letter = typedNumber(event, cell.value?.letter, (mm) => mm >= 1.8 && mm <= 20)
+  if (letter !== undefined) changeCell({ letter })
 }
 
 const written = (event: Event): string => (event.target as HTMLInputElement).value.slice(0, 200)

@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import { usePartStore } from '../store/part'
 import { useSheetStore } from '../store/sheet'
 import PlainSelect from '../ui/PlainSelect.vue'
+import { typedNumber } from '../ui/typedNumber'
 import BlockChoice from './BlockChoice.vue'
 
 /** How the sheet is drawn, and what stands in its title block. */
@@ -176,12 +177,9 @@ function changeLarger(to: { radius?: number; scale?: string }): void {
   if (larger.value) parts.run(changeEnlarged(setup.value.id, larger.value.id, to))
 }
 
-/** What was typed is put back where it is no length. */
 function writeRadius(event: Event): void {
-  const input = event.target as HTMLInputElement
-  const radius = Number(input.value.replace(',', '.'))
-  if (Number.isFinite(radius) && radius > 0 && radius < 1e5) changeLarger({ radius })
-  else input.value = String(larger.value?.radius ?? '')
+  const radius = typedNumber(event, larger.value?.radius, (mm) => mm > 0 && mm < 1e5)
+  if (radius !== undefined) changeLarger({ radius })
 }
 
 function writeLargerScale(event: Event): void {

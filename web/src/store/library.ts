@@ -2,7 +2,7 @@ import type { Problem } from '@lathica/core/result'
 import { STOCK_MATERIALS, type Material } from '@lathica/core/part'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
-import { ApiError, api } from '../api/client'
+import { ApiError, api, refusalOf } from '../api/client'
 
 /** Materials on offer: one's own, kept by the server for all parts, and those in stock. */
 export const useLibraryStore = defineStore('library', () => {
@@ -28,26 +28,18 @@ export const useLibraryStore = defineStore('library', () => {
 
   /** Adds a material, or changes the one of its id. @returns what stands in the way, if anything */
   async function put(material: Material): Promise<Problem | undefined> {
-    try {
+    return refusalOf(async () => {
       const kept = await api.putMaterial(material)
       const rest = own.value.filter((m) => m.id !== material.id)
       own.value = [...rest, { ...kept, id: material.id }]
-      return undefined
-    } catch (error) {
-      if (error instanceof ApiError) return error.problem
-      throw error
-    }
+    })
   }
 
   async function remove(id: string): Promise<Problem | undefined> {
-    try {
+    return refusalOf(async () => {
       await api.deleteMaterial(id)
       own.value = own.value.filter((m) => m.id !== id)
-      return undefined
-    } catch (error) {
-      if (error instanceof ApiError) return error.problem
-      throw error
-    }
+    })
   }
 
   return { own, all, load, put, remove }

@@ -2,7 +2,7 @@ import type { TitleBlock } from '@lathica/core/part'
 import type { Problem } from '@lathica/core/result'
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
-import { ApiError, api } from '../api/client'
+import { ApiError, api, refusalOf } from '../api/client'
 
 /** Title blocks of one's own, kept by the server for all parts. */
 export const useTitleBlocksStore = defineStore('titleBlocks', () => {
@@ -26,7 +26,7 @@ export const useTitleBlocksStore = defineStore('titleBlocks', () => {
 
   /** Keeps a block by its name. @returns what stands in the way, if anything */
   async function put(block: TitleBlock): Promise<Problem | undefined> {
-    return trying(async () => {
+    return refusalOf(async () => {
       const made = await api.putTitleBlock(block)
       const others = kept.value.filter((b) => b.name !== made.name)
       kept.value = [...others, made].sort((a, b) => a.name.localeCompare(b.name))
@@ -34,7 +34,7 @@ export const useTitleBlocksStore = defineStore('titleBlocks', () => {
   }
 
   async function remove(name: string): Promise<Problem | undefined> {
-    return trying(async () => {
+    return refusalOf(async () => {
       await api.deleteTitleBlock(name)
       kept.value = kept.value.filter((b) => b.name !== name)
     })
@@ -42,13 +42,3 @@ export const useTitleBlocksStore = defineStore('titleBlocks', () => {
 
   return { kept, load, put, remove }
 })
-
-async function trying(work: () => Promise<void>): Promise<Problem | undefined> {
-  try {
-    await work()
-    return undefined
-  } catch (error) {
-    if (error instanceof ApiError) return error.problem
-    throw error
-  }
-}

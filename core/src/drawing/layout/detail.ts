@@ -1,9 +1,8 @@
-import { mapped, meetingsOf, pointAt, stretch, vec, type Piece, type Vec } from '../../geometry'
+import { mapped, pointAt, vec, type Piece, type Vec } from '../../geometry'
 import { isFaceOf } from '../../names'
 import type { EnlargedPlace, SheetSetup } from '../../part'
 import type { PartState } from '../../route'
 import { edgeKey, edgesOf, loopsOf, type SectionEdge } from '../../section'
-import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { Asked } from '../asked'
 import { edgePlaceAt } from '../asked/drawn'
 import { strokes } from '../items'
@@ -12,6 +11,7 @@ import { readScale, SCALES, type Scale } from '../paper/scales'
 import { hatchLines, hatchingOf } from '../views/hatch'
 import { outsideOf } from '../views/outside'
 import { openRuns, ring, type View } from '../views/turned'
+import { partsWhere } from '../views/parted'
 import type { Shown } from '../views/shown'
 import type { AlongSetting } from './along'
 import { boxOf, type Sheeted } from './arrange'
@@ -246,21 +246,8 @@ function outerLines(
 }
 
 /** What of a piece lies within a circle about the origin. */
-function withinCircle(piece: Piece, radius: number): Piece[] {
-  const places = ring(vec(0, 0), radius)
-    .flatMap((half) => meetingsOf(piece, half, VERTEX_TOLERANCE))
-    .filter((m) => m.t > 1e-9 && m.t < 1 - 1e-9)
-    .sort((a, b) => a.t - b.t)
-    .map((m) => m.at)
-  const stops = [piece.from, ...places, piece.to]
-  return stops
-    .slice(1)
-    .map((to, i) => stretch(piece, stops[i] ?? piece.from, to))
-    .filter((p) => {
-      const middle = pointAt(p, 0.5)
-      return Math.hypot(middle.x, middle.y) < radius
-    })
-}
+const withinCircle = (piece: Piece, radius: number): Piece[] =>
+  partsWhere(piece, ring(vec(0, 0), radius), (at) => Math.hypot(at.x, at.y) < radius)
 
 /** Ways out from what is pointed at: where no material is first, then the other one. */
 function outsOf(shape: Asked['shape'], at: Vec): readonly [readonly Vec[], readonly Vec[]] {

@@ -3,12 +3,10 @@ import { edgesOf, liesOnAxis } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
-import { outsideOf } from './outside'
+import { outsideOf, type Outside } from './outside'
 import type { Shown } from './shown'
+import { united, type Span } from './spans'
 import { isRightOf, itemsWhere, piecesWhere, waveAt, type Wave } from './wave'
-
-/** A stretch of the axis over which a view is cut open, in mm of the part. */
-export type Span = readonly [number, number]
 
 /** Round what is hollow, and how near to an end or a shoulder no line is drawn by hand, in mm of paper. */
 const ROUND = 5
@@ -17,8 +15,7 @@ const CLEAR = 2.5
 const INSIDE = 1e-4
 
 /** Where something of bodies is hidden from outside, in mm of the part. @param seen the cut as the kernel told it */
-export function hollowSpans(bodies: readonly Shown[], seen?: Seen): Span[] {
-  const outside = outsideOf(bodies.map((b) => b.section))
+export function hollowSpans(bodies: readonly Shown[], outside: Outside, seen?: Seen): Span[] {
   const pieces = seen
     ? seen.cuts.flat()
     : bodies.flatMap((b) => edgesOf(b.section).filter((e) => !liesOnAxis(e))).map((e) => e.piece)
@@ -37,20 +34,10 @@ export function hollowSpans(bodies: readonly Shown[], seen?: Seen): Span[] {
   return united(spans, VERTEX_TOLERANCE)
 }
 
-/** Spans that overlap or are less than so far apart, as one. */
-function united(spans: readonly Span[], apart: number): Span[] {
-  const all: [number, number][] = []
-  for (const [from, to] of [...spans].sort((a, b) => a[0] - b[0])) {
-    const last = all.at(-1)
-    if (last && from - last[1] <= apart) last[1] = Math.max(last[1], to)
-    else all.push([from, to])
-  }
-  return all
-}
-
 /** Of the length of bodies, how much is hollow. */
-export function hollowShare(bodies: readonly Shown[], seen?: Seen): number {
-  const long = hollowSpans(bodies, seen).reduce((sum, [a, b]) => sum + b - a, 0)
+export function hollowShare(bodies: readonly Shown[]): number {
+  const outside = outsideOf(bodies.map((b) => b.section))
+  const long = hollowSpans(bodies, outside).reduce((sum, [a, b]) => sum + b - a, 0)
   const xs = bodies
     .flatMap((b) => edgesOf(b.section))
     .flatMap((e) => [e.piece.from.x, e.piece.to.x])

@@ -7,6 +7,7 @@ import type { Item } from '../items'
 import type { Seen } from '../seen'
 import type { View } from './turned'
 import type { Shown } from './shown'
+import { united, type Span } from './spans'
 import { isRightOf, itemsWhere, piecesWhere, waveAt, type Wave } from './wave'
 
 /** A plain stretch of the axis of which the middle is left out (ISO 128-3:2020, interrupted views), in mm of the part. */
@@ -59,21 +60,25 @@ export function breaksOf(
 function plainSpans(
   pieces: readonly Piece[],
   apart: readonly number[],
-): { readonly free: [number, number][]; readonly left: number; readonly right: number } {
+): { readonly free: readonly Span[]; readonly left: number; readonly right: number } {
   const isLevel = (p: Piece): boolean =>
     p.kind === 'line' && Math.abs(p.from.y - p.to.y) < VERTEX_TOLERANCE
-  const taken = pieces.filter((p) => !isLevel(p)).map(boundsOf)
-  const stops = [
-    ...pieces.flatMap((p) => [p.from.x, p.to.x]),
-    ...taken.flatMap((b) => [b.min.x, b.max.x]),
-    ...apart,
-  ].sort((a, b) => a - b)
-  const free = stops.slice(1).flatMap((to, i): [number, number][] => {
+  const taken = united(
+    pieces
+      .filter((p) => !isLevel(p))
+      .map(boundsOf)
+      .map(({ min, max }): Span => [min.x, max.x]),
+    0,
+  )
+  const ends = [...pieces.flatMap((p) => [p.from.x, p.to.x]), ...taken.flat(), ...apart]
+  const stops = ends.sort((a, b) => a - b)
+  let next = 0
+  const free = stops.slice(1).flatMap((to, i): Span[] => {
     const from = stops[i] ?? to
     const middle = (from + to) / 2
-    return to - from > VERTEX_TOLERANCE && !taken.some((b) => b.min.x < middle && middle < b.max.x)
-      ? [[from, to]]
-      : []
+    while ((taken[next]?.[1] ?? Infinity) <= middle) next += 1
+    const isTaken = (taken[next]?.[0] ?? Infinity) < middle
+    return to - from > VERTEX_TOLERANCE && !isTaken ? [[from, to]] : []
   })
   return { free, left: stops[0] ?? 0, right: stops.at(-1) ?? 0 }
 }

@@ -2,6 +2,7 @@ import { line, stretch, tangentAt, vec, type Piece, type Vec } from '../../geome
 import { loopsOf, type Section } from '../../section'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import { columnsOf, type Columns } from './columns'
+import { united, type Span as Stretch } from './spans'
 
 /** How turned material looks from beside it, above the axis, in mm of the part. */
 export interface Outside {
@@ -143,30 +144,21 @@ export function edgesBehind(sections: readonly Section[], before: readonly Secti
   }
   return [...stretches].flatMap(([x, parts]) => {
     const drawn = faces.get(x) ?? []
-    return without(union(parts), union(drawn)).map(([low, high]) => line(vec(x, low), vec(x, high)))
+    return without(united(parts, VERTEX_TOLERANCE), united(drawn, VERTEX_TOLERANCE)).map(
+      ([low, high]) => line(vec(x, low), vec(x, high)),
+    )
   })
 }
 
-/** Stretches that overlap or meet, joined. */
-function union(parts: readonly (readonly [number, number])[]): [number, number][] {
-  const joined: [number, number][] = []
-  for (const [low, high] of [...parts].sort((a, b) => a[0] - b[0])) {
-    const last = joined.at(-1)
-    if (last && low <= last[1] + VERTEX_TOLERANCE) last[1] = Math.max(last[1], high)
-    else joined.push([low, high])
-  }
-  return joined
-}
-
-function without(parts: [number, number][], taken: [number, number][]): [number, number][] {
-  return taken.reduce(
+function without(parts: readonly Stretch[], taken: readonly Stretch[]): readonly Stretch[] {
+  return taken.reduce<readonly Stretch[]>(
     (left, [from, to]) =>
-      left.flatMap(([low, high]): [number, number][] =>
+      left.flatMap(([low, high]): Stretch[] =>
         to <= low || from >= high
           ? [[low, high]]
           : [
-              ...(from - low > VERTEX_TOLERANCE ? [[low, from] as [number, number]] : []),
-              ...(high - to > VERTEX_TOLERANCE ? [[to, high] as [number, number]] : []),
+              ...(from - low > VERTEX_TOLERANCE ? [[low, from] as const] : []),
+              ...(high - to > VERTEX_TOLERANCE ? [[to, high] as const] : []),
             ],
       ),
     parts,

@@ -1,21 +1,10 @@
-import {
-  line,
-  mapped,
-  meetingsOf,
-  pointAt,
-  radiusOf,
-  stretch,
-  sweepOf,
-  vec,
-  type Piece,
-  type Vec,
-} from '../../geometry'
-import { VERTEX_TOLERANCE } from '../../tolerances'
+import { line, mapped, pointAt, radiusOf, sweepOf, vec, type Piece, type Vec } from '../../geometry'
 import { endCircles, loopsOf, type Loop } from '../../section'
 import type { Item } from '../items'
 import type { Seen } from '../seen'
 import { hatchLines, hatchingOf } from './hatch'
 import { hollowSpans, localHalf } from './local'
+import { partsWhere } from './parted'
 import type { Shown } from './shown'
 import { edgesBehind, outsideOf, type Outside } from './outside'
 
@@ -65,7 +54,7 @@ export function alongView(
   }
   const opened =
     above === 'local'
-      ? localHalf(hollowSpans(bodies, seen.cut), halfOf(1, false), halfOf(1, true), {
+      ? localHalf(hollowSpans(bodies, outside, seen.cut), halfOf(1, false), halfOf(1, true), {
           ...{ by, left: size.left, right: size.right, heightAt },
         })
       : undefined
@@ -120,8 +109,7 @@ function seenHalf(seen: readonly Piece[], by: number, side: 1 | -1): Half {
   const axis = line(vec(-1e7, 0), vec(1e7, 0))
   const put = scaled(by, 1)
   const runs = seen
-    .flatMap((piece) => partedAt(piece, axis))
-    .filter((piece) => side * pointAt(piece, 0.5).y > 0)
+    .flatMap((piece) => partsWhere(piece, [axis], (at) => side * at.y > 0))
     .map((piece) => [put(piece)])
   return { items: [{ kind: 'stroke', line: 'wide', runs }], outlines: runs.flat() }
 }
@@ -134,21 +122,10 @@ function seenCut({ lines, cuts }: Seen, by: number, side: 1 | -1, radius: number
   const hatched = cuts.map((cut, i): Item => ({
     ...{ kind: 'stroke', line: 'narrow' },
     runs: hatchLines([cut.map(put)], hatchingOf(i, 2 * radius))
-      .flatMap((l) => partedAt(l, axis))
-      .filter((l) => side * pointAt(l, 0.5).y > 0)
+      .flatMap((l) => partsWhere(l, [axis], (at) => side * at.y > 0))
       .map((l) => [l]),
   }))
   return { items: [...hatched, ...half.items], outlines: half.outlines }
-}
-
-/** A piece in its parts on either side of a line. */
-function partedAt(piece: Piece, across: Piece): Piece[] {
-  const places = meetingsOf(piece, across, VERTEX_TOLERANCE)
-    .filter((m) => m.t > 1e-9 && m.t < 1 - 1e-9)
-    .sort((a, b) => a.t - b.t)
-    .map((m) => m.at)
-  const stops = [piece.from, ...places, piece.to]
-  return stops.slice(1).map((to, i) => stretch(piece, stops[i] ?? piece.from, to))
 }
 
 function cutHalf(bodies: readonly Shown[], by: number, side: 1 | -1, radius: number): Half {

@@ -1,16 +1,7 @@
-import {
-  arc,
-  boundsOf,
-  meetingsOf,
-  pointAt,
-  stretch,
-  vec,
-  type ArcPiece,
-  type Piece,
-  type Vec,
-} from '../../geometry'
+import { arc, boundsOf, distance, vec, type ArcPiece, type Piece, type Vec } from '../../geometry'
 import { VERTEX_TOLERANCE } from '../../tolerances'
 import type { Item } from '../items'
+import { partsWhere } from './parted'
 
 /** A line as drawn by hand, where a view is broken (ISO 128-2:2020, 01.1.18), in mm of paper. */
 export interface Wave {
@@ -59,33 +50,21 @@ function placeOn({ x, low, high, pieces }: Wave, y: number): number {
 /** Whether a place is to the right of a wave. */
 export const isRightOf = (wave: Wave, { x, y }: Vec): boolean => x > placeOn(wave, y)
 
-/** The parts of a piece that waves make of it. */
-function partsOf(piece: Piece, waves: readonly Wave[]): Piece[] {
-  const box = boundsOf(piece)
-  const near = waves.filter((w) => box.min.x <= w.x + REACH && box.max.x >= w.x - REACH)
-  if (near.length === 0) return [piece]
-  const places = near
-    .flatMap((w) => w.pieces)
-    .flatMap((bow) => meetingsOf(piece, bow, VERTEX_TOLERANCE))
-    .filter((m) => m.t > 1e-9 && m.t < 1 - 1e-9)
-    .sort((a, b) => a.t - b.t)
-    .map((m) => m.at)
-  const stops = [piece.from, ...places, piece.to]
-  return stops
-    .slice(1)
-    .map((to, i) => stretch(piece, stops[i] ?? piece.from, to))
-    .filter(
-      (p) =>
-        Math.hypot(p.to.x - p.from.x, p.to.y - p.from.y) > VERTEX_TOLERANCE || p.kind !== 'line',
-    )
-}
-
-/** What of pieces lies where it is wanted. */
+/** What of pieces lies where it is wanted, on either side of waves. */
 export const piecesWhere = (
   pieces: readonly Piece[],
   waves: readonly Wave[],
   isKept: (at: Vec) => boolean,
-): Piece[] => pieces.flatMap((p) => partsOf(p, waves)).filter((p) => isKept(pointAt(p, 0.5)))
+): Piece[] =>
+  pieces.flatMap((piece) => {
+    const { min, max } = boundsOf(piece)
+    const near = waves.filter((w) => min.x <= w.x + REACH && max.x >= w.x - REACH)
+    return partsWhere(
+      piece,
+      near.flatMap((w) => w.pieces),
+      isKept,
+    ).filter((p) => p.kind !== 'line' || distance(p.from, p.to) > VERTEX_TOLERANCE)
+  })
 
 /** What of items lies where it is wanted; filled outlines and words as a whole, by where they begin. */
 export function itemsWhere(
