@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { defineConfig } from 'vitest/config'
 import vue from '@vitejs/plugin-vue'
 
@@ -13,6 +14,8 @@ export default defineConfig({
     // Properties of thousands of sections take a while on a busy machine.
     testTimeout: 300_000,
     hookTimeout: 120_000,
+    // All cores: Vitest by itself would leave one of two idle.
+    maxWorkers: availableParallelism(),
     projects: [
       project('core', true),
       project('kernel', true),

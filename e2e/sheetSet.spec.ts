@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises'
-import { expect, test, type Page } from '@playwright/test'
+import { expect, test, type Locator, type Page } from '@playwright/test'
 import { PLAIN_DRAWING, PLAIN_SHEET } from '@lathica/core/part'
 import { Workshop, press, search } from './support/board'
 import { Desk } from './support/desk'
@@ -283,4 +283,57 @@ test('the plan is filled with the values of five pieces, one of which fails', as
   expect(csv).toContain('112 ±0.15,112,111.85,112.15,mm,caliper')
   expect(csv).toContain('112.02,112,111.9,112.31,112.1,1')
   expect((await saved(page, 'Report PDF')).subarray(0, 5).toString()).toBe('%PDF-')
+})
+
+test('sizes are drawn between holes on the view from an end, and measured another way', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const desk = new Desk(page)
+  await shop.openDemo('end-bearing-housing')
+  await desk.open()
+  await expect(desk.paper.getByRole('img', { name: /6 × ⌀/ })).toBeVisible()
+  await press(page, 's')
+  const points = page.locator('.places circle[data-what="point"]')
+  const rings = page.locator('.places rect[data-what="ring"]')
+  // The axis and the middles of eight holes.
+  await expect(points).toHaveCount(9)
+  const click = async (place: Locator, key?: 'Shift'): Promise<void> => {
+    const box = await place.boundingBox()
+    if (!box) throw new Error('the place is gone')
+    if (key) await page.keyboard.down(key)
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
+    if (key) await page.keyboard.up(key)
+  }
+  const picked = page.getByRole('region', { name: 'What is picked' })
+  const said = (words: string): Locator => desk.paper.getByRole('img', { name: words, exact: true })
+  // Begun at the axis by mistake, and let go of.
+  await click(points.nth(0))
+  await expect(page.getByText('Click the other point')).toBeVisible()
+  await press(page, 'Escape')
+  await click(points.nth(0))
+  await click(points.nth(1))
+  await expect(picked).toContainText('(37)')
+  await expect(said('(37)')).toBeVisible()
+  await click(points.nth(1))
+  await click(points.nth(2))
+  const measured = picked.getByLabel('Measured')
+  await measured.selectOption('angle about the axis')
+  await expect(said('(60°)')).toBeVisible()
+  await measured.selectOption('upright')
+  await expect(said('(60°)')).toHaveCount(0)
+  await press(page, 'Control+z')
+  await expect(said('(60°)')).toBeVisible()
+  // A circle has its diameter at once.
+  await click(rings.last())
+  await expect(picked).toContainText(/\(⌀\d/)
+  await press(page, 'Escape', 'Escape')
+  await page.reload()
+  await expect(said('(37)')).toBeVisible()
+  await expect(said('(60°)')).toBeVisible()
+  // Without that end they are told, and come back with it.
+  await page.getByLabel('Ends').selectOption('none')
+  await expect(page.getByText('3 sizes were drawn on the view from an end')).toBeVisible()
+  await press(page, 'Control+z')
+  await expect(said('(37)')).toBeVisible()
 })

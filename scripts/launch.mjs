@@ -5,7 +5,7 @@
 import { spawn } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { availableParallelism, tmpdir } from 'node:os'
 import { delimiter, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -72,16 +72,14 @@ async function ensureInstalled() {
   writeFileSync(stampFile, stamp)
 }
 
+/** The first of some programs that is installed, looked for in the order named. */
 function onPath(names) {
-  for (const folder of (process.env['PATH'] ?? '').split(delimiter)) {
-    for (const name of names) {
-      const file = join(folder, name)
-      if (folder && existsSync(file)) return file
-    }
-  }
-  return undefined
+  const folders = (process.env['PATH'] ?? '').split(delimiter).filter(Boolean)
+  return names.flatMap((n) => folders.map((f) => join(f, n))).find((file) => existsSync(file))
 }
 
+/** The browser without a window of its own, which takes half the work of the whole one. */
+const SHELL = 'chromium-headless-shell'
 const CHROMIUM_NAMES = ['chromium', 'chromium-browser', 'google-chrome', 'google-chrome-stable']
 
 /** The browser for the tests: named by LATHICA_CHROMIUM, on the path, or from Debian's packages. */
@@ -92,11 +90,11 @@ async function ensureChromium() {
     console.error(`LATHICA_CHROMIUM names ${named}, which is not there.`)
     process.exit(1)
   }
-  const found = onPath(CHROMIUM_NAMES)
+  const there = () => onPath([SHELL, ...CHROMIUM_NAMES])
+  if (!onPath([SHELL])) await installed('Chromium', SHELL)
+  if (!there()) await installed('Chromium', 'chromium')
+  const found = there()
   if (found) return found
-  await installed('Chromium', 'chromium')
-  const added = onPath(CHROMIUM_NAMES)
-  if (added) return added
   console.error(
     'The browser tests need Chromium. Install it (Debian: apt-get install chromium), or set ' +
       'LATHICA_CHROMIUM to the path of one.',
@@ -186,33 +184,24 @@ async function test() {
   const unit = join(reports, 'unit.json')
   const browser = join(reports, 'browser.json')
   const env = { ...process.env, LATHICA_CHROMIUM: chromium, LATHICA_BROWSER_REPORT: browser }
-  const checks = [
-    ['Formatting', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.']],
-    ['The type check', 'typescript/bin/tsc', ['-p', 'tsconfig.json']],
-    ['The type check of the interface', 'vue-tsc/bin/vue-tsc.js', ['-p', 'web/tsconfig.json']],
-    ['Lint', 'eslint/bin/eslint.js', ['--max-warnings', '0', '.']],
-    ['The dependence check', 'dependency-cruiser/bin/dependency-cruise.mjs', DEPEND],
-    ['The check for unused code', 'knip/bin/knip.js', []],
-    ['The check of NOTICE', 'tsx/dist/cli.mjs', ['scripts/notice.ts', '--check']],
-    ['The check of the list of problems', 'tsx/dist/cli.mjs', ['scripts/errors.ts', '--check']],
-  ]
-  // Trials take one core; the checks have the other meanwhile, and then the interface is built there.
-  const checked = async () => {
-    for (const [what, name, args] of checks) {
+  // Two lines of work, for two cores: each is about as long as the other.
+  const pages = async () => {
+    for (const [what, name, args] of CHECKS) {
       console.log(`${what} …`)
       await must(what, ...tool(name, args))
     }
     await build()
+    return run(...tool('@playwright/test/cli.js', ['test'], { env }))
   }
-  console.log('Trials at random, beside the checks …')
-  const tried = async () => {
+  const computing = async () => {
+    console.log('Trials at random, beside the checks …')
     await must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))
     await must('A trial of the server', ...tool('tsx/dist/cli.mjs', SOAK))
+    const cores = Math.max(1, availableParallelism() - 1)
+    const args = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
+    return run(...tool('vitest/vitest.mjs', [...args, `--maxWorkers=${cores}`]))
   }
-  await Promise.all([checked(), tried()])
-  const unitArgs = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
-  const unitCode = await run(...tool('vitest/vitest.mjs', unitArgs))
-  const browserCode = await run(...tool('@playwright/test/cli.js', ['test'], { env }))
+  const [browserCode, unitCode] = await Promise.all([pages(), computing()])
   const first = counts(unit, (r) => ({
     passed: r.numPassedTests,
     failed: r.numFailedTests,
@@ -263,6 +252,18 @@ const DEPEND = [
   'server/src',
   'web/src',
   'cli/src',
+]
+
+/** What is judged without running it. */
+const CHECKS = [
+  ['Formatting', 'prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.']],
+  ['The type check', 'typescript/bin/tsc', ['-p', 'tsconfig.json']],
+  ['The type check of the interface', 'vue-tsc/bin/vue-tsc.js', ['-p', 'web/tsconfig.json']],
+  ['Lint', 'eslint/bin/eslint.js', ['--max-warnings', '0', '.']],
+  ['The dependence check', 'dependency-cruiser/bin/dependency-cruise.mjs', DEPEND],
+  ['The check for unused code', 'knip/bin/knip.js', []],
+  ['The check of NOTICE', 'tsx/dist/cli.mjs', ['scripts/notice.ts', '--check']],
+  ['The check of the list of problems', 'tsx/dist/cli.mjs', ['scripts/errors.ts', '--check']],
 ]
 
 const commands = { demo, test, dev, bench, screenshots, fuzz, soak }

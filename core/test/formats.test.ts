@@ -9,6 +9,8 @@ import {
   evaluate,
   extrudeOf,
   migrate,
+  PLAIN_DRAWING,
+  PLAIN_SHEET,
   offeredGroove,
   offeredStep,
   offeredSweep,
@@ -19,6 +21,7 @@ import {
   writePartFile,
   type NewStep,
   type Part,
+  type SheetSetup,
   type Step,
 } from '../src'
 import { steppedSketch } from './support/chains'
@@ -172,6 +175,23 @@ describe('part files', () => {
       value: { version: 3, first: true, second: true },
     })
     expect(readPart(null).ok).toBe(false)
+  })
+
+  it('of the version before sizes on ends have those that were drawn on the view along the axis', () => {
+    const sheet = {
+      ...PLAIN_SHEET,
+      drawn: [{ id: 'drawn9', kind: 'across', end: '', body: 'body1', from: 'a', to: 'a' }],
+    } as SheetSetup
+    const drawing = { ...PLAIN_DRAWING, sheets: [sheet] }
+    const old = JSON.parse(writePartFile({ ...spindle(), drawing })) as {
+      version: number
+      drawing: { sheets: { drawn: Record<string, unknown>[] }[] }
+    }
+    old.version = 18
+    delete old.drawing.sheets[0]?.drawn[0]?.['end']
+    const read = readPart(old)
+    if (!read.ok) throw new Error(read.problem.message)
+    expect(read.value.drawing).toEqual(drawing)
   })
 
   it('of the version before plane faces of what came tell none, and that it may reach to the axis', () => {

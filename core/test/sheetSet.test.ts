@@ -199,7 +199,13 @@ describe('what a sheet leaves open', () => {
     // Its corner can be told by a size that is drawn instead.
     const corner = sheetOf(thin).places.find((p) => Math.abs(p.at.y) > 0)
     const drawn = sheetOf(thin).places.flatMap((p) => {
-      const made = drawSize('sheet', { kind: 'across', body: p.body, from: p.key, to: p.key })
+      const made = drawSize('sheet', {
+        kind: 'across',
+        end: '',
+        body: p.body,
+        from: p.key,
+        to: p.key,
+      })
       return [sheetOf(done(made.run(thin)))]
     })
     expect(corner).toBeDefined()
@@ -216,7 +222,13 @@ describe('what a sheet leaves open', () => {
   })
 
   it('is a drawn size whose edge is gone', () => {
-    const drawn = drawSize('sheet', { kind: 'along', body: 'body1', from: 'a/b', to: 'b/c' })
+    const drawn = drawSize('sheet', {
+      kind: 'along',
+      end: '',
+      body: 'body1',
+      from: 'a/b',
+      to: 'b/c',
+    })
     expect(sheetOf(done(drawn.run(withSheet(shaft)))).told.join()).toContain('has lost an edge')
     expect(drawn.run(done(drawn.run(withSheet(shaft)))).ok).toBe(false)
   })

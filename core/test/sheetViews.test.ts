@@ -329,9 +329,9 @@ describe('sizes that are drawn', () => {
     const own = { body: 'body1', id: '' }
     const sheet: Partial<SheetSetup> = {
       drawn: [
-        { ...own, id: 'drawn1', kind: 'angle', from: a ?? '', to: b ?? '' },
-        { ...own, id: 'drawn2', kind: 'radius', from: c ?? '', to: c ?? '' },
-        { ...own, id: 'drawn3', kind: 'angle', from: b ?? '', to: b ?? '' },
+        { ...own, id: 'drawn1', kind: 'angle', end: '', from: a ?? '', to: b ?? '' },
+        { ...own, id: 'drawn2', kind: 'radius', end: '', from: c ?? '', to: c ?? '' },
+        { ...own, id: 'drawn3', kind: 'angle', end: '', from: b ?? '', to: b ?? '' },
       ],
     }
     const made = drawn(part, sheet)

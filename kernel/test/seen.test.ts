@@ -4,12 +4,15 @@ import {
   askedOf,
   asksToSee,
   drawSheet,
+  END_AXIS,
+  endSpots,
   keyOf,
   type SeenFrom,
   type SeenLines,
+  type SheetLabel,
 } from '@lathica/core/drawing'
 import { readPartFile } from '@lathica/core/formats'
-import { PLAIN_DRAWING, PLAIN_SHEET } from '@lathica/core/part'
+import { PLAIN_DRAWING, PLAIN_SHEET, type DrawnSize, type SheetSetup } from '@lathica/core/part'
 import { lengthOf, radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
 import type { PartState } from '@lathica/core/route'
 import { shaftPart } from '../../core/test/support/shafts'
@@ -204,4 +207,55 @@ test('what an end shows is told in words, with its name, where no end is drawn',
   const fixed = labels.filter((l) => l.isFixed).map((l) => l.said)
   expect(fixed).toHaveLength(10)
   expect(fixed.filter((said) => /^\S.*: 18$/.test(said))).toHaveLength(1)
+})
+
+test('sizes are drawn between what an end shows, each way it can be measured, and follow what they are of', () => {
+  const state = demo('end-bearing-housing')
+  const spots = endSpots(state, 'body1', 'right')
+  // Six holes on ⌀74, the first at 30°: two of them are 37 apart, and 60° about the axis.
+  const middles = spots.filter(
+    ({ what, at }) => what === 'point' && Math.abs(Math.hypot(at.x, at.y) - 37) < 1e-9,
+  )
+  expect(middles).toHaveLength(6)
+  const [one, other] = middles
+  const hole = spots.find((s) => s.what === 'ring' && s.middle === one?.middle)
+  if (!one || !other || !hole) throw new Error('the holes are gone')
+  const own = { body: 'body1', end: 'right', from: one.key, to: other.key } as const
+  const drawn: DrawnSize[] = [
+    { ...own, id: 'drawn1', kind: 'apart' },
+    { ...own, id: 'drawn2', kind: 'along' },
+    { ...own, id: 'drawn3', kind: 'radial' },
+    { ...own, id: 'drawn4', kind: 'angle' },
+    { ...own, id: 'drawn5', kind: 'across', from: hole.key, to: hole.key },
+    { ...own, id: 'drawn6', kind: 'apart', from: END_AXIS },
+    { ...own, id: 'drawn7', kind: 'apart', from: 'gone' },
+  ]
+  const sheeted = (of: PartState, ends: SheetSetup['ends']): PartState => {
+    const sheet = { ...PLAIN_SHEET, ends, drawn }
+    return { ...of, part: { ...of.part, drawing: { ...PLAIN_DRAWING, sheets: [sheet] } } }
+  }
+  const saidBy = (of: PartState): Record<string, string> => {
+    const labels = drawSheet(of, seenBy(kernel, of))?.labels ?? new Map<string, SheetLabel>()
+    const ids = [...labels].filter(([id]) => id.startsWith('drawn'))
+    return Object.fromEntries(ids.map(([id, { said }]) => [id, said]))
+  }
+  const [dx, dy] = [Math.abs(one.at.x - other.at.x), Math.abs(one.at.y - other.at.y)]
+  const [level, upright, across] = [dx, dy, 2 * hole.radius].map((mm) =>
+    String(Number(mm.toFixed(3))),
+  )
+  expect(saidBy(sheeted(state, 'auto'))).toEqual({
+    ...{ drawn1: '(37)', drawn2: `(${level})`, drawn3: `(${upright})`, drawn4: '(60°)' },
+    ...{ drawn5: `(⌀${across})`, drawn6: '(37)' },
+  })
+  const drawing = drawSheet(sheeted(state, 'auto'), seenBy(kernel, state))
+  expect(drawing?.told.join()).toContain('1 size that was drawn has lost an edge')
+  // Only what is seen there is offered: the holes and the axis, by their place on the paper.
+  const offered = drawing?.places.filter((p) => p.end === 'right') ?? []
+  expect(offered.filter((p) => middles.some((m) => m.key === p.key))).toHaveLength(6)
+  expect(offered.length).toBeLessThan(spots.length)
+  // Where that end is not shown, that is told.
+  const without = sheeted(state, 'none')
+  expect(drawSheet(without, seenBy(kernel, without))?.told.join()).toContain(
+    '6 sizes were drawn on the view from an end that this sheet does not have',
+  )
 })

@@ -23,6 +23,8 @@ export interface SheetContent {
   /** Values that have no place on a view. */
   readonly beside: readonly Asked[]
   readonly hidden: ReadonlySet<string>
+  /** How many sizes that were drawn have lost a place, and how many stand on an end that is not shown. */
+  readonly drawn: { readonly lost: number; readonly unseen: number }
   /** How the part is seen along its axis. */
   readonly kind: 'outside' | 'local' | 'half' | 'full'
   readonly looks: Looks
@@ -70,15 +72,21 @@ function contentOf(
       .flatMap((a) => (setup.sections === 'auto' && a.parts ? a.parts : [a]))
       .filter((a) => !hidden.has(a.id))
   const onViews = shown(all.asked)
-  const ends = endsFor(state, setup, onViews, isHere)
+  const drawn = drawnSizes(state, setup)
+  const ends = endsFor(state, setup, [...onViews, ...drawn], isHere)
   // What an end shows that is not drawn is told in words.
   const isSeen = ({ shape }: Asked): boolean => {
     const end = endOf(shape)
     return end === undefined || ends.includes(end)
   }
-  const asked = [...onViews.filter(isSeen), ...drawnSizes(state, setup)]
+  const asked = [...onViews, ...drawn].filter(isSeen)
+  const unseen = drawn.filter((a) => !isSeen(a)).length
+  const lost = setup.drawn.length - drawn.length
   const kind = setup.view !== 'auto' ? setup.view : kindFor(bodies)
-  const partial = { state, drawing, setup, index, bodies, isHere, asked, hidden, kind } as const
+  const partial = {
+    ...{ state, drawing, setup, index, bodies, isHere, asked, hidden, kind },
+    drawn: { lost, unseen },
+  } as const
   const beside = [...onViews.filter((a) => !isSeen(a)), ...shown(all.beside)]
   return { ...partial, beside, looks: looksOf(partial, ends) }
 }

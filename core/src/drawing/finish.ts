@@ -145,7 +145,7 @@ function toldOfEdges({ state, setup }: SheetContent): string[] {
 function toldOf(content: SheetContent, { left, fits, paper, scale }: Laid, mend: string): string[] {
   const { state, setup, hidden } = content
   const n = left.length
-  const lost = setup.drawn.length - content.asked.filter((a) => a.id.startsWith('drawn')).length
+  const { lost, unseen } = content.drawn
   return [
     ...(fits ? [] : [`At ${scale.words} the views do not fit on ${paper.name}: ${mend}.`]),
     ...(n === 0
@@ -162,6 +162,11 @@ function toldOf(content: SheetContent, { left, fits, paper, scale }: Laid, mend:
       ? []
       : [
           `${lost} ${lost === 1 ? 'size that was drawn has' : 'sizes that were drawn have'} lost an edge, and ${lost === 1 ? 'is' : 'are'} left out.`,
+        ]),
+    ...(unseen === 0
+      ? []
+      : [
+          `${unseen} ${unseen === 1 ? 'size was' : 'sizes were'} drawn on the view from an end that this sheet does not have: show that end.`,
         ]),
     ...toldOfEdges(content),
     ...[setup, ...setup.enlarged].flatMap(({ scale: written }) =>

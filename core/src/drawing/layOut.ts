@@ -1,8 +1,9 @@
 import type { Piece, Vec } from '../geometry'
-import { mapped, pointAt, vec } from '../geometry'
+import { mapped, pointAt, radiusOf, vec } from '../geometry'
 import type { PaperName, SheetSetup } from '../part'
 import { edgesOf, liesOnAxis } from '../section'
 import { drawnPlaces, edgePlaceAt, type DrawnPlace } from './asked/drawn'
+import { END_AXIS, endSpots, type EndSpot } from './asked/drawnEnds'
 import type { PartState } from '../route'
 import { movesOf, type SheetContent } from './content'
 import type { Group, Item } from './items'
@@ -182,7 +183,13 @@ export function layOut(
     placed.push(...sheeted.placed.map((p) => ({ placed: p, off })))
   }
   const at = spots.find((s) => s.sheeted === main)?.at ?? vec(0, 0)
-  const places = placesOn({ state, bodies }, vec(x + at.x, y + at.y), by)
+  const places = [
+    ...placesOn({ state, bodies }, vec(x + at.x, y + at.y), by),
+    ...ends.flatMap((end) => {
+      const spot = spots.find((s) => s.sheeted === end)?.at ?? vec(0, 0)
+      return placesAtEnd(content, end, vec(x + spot.x, y + spot.y), by)
+    }),
+  ]
   placed.push(...band.placed.map((p) => ({ placed: p, off: vec(0, 0) })))
   const isWhole = !laid.isStopped && !(isStrict && left.length > 0)
   const fits = isWhole && width <= area.width + 1e-6 && height <= area.height + 1e-6
@@ -214,6 +221,34 @@ const placesOn = (
         at: vec(origin.x + p.at.x * by, origin.y + side * p.at.y * by),
       })),
     )
+
+/** Where sizes can be drawn from on the view from an end: what is seen there, and the axis. */
+function placesAtEnd(
+  { state, bodies }: Pick<SheetContent, 'state' | 'bodies'>,
+  { from, view }: { readonly from: 'left' | 'right'; readonly view: View },
+  origin: Vec,
+  by: number,
+): DrawnPlace[] {
+  const near = (a: Vec, b: Vec): boolean => Math.hypot(a.x - b.x, a.y - b.y) < SEEN
+  const isSeen = ({ what, key, middle, radius }: EndSpot): boolean => {
+    const at = vec(middle.x * by, middle.y * by)
+    return view.outlines.some((p) => {
+      if (p.kind === 'arc' && near(p.centre, at))
+        return what === 'point' || Math.abs(radiusOf(p) - radius * by) < SEEN
+      return what === 'point' && (key === END_AXIS || near(p.from, at) || near(p.to, at))
+    })
+  }
+  return bodies
+    .flatMap(({ bodyId }) => endSpots(state, bodyId, from))
+    .filter(isSeen)
+    .map(({ end, body, key, what, at }) => ({
+      ...{ end, body, key, what },
+      at: vec(origin.x + at.x * by, origin.y + at.y * by),
+    }))
+}
+
+/** So near what is seen a place is taken to be on it, in mm of paper. */
+const SEEN = 0.02
 
 /** Where lengths run from. */
 function runningFrom(

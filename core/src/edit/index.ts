@@ -6,6 +6,7 @@ export {
   changeTitle,
   drawSize,
   enlarge,
+  measureDrawn,
   moveSheetLabel,
   putOnLabels,
   removeSheet,

@@ -158,7 +158,11 @@ export function drawSize(sheet: string, size: Omit<DrawnSize, 'id'>): Command {
     run: (part) => {
       const own = setupOf(part).sheets.find((s) => s.id === sheet)?.drawn ?? []
       const isAlike = (d: DrawnSize): boolean =>
-        d.kind === size.kind && d.body === size.body && d.from === size.from && d.to === size.to
+        d.kind === size.kind &&
+        d.end === size.end &&
+        d.body === size.body &&
+        d.from === size.from &&
+        d.to === size.to
       if (own.some(isAlike)) {
         return fail('drawn.twice', 'This size is drawn already.', 'Pick other edges.')
       }
@@ -177,6 +181,22 @@ export function drawSize(sheet: string, size: Omit<DrawnSize, 'id'>): Command {
         })),
       )
     },
+  }
+}
+
+/** Lets a size that was drawn between two places tell another distance between them. */
+export function measureDrawn(sheet: string, id: string, kind: DrawnSize['kind']): Command {
+  return {
+    label: 'change what a size on the sheet measures',
+    run: (part) =>
+      succeed(
+        withSheet(part, sheet, (s) => ({
+          ...s,
+          drawn: s.drawn.map((d) => (d.id === id ? { ...d, kind } : d)),
+          // Where it was dragged to was told along other lines.
+          moved: s.moved.filter((m) => m.id !== id),
+        })),
+      ),
   }
 }
 

@@ -46,18 +46,35 @@ const MIGRATIONS: Migrations = new Map([
   [15, (document) => document],
   [16, withSheets],
   [17, withEnlarged],
+  [18, withDrawnEnds],
 ])
 
-/** Version 18 knows title blocks of one’s own, places that are drawn larger, and long stretches that are broken. */
-function withEnlarged(document: Json): Json {
+/** The sheets of a document with more in each. */
+function withMore(document: Json, more: (sheet: Json) => Json): Json {
   const { drawing } = document
   if (!isRecord(drawing) || !Array.isArray(drawing['sheets'])) return document
   const sheets: unknown[] = drawing['sheets']
-  const more = { long: 'auto', enlarged: [] }
   return {
     ...document,
-    drawing: { ...drawing, sheets: sheets.map((s) => (isRecord(s) ? { ...s, ...more } : s)) },
+    drawing: {
+      ...drawing,
+      sheets: sheets.map((s) => (isRecord(s) ? { ...s, ...more(s) } : s)),
+    },
   }
+}
+
+/** Version 19 knows sizes that are drawn on the view from an end. */
+function withDrawnEnds(document: Json): Json {
+  return withMore(document, ({ drawn }) => {
+    if (!Array.isArray(drawn)) return {}
+    const sizes: unknown[] = drawn
+    return { drawn: sizes.map((d) => (isRecord(d) ? { ...d, end: '' } : d)) }
+  })
+}
+
+/** Version 18 knows title blocks of one’s own, places that are drawn larger, and long stretches that are broken. */
+function withEnlarged(document: Json): Json {
+  return withMore(document, () => ({ long: 'auto', enlarged: [] }))
 }
 
 /** Version 17 knows several sheets, sections across, revisions and the inspection plan. */

@@ -168,7 +168,8 @@ const sheet = record({
   drawn: list(
     record({
       id,
-      kind: exactly('along', 'across', 'radial', 'radius', 'angle'),
+      kind: exactly('along', 'across', 'radial', 'apart', 'radius', 'angle'),
+      end: exactly('', 'left', 'right'),
       body: text,
       from: key,
       to: key,

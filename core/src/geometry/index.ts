@@ -12,6 +12,7 @@ export {
   type Reading,
 } from './readings'
 export { byPoints } from './sway'
+export { gauss } from './gauss'
 export {
   PARALLEL_TOLERANCE,
   parallelRun,

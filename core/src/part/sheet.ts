@@ -88,13 +88,19 @@ export interface MovedLabel {
 
 /**
  * A size that was drawn: what it measures is told in parentheses. Between two circular edges of a body, or of one
- * (`across`: its diameter); between two faces their `angle`, of one that is rounded its `radius`.
+ * (`across`: its diameter); between two faces their `angle`, of one that is rounded its `radius`. On the view from an
+ * end `along` is level, `radial` upright, `apart` the straight way, and `angle` the one about the axis.
  */
 export interface DrawnSize {
   readonly id: string
-  readonly kind: 'along' | 'across' | 'radial' | 'radius' | 'angle'
+  readonly kind: 'along' | 'across' | 'radial' | 'apart' | 'radius' | 'angle'
+  /** The end whose view it stands on; empty for the view along the axis. */
+  readonly end: '' | 'left' | 'right'
   readonly body: string
-  /** Key of a corner of the section at the end of the route, or of an edge of it for a face. */
+  /**
+   * Key of a corner of the section at the end of the route, or of an edge of it for a face; on an end of a place that
+   * end sketches can build on.
+   */
   readonly from: string
   /** Another one; the same of a diameter and of a radius. */
   readonly to: string

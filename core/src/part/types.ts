@@ -8,7 +8,7 @@ import type { DrawingSetup } from './sheet'
 import type { Step } from './steps'
 
 /** The version of the part file this program writes. */
-export const PART_VERSION = 18
+export const PART_VERSION = 19
 
 /**
  * A part: one plain, immutable document, and the only thing that is stored. Lengths are in mm,

@@ -129,8 +129,11 @@ const pointer = ref<{ readonly x: number; readonly y: number }>()
 const places = computed(() =>
   props.drawing.places.filter((p) => p.what === 'corner' || sheet.tool === 'size'),
 )
-const edges = computed(() => places.value.filter((p) => p.what === 'corner'))
-const faces = computed(() => places.value.filter((p) => p.what !== 'corner'))
+const isSpot = ({ what }: DrawnPlace): boolean => what === 'corner' || what === 'point'
+const edges = computed(() => places.value.filter(isSpot))
+const faces = computed(() => places.value.filter((p) => !isSpot(p)))
+const isBegun = ({ key, end }: DrawnPlace): boolean =>
+  key === sheet.begun?.key && end === sheet.begun.end
 /** So near a place is taken, in pixels. */
 const REACH = 16
 
@@ -174,10 +177,11 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
         <circle
           v-for="(p, i) in edges"
           :key="i"
+          :data-what="p.what"
           :cx="p.at.x"
           :cy="-p.at.y"
           :r="3.5 / pixels"
-          :class="{ meant: p === meant, begun: p.key === sheet.begun?.key }"
+          :class="{ meant: p === meant, begun: isBegun(p) }"
         />
         <rect
           v-for="(p, i) in faces"
@@ -188,7 +192,7 @@ defineExpose({ giveUp, isHeld: () => held.value?.isMoved === true })
           :y="-2.6 / pixels"
           :width="5.2 / pixels"
           :height="5.2 / pixels"
-          :class="{ meant: p === meant, begun: p.key === sheet.begun?.key }"
+          :class="{ meant: p === meant, begun: isBegun(p) }"
         />
         <line
           v-if="sheet.begun && pointer"

@@ -1,6 +1,13 @@
 <script setup lang="ts">
-import { changeEnlarged, changeSheet, changeTitle, type SheetChange } from '@lathica/core/edit'
-import { PAPER_NAMES, type SheetSetup, type TitleFields } from '@lathica/core/part'
+import { END_AXIS } from '@lathica/core/drawing'
+import {
+  changeEnlarged,
+  changeSheet,
+  changeTitle,
+  measureDrawn,
+  type SheetChange,
+} from '@lathica/core/edit'
+import { PAPER_NAMES, type DrawnSize, type SheetSetup, type TitleFields } from '@lathica/core/part'
 import { Button, Switch } from 'ant-design-vue'
 import { computed } from 'vue'
 import { usePartStore } from '../store/part'
@@ -173,6 +180,30 @@ const larger = computed(() =>
   sheet.picked === undefined ? undefined : sheet.enlargedOf(sheet.picked),
 )
 
+/** What a size that was drawn between two places can tell of them. */
+const MEASURES: readonly { readonly value: DrawnSize['kind']; readonly label: string }[] = [
+  { value: 'apart', label: 'straight' },
+  { value: 'along', label: 'level' },
+  { value: 'radial', label: 'upright' },
+  { value: 'angle', label: 'angle about the axis' },
+]
+
+/** What is picked, where it was drawn between two points of the view from an end. */
+const between = computed(() => {
+  const found = sheet.picked === undefined ? undefined : sheet.drawnOf(sheet.picked)
+  return found && found.end !== '' && found.from !== found.to ? found : undefined
+})
+
+/** From the axis itself there is no angle about it. */
+const measures = computed(() => {
+  const ends = [between.value?.from, between.value?.to]
+  return MEASURES.filter((m) => m.value !== 'angle' || !ends.includes(END_AXIS))
+})
+
+function measure(kind: DrawnSize['kind']): void {
+  if (between.value) parts.run(measureDrawn(setup.value.id, between.value.id, kind))
+}
+
 function changeLarger(to: { radius?: number; scale?: string }): void {
   if (larger.value) parts.run(changeEnlarged(setup.value.id, larger.value.id, to))
 }
@@ -221,6 +252,15 @@ const picked = computed(() =>
           :value="larger.scale"
           placeholder="by itself"
           @change="writeLargerScale"
+        />
+      </div>
+      <div v-if="between" class="fields">
+        <label for="drawn-measure">Measured</label>
+        <PlainSelect
+          id="drawn-measure"
+          :options="measures"
+          :model-value="between.kind"
+          @update:model-value="measure"
         />
       </div>
       <div class="row">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { DrawnPlace } from '@lathica/core/drawing'
 import { writeDrawingSvg } from '@lathica/core/formats'
 import { Button, Spin } from 'ant-design-vue'
 import { computed, onBeforeUnmount, ref, useTemplateRef, watch } from 'vue'
@@ -55,6 +56,15 @@ watch(
   },
 )
 
+/** What ends a size, by what it began at. */
+const TO_WHAT: Partial<Record<DrawnPlace['what'], string>> = {
+  line: 'Click the other face, for the angle between them. Esc lets go.',
+  corner:
+    'Click the other edge, the same one for its diameter; with Shift the distance square to the axis. Esc lets go.',
+  point:
+    'Click the other point, for how far they are apart; with Shift level or upright. Esc lets go.',
+}
+
 const hint = computed(() => {
   if (sheet.tool === 'larger')
     return 'Click the edge that is drawn larger with what lies round it. Esc ends.'
@@ -62,10 +72,8 @@ const hint = computed(() => {
   if (!sheet.tool)
     return 'Click a size or a note to pick it, drag it where it reads better; drag the paper, turn the wheel to come nearer.'
   return sheet.begun
-    ? sheet.begun.what === 'line'
-      ? 'Click the other face, for the angle between them. Esc lets go.'
-      : 'Click the other edge, the same one for its diameter; with Shift the distance square to the axis. Esc lets go.'
-    : 'Click the edge that the size begins at, or a face for an angle or a radius. Esc ends.'
+    ? (TO_WHAT[sheet.begun.what] ?? '')
+    : 'Click the edge that the size begins at, or a face for an angle or a radius; on the view from an end a point, or a circle for its diameter. Esc ends.'
 })
 
 /** The page has the size of the sheet. */

@@ -203,6 +203,9 @@ export const useSheetStore = defineStore('sheet', () => {
   /** What was chosen by hand to be drawn larger, by the id of its letter. */
   const enlargedOf = (id: string) => setup.value.enlarged.find((e) => e.id === id)
 
+  /** What was drawn between places, by the id of its label. */
+  const drawnOf = (id: string) => setup.value.drawn.find((d) => d.id === id)
+
   /** Takes the picked label off the sheet. */
   function takeOff(): void {
     const id = picked.value
@@ -255,30 +258,25 @@ export const useSheetStore = defineStore('sheet', () => {
   /**
    * Takes a place for the size that is drawn: the second one ends it. Between two edges it is the distance along the
    * axis; square to it where they stand over each other or that is asked; of one edge twice its diameter. Of two faces it is
-   * their angle, of a rounded one its radius.
+   * their angle, of a rounded one its radius. On the view from an end a circle has its diameter, and two points what they
+   * are apart; level or upright, whichever is more, where that is asked.
    */
   function takeSize(place: DrawnPlace, isSquare: boolean): void {
-    const from = begun.value
-    // A rounded face has a radius of its own.
-    if (place.what === 'arc') {
-      drawOne({ kind: 'radius', body: place.body, from: place.key, to: place.key })
+    const { end, body } = place
+    // A rounded face has a radius of its own, and a circle its diameter.
+    if (place.what === 'arc' || place.what === 'ring') {
+      const kind = place.what === 'arc' ? 'radius' : 'across'
+      drawOne({ kind, end, body, from: place.key, to: place.key })
       return
     }
+    const from = begun.value
     // A face and an edge have nothing between them that is told here: begun anew.
-    if (!from || from.body !== place.body || from.what !== place.what) {
+    if (!from || from.end !== end || from.body !== body || from.what !== place.what) {
       begun.value = place
       return
     }
-    if (place.what === 'line') {
-      if (from.key !== place.key) {
-        drawOne({ kind: 'angle', body: place.body, from: from.key, to: place.key })
-      }
-      return
-    }
-    const isLevel = Math.abs(from.at.x - place.at.x) < 1e-6
-    const kind =
-      from.key === place.key ? 'across' : isSquare || isLevel ? 'radial' : ('along' as const)
-    drawOne({ kind, body: place.body, from: from.key, to: place.key })
+    const kind = kindBetween(from, place, isSquare)
+    if (kind) drawOne({ kind, end, body, from: from.key, to: place.key })
   }
 
   /** Draws a size, and picks it. */
@@ -310,10 +308,26 @@ export const useSheetStore = defineStore('sheet', () => {
       asked,
       order,
     },
-    ...{ tool, begun, choose, takePlace, letGo, enlargedOf },
+    ...{ tool, begun, choose, takePlace, letGo, enlargedOf, drawnOf },
     ...{ step, show, turn, add, remove, move, putBack, isMoved, takeOff, putOn, fit },
   }
 })
+
+/** What is told between two places of one kind; nothing of a face and itself, or a point. */
+function kindBetween(
+  from: DrawnPlace,
+  to: DrawnPlace,
+  isSquare: boolean,
+): DrawnSize['kind'] | undefined {
+  const isSame = from.key === to.key
+  const [dx, dy] = [Math.abs(from.at.x - to.at.x), Math.abs(from.at.y - to.at.y)]
+  if (from.what === 'line') return isSame ? undefined : 'angle'
+  if (from.what === 'point') {
+    if (isSame) return undefined
+    return isSquare ? (dx >= dy ? 'along' : 'radial') : 'apart'
+  }
+  return isSame ? 'across' : isSquare || dx < 1e-6 ? 'radial' : 'along'
+}
 
 /** So much round an edge is drawn larger to begin with, in mm of the paper. */
 const ROUND_IT = 6

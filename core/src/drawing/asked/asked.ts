@@ -18,8 +18,14 @@ export type Shape =
   /** Square to the axis. */
   | { readonly kind: 'radial'; readonly from: Vec; readonly to: Vec }
   | { readonly kind: 'slant'; readonly from: Vec; readonly to: Vec }
-  /** Between two directions from where they meet. */
-  | { readonly kind: 'angle'; readonly at: Vec; readonly one: Vec; readonly other: Vec }
+  /** Between two directions from where they meet; `far` as far out as the places are that it is told of. */
+  | {
+      readonly kind: 'angle'
+      readonly at: Vec
+      readonly one: Vec
+      readonly other: Vec
+      readonly far?: readonly [number, number]
+    }
   | { readonly kind: 'radius'; readonly arc: ArcPiece }
   /** Told at a place, with the way out of the material there. */
   | { readonly kind: 'place'; readonly at: Vec; readonly out: Vec }

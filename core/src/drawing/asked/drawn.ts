@@ -16,12 +16,18 @@ import { cornersOf, edgeKey, edgesOf, liesOnAxis } from '../../section'
 import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import { formatAngle, formatLength } from '../../units'
 import type { Asked, Shape } from './asked'
+import { drawnOnEnd } from './drawnEnds'
 
-/** A place that sizes can be drawn from: a circular edge, or the middle of a face, straight or rounded. */
+/**
+ * A place that sizes can be drawn from: a circular edge, or the middle of a face, straight or rounded; on the view from
+ * an end a point, or a circle.
+ */
 export interface DrawnPlace {
+  /** The end whose view it is on; empty for the view along the axis. */
+  readonly end: DrawnSize['end']
   readonly body: string
   readonly key: string
-  readonly what: 'corner' | 'line' | 'arc'
+  readonly what: 'corner' | 'line' | 'arc' | 'point' | 'ring'
   readonly at: Vec
 }
 
@@ -32,10 +38,11 @@ export function drawnPlaces(state: PartState, body: string): DrawnPlace[] {
   const faces = edgesOf(section).flatMap((edge): DrawnPlace[] => {
     const { kind } = edge.piece
     if (kind === 'cubic' || liesOnAxis(edge)) return []
-    return [{ body, key: edgeKey(edge.name), what: kind, at: pointAt(edge.piece, 0.5) }]
+    const key = edgeKey(edge.name)
+    return [{ end: '', body, key, what: kind, at: pointAt(edge.piece, 0.5) }]
   })
   const corners = cornersOf(section).map(({ key, at }) => ({
-    ...{ body, key, at },
+    ...{ end: '' as const, body, key, at },
     what: 'corner' as const,
   }))
   return [...corners, ...faces]
@@ -50,8 +57,7 @@ export function drawnSizes(state: PartState, { drawn }: SheetSetup): Asked[] {
   const { units } = state.part
   return drawn.flatMap((size): Asked[] => {
     const { id, body } = size
-    const found =
-      size.kind === 'radius' || size.kind === 'angle' ? ofFaces(state, size) : between(state, size)
+    const found = shapeOf(state, size)
     if (!found) return []
     const { shape, value, sign } = found
     const figure = size.kind === 'angle' ? formatAngle(value, units) : formatLength(value, units)
@@ -59,7 +65,14 @@ export function drawnSizes(state: PartState, { drawn }: SheetSetup): Asked[] {
   })
 }
 
-interface Drawn {
+function shapeOf(state: PartState, size: DrawnSize): Drawn | undefined {
+  if (size.end !== '') return drawnOnEnd(state, size, size.end)
+  if (size.kind === 'radius' || size.kind === 'angle') return ofFaces(state, size)
+  return between(state, size)
+}
+
+/** What a size that was drawn measures. */
+export interface Drawn {
   readonly shape: Shape
   readonly value: number
   readonly sign: string

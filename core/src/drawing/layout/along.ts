@@ -118,7 +118,7 @@ export function layAlong(
   for (const one of ofKind(asked, 'angle')) {
     const { at, one: u, other } = one.shape
     laying.take(
-      layAngle(one, onPaper(at), u, other, isInside, space, style, moved.get(one.id)),
+      layAngle(one, { at: onPaper(at), one: u, other }, isInside, space, style, moved.get(one.id)),
       one.id,
     )
   }

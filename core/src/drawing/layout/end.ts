@@ -62,7 +62,9 @@ export function endSheet(
     if (of.kind === 'slant') {
       laying.take(laySlant(a, put(of.from), put(of.to), isInside, space, style, own), a.id)
     } else if (of.kind === 'angle') {
-      laying.take(layAngle(a, put(of.at), of.one, of.other, isInside, space, style, own), a.id)
+      const far = of.far?.map((f) => f * by)
+      const round = { at: put(of.at), one: of.one, other: of.other, far }
+      laying.take(layAngle(a, round, isInside, space, style, own, view.radius), a.id)
     } else if (of.kind === 'radius' || of.kind === 'place') {
       laying.lead(callOf(a, style, moved, anchorsOn(of, put)))
     }

@@ -98,30 +98,42 @@ function slant(
 
 const RADII = [14, 18, 22, 27, 33, 40, 50, 62]
 
-/** Between two directions from a place, as an arc with its value beyond it. */
+/** Two directions from a place of the paper. */
+interface Round {
+  readonly at: Vec
+  readonly one: Vec
+  readonly other: Vec
+  /** As far out as the places are that are told of: lines lead from there to the arc. */
+  readonly far?: readonly number[] | undefined
+}
+
+/**
+ * Between two directions from a place, as an arc with its value beyond it.
+ * @param clear of the middle of a view, how far out it reaches: arcs beyond that are tried as well
+ */
 export function layAngle(
   asked: Asked,
-  at: Vec,
-  one: Vec,
-  other: Vec,
+  round: Round,
   isInside: (p: Vec) => boolean,
   space: Space,
   style: Style,
   moved?: Vec,
+  clear = 0,
 ): Placed | undefined {
+  const { one, other, far } = round
   const turn = Math.atan2(one.x * other.y - one.y * other.x, one.x * other.x + one.y * other.y)
-  if (moved) return angle(asked, at, one, turn, Math.max(4, moved.y), style)
-  const tries = RADII.flatMap((radius) => [
-    angle(asked, at, one, turn, radius, style),
-    angle(asked, at, vec(-one.x, -one.y), turn, radius, style),
-  ])
-  return tries.find((made) => isFree(made, isInside, space))
+  const made = (radius: number, from = one): Placed =>
+    angle(asked, { ...round, one: from }, turn, radius, style)
+  if (moved) return made(Math.max(4, moved.y))
+  const radii = [...RADII, ...OFFSETS.map((off) => clear + off)]
+  // Told between two places it stands on their side only.
+  const tries = radii.flatMap((r) => (far ? [made(r)] : [made(r), made(r, vec(-one.x, -one.y))]))
+  return tries.find((t) => isFree(t, isInside, space))
 }
 
 function angle(
   asked: Asked,
-  at: Vec,
-  one: Vec,
+  { at, one, far = [] }: Round,
   turn: number,
   radius: number,
   style: Style,
@@ -137,10 +149,10 @@ function angle(
     a: on((turn * i) / chords),
     b: on((turn * (i + 1)) / chords),
   }))
-  const ends: Seg[] = [
-    { a: on(0, radius - 4), b: on(0, radius + 2) },
-    { a: on(turn, radius - 4), b: on(turn, radius + 2) },
-  ]
+  const ends = [0, turn].map((by, i): Seg => {
+    const from = far[i] === undefined ? radius - 4 : far[i] + GAP
+    return { a: on(by, Math.min(from, radius)), b: on(by, radius + 2) }
+  })
   const [w, h] = [textWidth(text, style.letter), textHeight(text, style.letter)]
   const way = rotate(one, turn / 2)
   const middle = on(turn / 2, radius + 1.6 + (Math.abs(way.x) * w) / 2 + (Math.abs(way.y) * h) / 2)

@@ -1,0 +1,371 @@
+import {
+  dotPlaces,
+  boundsOf,
+  gauss,
+  place,
+  secondOf,
+  vec,
+  type ArcPiece,
+  type LinePiece,
+  type Place,
+  type Vec,
+} from '../../geometry'
+import { mapped } from '../../geometry'
+import { edgesOf, type Section } from '../../section'
+import type { PrismTool } from '../plan'
+import { outsideOver, type Land, type Profile } from './lands'
+import { APART, NOTHING, SAME, type Reach, type Sums, type Taken } from './taken'
+
+/**
+ * What is milled into the outside of a full turn down to a plane floor: everything farther out than the floor under an
+ * outline in the directions along the axis (u) and across it (v). At each place along the axis it is a segment of a
+ * circle, whose integrals have closed forms; along the axis they are summed by Gauss’s rule between all places where
+ * anything begins, in a variable in which what begins like a square root is smooth.
+ */
+export interface Milling {
+  readonly outline: readonly (LinePiece | ArcPiece)[]
+  /** How far from the axis its floor is. */
+  readonly floor: number
+  /** The way out, square to the axis; v is told along `across`. */
+  readonly out: Place
+  readonly across: Place
+}
+
+/** Parts of what is milled: what it takes, and surfaces that go and come. */
+export interface Milled {
+  readonly sums: Sums
+  /** Of what is turned, in mm². */
+  readonly surface: number
+  readonly floor: number
+  readonly walls: number
+}
+
+/** An outline drawn out square to the axis: keyways. */
+export function milledOut(tool: PrismTool, base: Section): readonly Taken[] | undefined {
+  const { frame, from, to } = tool
+  if (Math.abs(frame.z.z) > 1e-12 || Math.abs(Math.abs(frame.x.z) - 1) > 1e-12) return undefined
+  const across = place(frame.z.y, -frame.z.x, 0)
+  const second = secondOf(frame)
+  const way = Math.sign(frame.x.z)
+  const turn = Math.sign(dotPlaces(second, across))
+  const aside = dotPlaces(frame.at, across)
+  const put = ({ x, y }: Vec): Vec => vec(frame.at.z + way * x, aside + turn * y)
+  const outline = outlineOf(tool.outline, put, way * turn < 0)
+  if (!outline) return undefined
+  const deep = dotPlaces(frame.at, frame.z)
+  return millingOf({ outline, floor: deep + from, out: frame.z, across }, deep + to, base)
+}
+
+/** A rectangle drawn out along the axis, one side towards it: flats, and slots into the side from an end. */
+export function milledAlong(tool: PrismTool, base: Section): readonly Taken[] | undefined {
+  const { outline, frame, from, to } = tool
+  if (Math.abs(Math.abs(frame.z.z) - 1) > 1e-12) return undefined
+  if (Math.hypot(frame.at.x, frame.at.y) > SAME) return undefined
+  const pieces = edgesOf(outline).map((e) => e.piece)
+  const isSquare = pieces.every(
+    (p) => p.kind === 'line' && (p.from.x === p.to.x || p.from.y === p.to.y),
+  )
+  if (pieces.length !== 4 || !isSquare) return undefined
+  const corners = pieces.map((p) => p.from)
+  const [low, high] = [Math.min(...corners.map((p) => p.x)), Math.max(...corners.map((p) => p.x))]
+  const [left, right] = [Math.min(...corners.map((p) => p.y)), Math.max(...corners.map((p) => p.y))]
+  const across = place(frame.x.y, -frame.x.x, 0)
+  const turn = Math.sign(dotPlaces(secondOf(frame), across))
+  const [v0, v1] = turn > 0 ? [left, right] : [-right, -left]
+  const [u0 = 0, u1 = 0] = [from, to]
+    .map((z) => frame.at.z + Math.sign(frame.z.z) * z)
+    .sort((p, q) => p - q)
+  const ring = [vec(u0, v0), vec(u1, v0), vec(u1, v1), vec(u0, v1)]
+  const sides = ring.map((p, i): LinePiece => ({
+    ...{ kind: 'line', from: p, to: ring[(i + 1) % 4] ?? p },
+  }))
+  return millingOf({ outline: sides, floor: low, out: frame.x, across }, high, base)
+}
+
+function outlineOf(
+  section: Section,
+  put: (p: Vec) => Vec,
+  isMirrored: boolean,
+): (LinePiece | ArcPiece)[] | undefined {
+  const pieces = edgesOf(section).map((e) => mapped(e.piece, put, isMirrored))
+  const plain = pieces.filter((p) => p.kind !== 'cubic')
+  return plain.length === pieces.length && plain.length > 0 ? plain : undefined
+}
+
+/** @param top how far from the axis the tool reaches */
+function millingOf(milling: Milling, top: number, base: Section): readonly Taken[] | undefined {
+  const { outline, floor, out } = milling
+  if (floor < APART) return undefined
+  const boxes = outline.map(boundsOf)
+  const [from, to] = [
+    Math.min(...boxes.map((b) => b.min.x)),
+    Math.max(...boxes.map((b) => b.max.x)),
+  ]
+  const wide = Math.max(...boxes.map((b) => Math.max(Math.abs(b.min.y), Math.abs(b.max.y))))
+  const profile = outsideOver(base, floor, from, to)
+  if (!profile) return undefined
+  const met = profile.lands.filter((l) => l.from < to - SAME && l.to > from + SAME)
+  const radius = Math.max(0, ...met.map((l) => l.most))
+  if (top < radius + APART) return undefined
+  const milled = mill(milling, profile)
+  if (!milled) return undefined
+  const half = Math.min(Math.atan2(wide, floor), Math.acos(Math.min(1, floor / radius)))
+  const reach: Reach = {
+    ...{ from, to, low: floor, high: radius },
+    ...{ angle: Math.atan2(out.y, out.x), half },
+  }
+  return [{ sums: milled.sums, area: milled.floor + milled.walls - milled.surface, reach }]
+}
+
+/** A side of the outline over a stretch along the axis, along which it does not turn back. */
+interface Side {
+  readonly from: number
+  readonly to: number
+  readonly at: (u: number) => number
+  /** Its length for 1 mm along the axis. */
+  readonly slant: (u: number) => number
+  /** Undefined where it runs along the axis: then it may leave the material. */
+  readonly level: number | undefined
+  readonly far: number
+}
+
+/** Integrates what is milled; undefined where something of it would not be smooth, or lies in a face. */
+export function mill(milling: Milling, { lands, steps }: Profile): Milled | undefined {
+  const { outline, floor } = milling
+  const sides = outline.flatMap(sidesOf)
+  const ends = outline.filter(isUpright)
+  const isBare = sides.some(
+    (s) =>
+      s.level === undefined &&
+      lands.some(
+        (l) => l.to > s.from && l.from < s.to && l.least < Math.hypot(floor, s.far) + APART,
+      ),
+  )
+  if (isBare || steps.some((step) => isHalfMet(step.at, ends, sides))) return undefined
+  const levels = sides.flatMap((s) => (s.level === undefined ? [] : [Math.hypot(floor, s.level)]))
+  const places = [
+    ...sides.flatMap((s) => [s.from, s.to]),
+    ...lands.flatMap((l) => [
+      ...[l.from, l.to],
+      ...[floor, ...levels].flatMap(l.whereIs).filter((u) => u > l.from && u < l.to),
+    ]),
+  ].sort((a, b) => a - b)
+  const made: Made = { sums: { ...NOTHING }, surface: 0, floor: 0, walls: 0 }
+  places.slice(1).forEach((end, i) => {
+    const start = places[i] ?? end
+    const middle = (start + end) / 2
+    const land = lands.find((l) => l.from < middle && middle < l.to)
+    if (end - start < 1e-12 || !land || land.radiusAt(middle) <= floor) return
+    addSlab(made, milling, land, sidesAt(sides, middle), start, end)
+  })
+  // Walls square to the axis: in a face of the body, what was there goes where nothing stands behind it.
+  for (const { from, to } of ends) {
+    const inside = isBefore(from.x, (from.y + to.y) / 2, sides) ? -1 : 1
+    const area = (side: number): number =>
+      segment(radiusBeside(lands, from.x, side), floor, from.y, to.y).area
+    const both = Math.min(area(inside), area(-inside))
+    made.walls += both
+    made.surface += area(inside) - both
+  }
+  // What of faces square to the axis lies between its sides is taken away.
+  for (const { at, low, high } of steps) {
+    const met = ends.some((e) => Math.abs(e.from.x - at) < SAME) ? [] : sidesAt(sides, at)
+    for (const [one, other] of pairs(met)) {
+      const area = (radius: number): number => segment(radius, floor, one.at(at), other.at(at)).area
+      made.surface += area(high) - area(low)
+    }
+  }
+  return made
+}
+
+/** Whether a face square to the axis is nearly met by a wall, or met by one beside which the outline goes on. */
+function isHalfMet(
+  at: number,
+  ends: readonly (LinePiece | ArcPiece)[],
+  sides: readonly Side[],
+): boolean {
+  const off = ends.map((e) => Math.abs(e.from.x - at))
+  if (off.some((d) => d >= SAME && d < APART)) return true
+  const goesOn = sides.some((s) => s.from < at - APART && s.to > at + APART)
+  return goesOn && off.some((d) => d < SAME)
+}
+
+/** Whether the outline lies before a wall at a place along the axis. */
+const isBefore = (u: number, v: number, sides: readonly Side[]): boolean =>
+  pairs(sidesAt(sides, u - APART)).some(
+    ([one, other]) => one.at(u - APART) < v && v < other.at(u - APART),
+  )
+
+/** How far out material reaches just beside a place along the axis; 0 where there is none. */
+function radiusBeside(lands: readonly Land[], u: number, side: number): number {
+  const land = lands.find((l) =>
+    side < 0 ? l.from < u - SAME && l.to > u - SAME : l.from < u + SAME && l.to > u + SAME,
+  )
+  return land?.radiusAt(u) ?? 0
+}
+
+interface Made {
+  sums: { -readonly [K in keyof Sums]: number }
+  surface: number
+  floor: number
+  walls: number
+}
+
+const isUpright = (p: LinePiece | ArcPiece): boolean =>
+  p.kind === 'line' && Math.abs(p.from.x - p.to.x) < SAME
+
+function sidesOf(piece: LinePiece | ArcPiece): Side[] {
+  if (isUpright(piece)) return []
+  const { min, max } = boundsOf(piece)
+  const far = Math.max(Math.abs(min.y), Math.abs(max.y))
+  if (piece.kind === 'line') {
+    const { from, to } = piece
+    const slope = (to.y - from.y) / (to.x - from.x)
+    return [
+      {
+        ...{ from: min.x, to: max.x, far, level: slope === 0 ? from.y : undefined },
+        at: (u) => from.y + slope * (u - from.x),
+        slant: () => Math.hypot(1, slope),
+      },
+    ]
+  }
+  const { centre } = piece
+  const radius = Math.hypot(piece.from.x - centre.x, piece.from.y - centre.y)
+  const rise = (u: number): number => Math.sqrt(Math.max(0, radius ** 2 - (u - centre.x) ** 2))
+  // Over and under its centre, each as far as it goes there.
+  return ([1, -1] as const).flatMap((side): Side[] => {
+    const span = spanOn(piece, side)
+    if (!span) return []
+    return [
+      {
+        ...{ ...span, far, level: undefined },
+        at: (u) => centre.y + side * rise(u),
+        slant: (u) => radius / rise(u),
+      },
+    ]
+  })
+}
+
+/** Between which places along the axis an arc runs on one side of its centre; undefined where it does not. */
+function spanOn(
+  { from, to, centre, counterClockwise }: ArcPiece,
+  side: 1 | -1,
+): { from: number; to: number } | undefined {
+  const radius = Math.hypot(from.x - centre.x, from.y - centre.y)
+  const angleOf = (p: Vec): number => Math.atan2(p.y - centre.y, p.x - centre.x)
+  const [first, last] = counterClockwise ? [from, to] : [to, from]
+  const start = angleOf(first)
+  let sweep = angleOf(last) - start
+  while (sweep <= 1e-12) sweep += 2 * Math.PI
+  const edges = side === 1 ? [0, Math.PI] : [Math.PI, 2 * Math.PI]
+  for (const turn of [-1, 0, 1]) {
+    const low = Math.max(start, (edges[0] ?? 0) + turn * 2 * Math.PI)
+    const high = Math.min(start + sweep, (edges[1] ?? 0) + turn * 2 * Math.PI)
+    if (high - low < 1e-9) continue
+    const xs = [low, high].map((a) => centre.x + radius * Math.cos(a))
+    return { from: Math.min(...xs), to: Math.max(...xs) }
+  }
+  return undefined
+}
+
+const sidesAt = (sides: readonly Side[], u: number): Side[] =>
+  sides.filter((s) => s.from < u && u < s.to).sort((a, b) => a.at(u) - b.at(u))
+
+const pairs = (sides: readonly Side[]): (readonly [Side, Side])[] =>
+  sides.flatMap((s, i) => {
+    const next = sides[i + 1]
+    return i % 2 === 0 && next ? [[s, next] as const] : []
+  })
+
+/** So many parts the rule is used on of each stretch. */
+const PARTS = 3
+
+function addSlab(
+  made: Made,
+  { floor, out, across }: Milling,
+  land: Land,
+  sides: readonly Side[],
+  from: number,
+  to: number,
+): void {
+  const [middle, half] = [(from + to) / 2, (to - from) / 2]
+  const both = pairs(sides)
+  const visit = (turn: number, weight: number): void => {
+    // What begins like a square root at either end is smooth in this.
+    const u = middle - half * Math.cos(turn)
+    const by = weight * half * Math.sin(turn)
+    const radius = land.radiusAt(u)
+    if (radius <= floor) return
+    const chord = Math.sqrt(radius * radius - floor * floor)
+    for (const [one, other] of both) {
+      const [v0, v1] = [Math.max(-chord, one.at(u)), Math.min(chord, other.at(u))]
+      if (v1 <= v0) continue
+      const cut = segment(radius, floor, v0, v1)
+      const { sums } = made
+      sums.volume += by * cut.area
+      sums.z += by * u * cut.area
+      sums.zz += by * u * u * cut.area
+      sums.x += by * (cut.w * out.x + cut.v * across.x)
+      sums.y += by * (cut.w * out.y + cut.v * across.y)
+      sums.xx += by * turnedTo(cut, out.x, across.x, out.x, across.x)
+      sums.yy += by * turnedTo(cut, out.y, across.y, out.y, across.y)
+      sums.xy += by * turnedTo(cut, out.x, across.x, out.y, across.y)
+      made.surface +=
+        by * radius * land.slantAt(u) * (Math.asin(v1 / radius) - Math.asin(v0 / radius))
+      made.floor += by * (v1 - v0)
+      for (const side of [one, other]) {
+        const v = side.at(u)
+        if (Math.abs(v) < chord)
+          made.walls += by * side.slant(u) * (Math.sqrt(radius * radius - v * v) - floor)
+      }
+    }
+  }
+  for (let i = 0; i < PARTS; i++) gauss((Math.PI * i) / PARTS, (Math.PI * (i + 1)) / PARTS, visit)
+}
+
+const turnedTo = (
+  { ww, vv, wv }: Segment,
+  outA: number,
+  acrossA: number,
+  outB: number,
+  acrossB: number,
+): number => ww * outA * outB + vv * acrossA * acrossB + wv * (outA * acrossB + acrossA * outB)
+
+/** ∫dA, ∫w, ∫v, ∫w², ∫v² and ∫wv over a part of a disc. */
+interface Segment {
+  readonly area: number
+  readonly w: number
+  readonly v: number
+  readonly ww: number
+  readonly vv: number
+  readonly wv: number
+}
+
+/** Of what lies in a disc beyond a chord at a distance from its middle, between two places along the chord. */
+function segment(radius: number, floor: number, from: number, to: number): Segment {
+  const chord = radius > floor ? Math.sqrt(radius * radius - floor * floor) : 0
+  const [low, high] = [Math.min(from, to), Math.max(from, to)]
+  const v1 = Math.min(chord, high)
+  const v0 = Math.min(v1, Math.max(-chord, low))
+  if (v1 <= v0) return { area: 0, w: 0, v: 0, ww: 0, vv: 0, wv: 0 }
+  const [a, b] = [under(radius, floor, v0), under(radius, floor, v1)]
+  return {
+    ...{ area: b.area - a.area, w: b.w - a.w, v: b.v - a.v },
+    ...{ ww: b.ww - a.ww, vv: b.vv - a.vv, wv: b.wv - a.wv },
+  }
+}
+
+/** The same from the middle of the chord to a place of it, with s = √(r² − v²): ∫s = (vs + r²·asin(v/r))/2 and so on. */
+function under(r: number, d: number, v: number): Segment {
+  const s = Math.sqrt(Math.max(0, r * r - v * v))
+  const disc = (v * s + r * r * Math.asin(Math.max(-1, Math.min(1, v / r)))) / 2
+  const cubes = (v * s ** 3) / 4 + (3 * r * r * disc) / 4
+  return {
+    area: disc - d * v,
+    w: ((r * r - d * d) * v - v ** 3 / 3) / 2,
+    v: -(s ** 3) / 3 - (d * v * v) / 2,
+    ww: (cubes - d ** 3 * v) / 3,
+    vv: (-v * s ** 3) / 4 + (r * r * disc) / 4 - (d * v ** 3) / 3,
+    wv: ((r * r - d * d) * v * v) / 4 - v ** 4 / 8,
+  }
+}
