@@ -15,7 +15,7 @@ import { escaped, num, pathOf } from './svg'
 export function writeDrawingSvg({ paper, groups, lines }: Drawing, name: string): string {
   const { width, height } = paper
   return [
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${num(width)}mm" height="${num(height)}mm" viewBox="0 ${num(-height)} ${num(width)} ${num(height)}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${num(width)}mm" height="${num(height)}mm" viewBox="0 ${num(-height)} ${num(width)} ${num(height)}" text-rendering="geometricPrecision">`,
     `<title>${escaped(name)}</title>`,
     drawingGroups(groups, lines),
     '</svg>',

@@ -236,6 +236,8 @@ svg {
 
 .content {
   color: var(--ink);
+  /* Letters as wide as they were measured, whatever the pixels. */
+  text-rendering: geometricPrecision;
 }
 
 .drawing {
