@@ -51,7 +51,17 @@ const CORE = {
     'edit',
   ],
   drawing: [
-    ...['names', 'units', 'standards', 'formula', 'geometry', 'sketch', 'constraints', 'section'],
+    ...[
+      'names',
+      'units',
+      'standards',
+      'formula',
+      'geometry',
+      'sketch',
+      'constraints',
+      'section',
+      'solid',
+    ],
     ...['part', 'route', 'notes', 'inspect', 'vary'],
   ],
   plan: [

@@ -1,5 +1,5 @@
 import type { Vec } from '../geometry'
-import type { DrawnPlace } from './asked/drawn'
+import type { DrawnPlace } from './asked/drawnPlace'
 import type { Group } from './items'
 import type { Moves } from './layout/marks'
 import type { Scale } from './paper/scales'

@@ -17,19 +17,7 @@ import { DIRECTION_TOLERANCE, VERTEX_TOLERANCE } from '../../tolerances'
 import { formatAngle, formatLength } from '../../units'
 import type { Asked, Shape } from './asked'
 import { drawnOnEnd } from './drawnEnds'
-
-/**
- * A place that sizes can be drawn from: a circular edge, or the middle of a face, straight or rounded; on the view from
- * an end a point, or a circle.
- */
-export interface DrawnPlace {
-  /** The end whose view it is on; empty for the view along the axis. */
-  readonly end: DrawnSize['end']
-  readonly body: string
-  readonly key: string
-  readonly what: 'corner' | 'line' | 'arc' | 'point' | 'ring'
-  readonly at: Vec
-}
+import type { Drawn, DrawnPlace } from './drawnPlace'
 
 /** Where the corners of a body are, and the middles of its faces. */
 export function drawnPlaces(state: PartState, body: string): DrawnPlace[] {
@@ -69,13 +57,6 @@ function shapeOf(state: PartState, size: DrawnSize): Drawn | undefined {
   if (size.end !== '') return drawnOnEnd(state, size, size.end)
   if (size.kind === 'radius' || size.kind === 'angle') return ofFaces(state, size)
   return between(state, size)
-}
-
-/** What a size that was drawn measures. */
-export interface Drawn {
-  readonly shape: Shape
-  readonly value: number
-  readonly sign: string
 }
 
 /** Between two edges, or across one. */

@@ -3,7 +3,7 @@ import type { DrawnSize } from '../../part'
 import type { PartState } from '../../route'
 import { endMarks, type EndMarks } from '../../solid'
 import { VERTEX_TOLERANCE } from '../../tolerances'
-import type { Drawn, DrawnPlace } from './drawn'
+import type { Drawn, DrawnPlace } from './drawnPlace'
 import type { FlatShape } from './asked'
 import type { End } from './ends'
 
