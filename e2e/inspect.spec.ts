@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
+import { field, fill } from './support/flange'
 import { Inspection } from './support/inspection'
 
 test('a row that fails says by how much, and passes once its target is met', async ({ page }) => {
@@ -221,6 +222,40 @@ test('a vessel is filled to a height or with a volume, on chart and section', as
   await expect(bench.chart.getByRole('alert')).toContainText('It holds no more than 409.09')
   const { bytes } = await bench.saved(bench.chart.getByRole('button', { name: 'CSV' }))
   expect(bytes.toString().split('\r\n')[0]).toBe('height [mm],capacity [cm³]')
+})
+
+test('a can with a hole in its side tells what it holds, and where it runs out', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await shop.openDemo('sampling-can')
+  await bench.open()
+  await bench.chart.getByLabel('Chart of').selectOption('capacity')
+  const cm3 = (height: number): string =>
+    `${Number(((Math.PI * 900 * height) / 1000).toPrecision(5))} cm³`
+  await expect(bench.chart).toContainText(`to the brim: ${cm3(70)} at 70 mm`)
+  await page.getByRole('link', { name: 'Model', exact: true }).click()
+  await shop.ready()
+  await press(page, '5', 'e')
+  await shop.click(30, 40)
+  await expect(shop.card).toContainText('30 Cross hole')
+  await field(shop, 'Goes').selectOption('wall')
+  await fill(shop, 'Diameter', '8')
+  await fill(shop, 'Distance', '20')
+  await page.keyboard.press('Escape')
+  await bench.open()
+  await bench.chart.getByLabel('Chart of').selectOption('capacity')
+  await expect(bench.chart).toContainText(/runs out through step 30: [\d.]+ cm³ at [\d.]+ mm/)
+  const told = (await bench.chart.textContent())?.match(/30: ([\d.]+) cm³ at ([\d.]+) mm/) ?? []
+  // All of it stands under the lower edge of the hole, in a bore of ⌀60.
+  expect(`${told[1]} cm³`).toBe(cm3(Number(told[2])))
+  expect([20 - 4, 70 - 20 - 4]).toContain(Number(told[2]))
+  await bench.chart.getByLabel('Fill height').fill('60')
+  await expect(bench.chart.getByRole('alert')).toContainText('It runs out before that.')
+  await bench.tab('Checks')
+  await bench.sheet.getByLabel('Add to the sheet').selectOption('capacity')
+  await expect(bench.row('capacity to where it runs out')).toBeVisible()
 })
 
 test('a chart stands in line with the section, and its cursor tells and lights the place', async ({

@@ -1,5 +1,6 @@
 import { boundsOf, coursesOf, line, type Course } from '../geometry'
 import {
+  EMPTY_SECTION,
   combine,
   edgesOf,
   extentOf,
@@ -11,8 +12,11 @@ import {
   type SectionEdge,
 } from '../section'
 import { VERTEX_TOLERANCE } from '../tolerances'
+import { lastFor, once } from '../once'
+import type { BodyState } from '../route'
+import type { SolidPlan } from '../solid'
 import { sweptBy } from './along'
-import { once } from '../once'
+import { openingsOf, type Opening } from './openings'
 
 /** The room inside a vessel that stands upright, its open end up at growing x; lengths in mm. */
 export interface Cavity {
@@ -27,6 +31,10 @@ export interface Cavity {
   readonly courses: readonly Course[]
   /** The room itself as a section. */
   readonly room: Section
+  /** The step that made an opening below the brim, where it runs out. */
+  readonly opening?: string
+  /** Whether nothing else was done that could change what it holds: to a body that is no full turn. */
+  readonly isWhole: boolean
 }
 
 /** Rooms smaller than this in mm³ hold nothing worth telling. */
@@ -36,14 +44,44 @@ const LEAST_ROOM = 1e-3
  * The largest room of a body that holds liquid: closed all round, or open at the top and filled to
  * its brim. @returns undefined for a body that holds nothing
  */
-export const cavityOf = once((section: Section): Cavity | undefined => {
-  const rooms = section.regions.length === 0 ? [] : [...closedRooms(section), ...openRooms(section)]
+export const cavityOf = once((section: Section): Cavity | undefined => largestOf(roomsOf(section)))
+
+/**
+ * The same of a body that may be no full turn: what it holds up to where holes, slots and notches let it run out, if that is
+ * below the brim.
+ */
+export const cavityIn = ({ section, plan }: Pick<BodyState, 'section' | 'plan'>) =>
+  plan ? openedIn(section, plan) : cavityOf(section)
+
+const openedIn = lastFor((section: Section, plan: SolidPlan): Cavity | undefined => {
+  const [low, high] = section.regions.length === 0 ? [0, 0] : extentOf(section)
+  const free = around(section, high + 1)
+  return largestOf(
+    roomsOf(section).map((cavity): Cavity => {
+      const outside = free && combine(free, cavity.room, 'cut')
+      const { all, isWhole } = openingsOf(plan, cavity.room, outside ?? EMPTY_SECTION)
+      const lowest = all.reduce<Opening | undefined>(
+        (best, one) => (best && best.level <= one.level ? best : one),
+        undefined,
+      )
+      if (!lowest || lowest.level >= cavity.brim - VERTEX_TOLERANCE) return { ...cavity, isWhole }
+      const brim = Math.max(low, lowest.level)
+      const volume = filledTo(cavity.courses, brim)
+      return { ...cavity, isWhole, closed: false, brim, volume, opening: lowest.step }
+    }),
+  )
+})
+
+const roomsOf = (section: Section): Cavity[] =>
+  section.regions.length === 0 ? [] : [...closedRooms(section), ...openRooms(section)]
+
+function largestOf(rooms: readonly Cavity[]): Cavity | undefined {
   const largest = rooms.reduce<Cavity | undefined>(
     (best, room) => (best && best.volume >= room.volume ? best : room),
     undefined,
   )
   return largest && largest.volume > LEAST_ROOM ? largest : undefined
-})
+}
 
 const LID: EdgeName = { step: 'lid', entity: 'lid', role: 'made' }
 
@@ -98,7 +136,8 @@ function cavity(room: Section, closed: boolean, brim: number): Cavity {
     .filter((e) => !liesOnAxis(e))
     .flatMap((e) => coursesOf(e.piece, 'x'))
   const floor = extentOf(room)[0]
-  return { closed, floor, brim, courses, room, volume: filledTo(courses, brim) }
+  const volume = filledTo(courses, brim)
+  return { closed, floor, brim, courses, room, volume, isWhole: true }
 }
 
 /** Levels where the outline turns from rising to falling, over a flat rim or not, highest first. */

@@ -4,7 +4,7 @@ import { fail, succeed, type Result } from '../result'
 import type { BodyState } from '../route'
 import type { Measure } from '../units'
 import { usualUnit, type ShownUnit } from '../units/shown'
-import { capacityAt, cavityOf } from './capacity'
+import { capacityAt, cavityIn } from './capacity'
 import { clearanceBetween, type Clearance } from './clearance'
 import { isPending, massProperties, type MassProperties } from './mass'
 import { measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'
@@ -80,8 +80,13 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
     return both + bySection(bodies, [figure.body, figure.other], ', of full turns')
   }
   if (figure.kind === 'capacity') {
-    const height = figure.height.trim() === '' ? 'to the brim' : `to a height of ${figure.height}`
-    return `${words} ${height}${bySection(bodies, [figure.body], ', of the full turn')}`
+    const body = bodies.find(
+      (b) => !b.reference && (figure.body === '' || b.bodyId === figure.body),
+    )
+    const room = body && cavityIn(body)
+    const brim = room?.opening === undefined ? 'to the brim' : 'to where it runs out'
+    const height = figure.height.trim() === '' ? brim : `to a height of ${figure.height}`
+    return `${words} ${height}${room?.isWhole === false ? ', of the full turn' : ''}`
   }
   return figure.body === '' || part.bodies.length < 2 ? words : `${words} of ${nameOf(figure.body)}`
 }
@@ -142,11 +147,11 @@ function wallValue(bodies: readonly BodyState[]): Result<Measured> {
 }
 
 function capacityValue(height: string, part: Part, [body]: readonly BodyState[]): Result<Measured> {
-  const room = body && cavityOf(body.section)
+  const room = body && cavityIn(body)
   if (!room) {
     return gone(
       'This body holds nothing.',
-      'It needs a room inside, closed or open at its upper end.',
+      'It needs a room inside, closed or open at its upper end, that nothing opens at its floor.',
     )
   }
   if (height.trim() === '') return succeed({ value: room.volume })

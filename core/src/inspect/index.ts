@@ -10,7 +10,15 @@ export {
 } from './mass'
 export { lengthwise, ringsAt, stationsAlong, type Station } from './along'
 export { stationsOfSolid, type SlicedStation } from './sliced'
-export { capacityAt, capacityCurve, cavityOf, filledRoom, heightFor, type Cavity } from './capacity'
+export {
+  capacityAt,
+  capacityCurve,
+  cavityIn,
+  cavityOf,
+  filledRoom,
+  heightFor,
+  type Cavity,
+} from './capacity'
 export { clearanceBetween, type Clearance } from './clearance'
 export { leastWall } from './wall'
 export { figuresOf, measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'

@@ -47,6 +47,8 @@ const data = computed(() => source.value && CHARTS[inspect.chart].data(source.va
 /** What a chart of a body that is no full turn is made of. */
 const basis = computed(() => {
   if (!inspect.body?.plan) return undefined
+  // Up to where it runs out a vessel is the full turn.
+  if (CHARTS[inspect.chart].ofVessels && inspect.cavity?.isWhole) return undefined
   return byTriangles.value
     ? { words: 'by triangles', why: 'Cut from the picture’s triangles: right to two thousandths.' }
     : { words: 'of the full turn', why: 'Goes by the half-section: holes and flats are left out.' }

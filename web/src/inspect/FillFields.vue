@@ -27,7 +27,9 @@ const heightProblem = computed(() => {
   if ('problem' in filled && filled.problem)
     return `${filled.problem.message} ${filled.problem.mend}`
   if ('asked' in filled && (filled.asked ?? 0) > (filled.height ?? 0) + 1e-9) {
-    return 'That is over the brim.'
+    return inspect.cavity?.opening === undefined
+      ? 'That is over the brim.'
+      : 'It runs out before that.'
   }
   return 'asked' in filled && (filled.asked ?? 0) < 0 ? 'A height is not below zero.' : ''
 })
@@ -40,7 +42,12 @@ const volume = computed(() => {
 const brim = computed(() => {
   const { cavity } = inspect
   if (!cavity) return ''
-  const top = cavity.closed ? 'full' : 'to the brim'
+  const step = parts.part?.route.find((s) => s.id === cavity.opening)?.number
+  const top = cavity.closed
+    ? 'full'
+    : step === undefined
+      ? 'to the brim'
+      : `runs out through step ${step}`
   return `${top}: ${tellValue(cavity.volume, volumeUnit.value)} at ${formatLength(cavity.brim - cavity.floor, parts.units)} ${parts.units.length}`
 })
 

@@ -2,7 +2,7 @@ import { evaluateFormula } from '@lathica/core/formula'
 import { edgeKey, edgesOf } from '@lathica/core/section'
 import { WHOLE_BODY, valuesOf, type MeasurePick } from '@lathica/core/part'
 import type { BodyState } from '@lathica/core/route'
-import { cavityOf, capacityAt, type Cavity } from '@lathica/core/inspect'
+import { cavityIn, capacityAt, type Cavity } from '@lathica/core/inspect'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Px, View } from '../board/view'
@@ -38,7 +38,7 @@ export const useInspectStore = defineStore('inspect', () => {
   const body = computed(
     () => standing.value.find((b) => b.bodyId === chosenBody.value) ?? standing.value[0],
   )
-  const cavity = computed<Cavity | undefined>(() => body.value && cavityOf(body.value.section))
+  const cavity = computed<Cavity | undefined>(() => body.value && cavityIn(body.value))
   const charts = computed<readonly ChartKind[]>(() =>
     CHART_KINDS.filter(
       (c) =>
