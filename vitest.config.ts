@@ -14,8 +14,8 @@ export default defineConfig({
     // Properties of thousands of sections take a while on a busy machine.
     testTimeout: 300_000,
     hookTimeout: 120_000,
-    // All cores: Vitest by itself would leave one of two idle.
-    maxWorkers: availableParallelism(),
+    // All cores, unless other work runs beside it: Vitest by itself would leave one of two idle.
+    maxWorkers: Number(process.env['LATHICA_WORKERS'] ?? availableParallelism()),
     projects: [
       project('core', true),
       project('kernel', true),

@@ -197,9 +197,10 @@ async function test() {
     console.log('Trials at random, beside the checks …')
     await must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))
     await must('A trial of the server', ...tool('tsx/dist/cli.mjs', SOAK))
-    const cores = Math.max(1, availableParallelism() - 1)
+    const cores = String(Math.max(1, availableParallelism() - 1))
     const args = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]
-    return run(...tool('vitest/vitest.mjs', [...args, `--maxWorkers=${cores}`]))
+    const aside = { env: { ...process.env, LATHICA_WORKERS: cores } }
+    return run(...tool('vitest/vitest.mjs', args, aside))
   }
   const [browserCode, unitCode] = await Promise.all([pages(), computing()])
   const first = counts(unit, (r) => ({

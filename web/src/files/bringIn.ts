@@ -15,9 +15,7 @@ import { tell, tellProblem } from '../notices'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { choose } from './choose'
-
-/** Files of solids and of triangles that can be brought in. */
-export const FOREIGN_FILES = '.step,.stp,.stl,.3mf'
+import { FOREIGN_FILES } from './kinds'
 
 type Read<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; problem: Problem }
 

@@ -2,13 +2,15 @@
 import type { Part } from '@lathica/core/part'
 import { Button } from 'ant-design-vue'
 import { PackageCheck, Pencil, Trash2, Upload } from 'lucide-vue-next'
-import { nextTick, ref, useTemplateRef } from 'vue'
+import { defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue'
 import type { PartCard as PartOnShelf, ProjectCard } from '@lathica/core/wire'
-import { FOREIGN_FILES } from '../files/bringIn'
+import { FOREIGN_FILES } from '../files/kinds'
 import IconButton from '../ui/IconButton.vue'
-import HandOverDialog from './HandOverDialog.vue'
-import NewPartDialog from './NewPartDialog.vue'
 import PartCard from './PartCard.vue'
+
+// Seen when they are asked for, and loaded then.
+const HandOverDialog = defineAsyncComponent(() => import('./HandOverDialog.vue'))
+const NewPartDialog = defineAsyncComponent(() => import('./NewPartDialog.vue'))
 
 const props = defineProps<{
   project: ProjectCard

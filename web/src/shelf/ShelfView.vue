@@ -3,10 +3,11 @@ import type { Part } from '@lathica/core/part'
 import { Button, Modal, Result, Spin } from 'ant-design-vue'
 import { Search } from 'lucide-vue-next'
 import { useStorage } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PartCard, ProjectCard } from '@lathica/core/wire'
-import DraftList from '../drafts/DraftList.vue'
+import { draftsLeft } from '../drafts/drafts'
+import { cancelIdle, whenIdle } from '../idle'
 import PlainSelect from '../ui/PlainSelect.vue'
 import ThemeButton from '../ui/ThemeButton.vue'
 import ProjectShelf from './ProjectShelf.vue'
@@ -20,6 +21,27 @@ const naming = ref(false)
 const newName = ref('')
 
 onMounted(shelf.load)
+
+/** What a part is opened with is fetched while nothing else is to be done: the next click is most likely on one. */
+const fetchBoard = (): void => {
+  const screens = [import('../model/PartView.vue'), import('../model/ModelView.vue')]
+  // What did not come is asked for again, and told, when it is needed.
+  Promise.all(screens).catch(() => undefined)
+}
+let fetching = 0
+watch(loading, (isLoading) => {
+  if (!isLoading && fetching === 0) fetching = whenIdle(fetchBoard, 10_000)
+})
+onBeforeUnmount(() => {
+  cancelIdle(fetching)
+})
+
+/** Work that was not saved, told with what it takes to compare it, where there is some. */
+const DraftList = defineAsyncComponent(() => import('../drafts/DraftList.vue'))
+const hasDrafts = ref(false)
+onMounted(async () => {
+  hasDrafts.value = (await draftsLeft()).length > 0
+})
 
 const words = computed(() => query.value.toLowerCase().split(/\s+/).filter(Boolean))
 const matches = (part: PartCard): boolean =>
@@ -93,7 +115,7 @@ async function createProject(): Promise<void> {
       <Button @click="naming = true">New project</Button>
       <ThemeButton />
     </header>
-    <DraftList v-if="!loading && !problem" :parts="known" @kept="shelf.load" />
+    <DraftList v-if="hasDrafts && !loading && !problem" :parts="known" @kept="shelf.load" />
     <main>
       <Spin v-if="loading" class="loading" tip="Looking through the shelf …"><div /></Spin>
       <Result

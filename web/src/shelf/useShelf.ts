@@ -1,21 +1,19 @@
 import type { Part } from '@lathica/core/part'
-import { renamePart, perform } from '@lathica/core/edit'
-import { isForeignFile } from '@lathica/core/recover'
-import { readPart, readPartFile, toDocument, writePartFile } from '@lathica/core/formats'
 import { onBeforeUnmount, ref, shallowRef } from 'vue'
 import { ApiError, api } from '../api/client'
 import type { PartCard, ProjectCard } from '@lathica/core/wire'
 import { saveFile } from '../dispatch/saveFile'
-import { partFromForeign } from '../files/bringIn'
-import { keepReport } from '../files/report'
 import { tell, tellProblem } from '../notices'
 import { offerBack } from '../offerBack'
-import { tellDeleted } from '../store/saver'
+import { tellDeleted } from '../store/told'
 import type { Problem } from '@lathica/core/result'
 
 /** How often, and after how long in ms, the shelf looks for masses that were not told yet. */
 const MOST_LOOKS = 10
 const LOOK_AGAIN = 3000
+
+/** What is done with parts themselves is loaded when the first of it is asked for: the shelf is seen without it. */
+const partFiles = () => import('./partFiles')
 
 /** Whether more will be told of a part than is known now. */
 const isUnfinished = ({ damaged, summary }: PartCard): boolean =>
@@ -73,6 +71,7 @@ export function useShelf() {
   }
 
   async function createPart(projectId: string, part: Part): Promise<string | undefined> {
+    const { toDocument } = await partFiles()
     return (await ask(() => api.createPart(projectId, toDocument(part))))?.id
   }
 
@@ -109,7 +108,7 @@ export function useShelf() {
   async function stored(id: string): Promise<Part | undefined> {
     const found = await ask(() => api.part(id))
     if (!found) return undefined
-    const read = readPart(found.document)
+    const read = (await partFiles()).readPart(found.document)
     if (read.ok) return read.value
     tellProblem(read.problem)
     return undefined
@@ -117,26 +116,15 @@ export function useShelf() {
 
   async function duplicate(projectId: string, card: PartCard): Promise<void> {
     const part = await stored(card.id)
-    if (!part) return
-    const copy = perform(part, renamePart(`${part.name.slice(0, 70)} (copy)`))
-    if (!copy.ok) return
-    if ((await createPart(projectId, copy.value)) !== undefined) await load()
+    const copy = part && (await partFiles()).copied(part)
+    if (copy && (await createPart(projectId, copy)) !== undefined) await load()
   }
 
   async function download(card: PartCard): Promise<void> {
     const part = await stored(card.id)
-    if (part) saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
-  }
-
-  /** A part from solids or meshes that came from elsewhere; what came of it is told, and kept as a report. */
-  async function importForeign(projectId: string, file: File): Promise<string | undefined> {
-    const made = await partFromForeign(file)
-    const id = made && (await createPart(projectId, made.part))
-    if (!made || id === undefined) return undefined
-    if (made.solids.length > 0) keepReport({ part: id, fileName: file.name, solids: made.solids })
-    await load()
-    tell(`${file.name}: ${made.words}`)
-    return id
+    if (!part) return
+    const { writePartFile } = await partFiles()
+    saveFile(writePartFile(part), `${part.name}.lathica.json`, 'application/json')
   }
 
   /**
@@ -147,11 +135,16 @@ export function useShelf() {
     projectId: string,
     files: readonly File[],
   ): Promise<string | undefined> {
+    const { importForeign, isForeignFile, readPartFile } = await partFiles()
     let taken = 0
     let foreign: string | undefined
     for (const file of files) {
       if (isForeignFile(file.name)) {
-        foreign = (await importForeign(projectId, file)) ?? foreign
+        const made = await importForeign(file, (part) => createPart(projectId, part))
+        if (!made) continue
+        await load()
+        tell(`${file.name}: ${made.words}`)
+        foreign = made.id
         continue
       }
       const read = readPartFile(await file.text())

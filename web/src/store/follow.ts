@@ -1,4 +1,5 @@
 import { shallowRef, watch, type ComputedRef, type Ref } from 'vue'
+import { cancelIdle, whenIdle } from '../idle'
 
 /** The longest that what follows lags behind while there is no time to spare, in ms. */
 const MOST_LAG = 250
@@ -22,20 +23,13 @@ export function following<T>(source: ComputedRef<T>, hurried: () => boolean): Re
         cancel()
         followed.value = now
       } else if (waiting === 0) {
-        waiting = askIdle(() => {
+        waiting = whenIdle(() => {
           waiting = 0
           followed.value = source.value
-        })
+        }, MOST_LAG)
       }
     },
     { flush: 'sync' },
   )
   return followed
 }
-
-/** Not every browser tells when it is idle; there the next task has to do. */
-const hasIdle = typeof requestIdleCallback === 'function'
-const askIdle = (run: () => void): number =>
-  hasIdle ? requestIdleCallback(run, { timeout: MOST_LAG }) : Number(setTimeout(run, MOST_LAG / 4))
-const cancelIdle = (handle: number): void =>
-  hasIdle ? cancelIdleCallback(handle) : clearTimeout(handle)

@@ -4,6 +4,7 @@ import { toDocument } from '@lathica/core/formats'
 import { ApiError, api } from '../api/client'
 import { dropOwnDraft, keepDraft } from '../drafts/drafts'
 import { sameDocument } from './sameDocument'
+import { CHANNEL, type Told } from './told'
 
 /** How the opened part stands with the server. */
 export type SaveState =
@@ -46,21 +47,6 @@ export interface Saver {
 const SETTLE_MS = 500
 const FIRST_RETRY_MS = 1500
 const LONGEST_RETRY_MS = 15_000
-
-/** What open pages tell one another of a part: the revision they saved, or that it was deleted. */
-interface Told {
-  readonly id: string
-  readonly revision: number | 'gone'
-}
-
-/** Told on by what deletes a part. */
-export function tellDeleted(id: string): void {
-  const pages = new BroadcastChannel(CHANNEL)
-  pages.postMessage({ id, revision: 'gone' } satisfies Told)
-  pages.close()
-}
-
-const CHANNEL = 'lathica.saved'
 
 /**
  * Saves a part whenever it changes: one request at a time, tried again while the server is away,
