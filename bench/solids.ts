@@ -42,6 +42,7 @@ export async function solidRows(): Promise<Row[]> {
     atMost('first lift of 100 edges, weighed', lift, 'ms', 150),
     atMost('the same with a circle of 12 holes', circle, 'ms', 400),
     atMost('a circle of 12 counterbored holes changed and weighed', drilled(), 'ms', 20),
+    atMost('a keyway beside flats and a cross hole changed and weighed', milled(), 'ms', 20),
     atMost('change in the last of 10 solid steps, weighed', late, 'ms', 300),
     atMost('triangles and check of the 12 holes besides', picture, 'ms', 400),
     atMost('lifted volume against the section', volume, 'of it', 1e-9),
@@ -62,18 +63,28 @@ function build(kernel: Kernel, plan: SolidPlan): number {
 }
 
 /** The circle of holes of the end bearing housing, made smaller again and again, as the page follows it. */
-function drilled(): number {
-  const read = readPartFile(readFileSync('demo/end-bearing-housing.lathica.json', 'utf8'))
+const drilled = (): number =>
+  followed('end-bearing-housing', (step, i) => {
+    if (step.kind !== 'holes') return [step]
+    return step.layout === 'circle' ? [{ ...step, circle: String(74 - i / 10), count: '12' }] : []
+  })
+
+/** The keyway of the winding spindle, beside its flats and its cross hole, made shorter again and again. */
+const milled = (): number =>
+  followed('winding-spindle', (step, i) => [
+    step.kind === 'slot' ? { ...step, length: String(36 - i / 10) } : step,
+  ])
+
+/** What a part takes to be evaluated and weighed, without the kernel, while a step of it changes. */
+function followed(name: string, change: (step: Step, i: number) => Step[]): number {
+  const read = readPartFile(readFileSync(`demo/${name}.lathica.json`, 'utf8'))
   if (!read.ok) throw new Error(read.problem.message)
   const part = read.value
   const times = Array.from({ length: 41 }, (_, i) => {
-    const route = part.route.flatMap((step): Step[] => {
-      if (step.kind !== 'holes') return [step]
-      return step.layout === 'circle' ? [{ ...step, circle: String(74 - i / 10), count: '12' }] : []
-    })
+    const route = part.route.flatMap((step) => change(step, i))
     const start = performance.now()
     const [body] = evaluate({ ...part, route }).bodies
-    if (!((body?.mass ?? 0) > 0)) throw new Error('the housing of the bench was not weighed')
+    if (!((body?.mass ?? 0) > 0)) throw new Error(`${name} was not weighed`)
     return performance.now() - start
   })
   return times.sort((a, b) => a - b)[20] ?? 0

@@ -239,3 +239,13 @@ test('a new part asks for its name before it is made', async ({ page }) => {
   await page.keyboard.press('Escape')
   await expect(page.getByText('A part needs a name')).toHaveCount(0)
 })
+
+test('a form that cannot be fetched is told, and comes once it can be', async ({ page }) => {
+  await page.route('**/NewPartDialog-*.js', (route) => route.abort())
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New part' }).first().click()
+  await expect(page.getByText('What this takes could not be fetched.')).toBeVisible()
+  await page.unroute('**/NewPartDialog-*.js')
+  await page.getByRole('button', { name: 'New part' }).first().click()
+  await expect(page.getByLabel('Name', { exact: true })).toBeVisible()
+})

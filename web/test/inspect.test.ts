@@ -134,25 +134,34 @@ describe('charts of a body that is no full turn', () => {
     )
   })
 
-  it('tell that play is that of the full turns', async () => {
+  it('tell that play is that of full turns where nothing shows that it is that of the solids too', async () => {
     const { screen, inspect } = await open('guide-roller')
     const { part } = screen.parts
     const [first, second] = inspect.standing
-    const solid = await open('winding-spindle')
-    const plan = solid.inspect.body?.plan
-    if (!part || !first || !second || !plan) throw new Error('they are open')
+    // Flats, a keyway and a cross hole leave half-planes between them as they were; a knob of facets does not.
+    const spindle = (await open('winding-spindle')).inspect.body?.plan
+    const knob = (await open('setting-knob')).inspect.body?.plan
+    if (!part || !first || !second || !spindle || !knob) throw new Error('they are open')
     const play = { kind: 'radialPlay', body: first.bodyId, other: second.bodyId } as const
     const plain = figureWords(play, part, [first, second])
     expect(plain).toMatch(/^radial play of .* in /)
-    expect(figureWords(play, part, [first, { ...second, plan }])).toBe(`${plain}, of full turns`)
+    expect(figureWords(play, part, [first, { ...second, plan: spindle }])).toBe(plain)
+    expect(figureWords(play, part, [first, { ...second, plan: knob }])).toBe(
+      `${plain}, of full turns`,
+    )
   })
 
-  it('tell that a capacity is that of the full turn', async () => {
+  it('tell that a capacity is that of the full turn where more was done to it', async () => {
     const { screen, inspect } = await open('sampling-can')
     const { part } = screen.parts
-    if (!part) throw new Error('it is open')
+    const [body] = inspect.standing
+    if (!part || !body?.plan) throw new Error('it is open')
     const capacity = { kind: 'capacity', body: 'body1', height: '' } as const
-    expect(figureWords(capacity, part, inspect.standing)).toBe(
+    // Its handle stays out of it.
+    expect(figureWords(capacity, part, [body])).toBe('capacity to the brim')
+    const shell = { kind: 'shell', step: 's9', thickness: 1, open: [] } as const
+    const plan = { ...body.plan, ops: [...body.plan.ops, shell] }
+    expect(figureWords(capacity, part, [{ ...body, plan }])).toBe(
       'capacity to the brim, of the full turn',
     )
     const float = await open('float')

@@ -2,6 +2,7 @@ import { evaluateFormula } from '../formula'
 import { valuesOf, type BodyFigureKind, type Figure, type FigureKind, type Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import type { BodyState } from '../route'
+import { untouchedAngle } from '../solid'
 import type { Measure } from '../units'
 import { usualUnit, type ShownUnit } from '../units/shown'
 import { capacityAt, cavityIn } from './capacity'
@@ -77,7 +78,11 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
     const both = words.startsWith('travel')
       ? words.replace('travel', `travel ${between}`)
       : `${words} ${between}`
-    return both + bySection(bodies, [figure.body, figure.other], ', of full turns')
+    const plans = [figure.body, figure.other].flatMap(
+      (id) => bodies.find((b) => b.bodyId === id && !b.reference)?.plan ?? [],
+    )
+    // Where something is left of both full turns at one angle they touch there as full turns do.
+    return untouchedAngle(plans) === undefined ? `${both}, of full turns` : both
   }
   if (figure.kind === 'capacity') {
     const body = bodies.find(
@@ -89,12 +94,6 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
     return `${words} ${height}${room?.isWhole === false ? ', of the full turn' : ''}`
   }
   return figure.body === '' || part.bodies.length < 2 ? words : `${words} of ${nameOf(figure.body)}`
-}
-
-/** Says of what goes by half-sections that it leaves out what is no full turn, where there is any. */
-function bySection(bodies: readonly BodyState[], ids: readonly string[], words: string): string {
-  const isMeant = (b: BodyState): boolean => ids.includes(b.bodyId) || ids.includes('')
-  return bodies.some((b) => b.plan && !b.reference && isMeant(b)) ? words : ''
 }
 
 /** The value of a figure in mm, rad, g and their products, and the way it was measured along. */

@@ -9,7 +9,7 @@ export {
   type BareMesh,
   type PlacedMesh,
 } from './packed'
-export { closedFigures } from './closed'
+export { closedFigures, untouchedAngle } from './closed'
 export type { LiftedProperties } from './lifted'
 export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'

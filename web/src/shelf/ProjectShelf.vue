@@ -2,15 +2,12 @@
 import type { Part } from '@lathica/core/part'
 import { Button } from 'ant-design-vue'
 import { PackageCheck, Pencil, Trash2, Upload } from 'lucide-vue-next'
-import { defineAsyncComponent, nextTick, ref, useTemplateRef } from 'vue'
+import { nextTick, ref, useTemplateRef } from 'vue'
 import type { PartCard as PartOnShelf, ProjectCard } from '@lathica/core/wire'
 import { FOREIGN_FILES } from '../files/kinds'
 import IconButton from '../ui/IconButton.vue'
+import { later } from '../ui/later'
 import PartCard from './PartCard.vue'
-
-// Seen when they are asked for, and loaded then.
-const HandOverDialog = defineAsyncComponent(() => import('./HandOverDialog.vue'))
-const NewPartDialog = defineAsyncComponent(() => import('./NewPartDialog.vue'))
 
 const props = defineProps<{
   project: ProjectCard
@@ -30,6 +27,14 @@ const emit = defineEmits<{
 
 const making = ref(false)
 const handingOver = ref(false)
+const NewPartDialog = later(
+  () => import('./NewPartDialog.vue'),
+  () => (making.value = false),
+)
+const HandOverDialog = later(
+  () => import('./HandOverDialog.vue'),
+  () => (handingOver.value = false),
+)
 const dropping = ref(false)
 const renaming = ref(false)
 const name = ref('')

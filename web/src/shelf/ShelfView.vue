@@ -3,11 +3,12 @@ import type { Part } from '@lathica/core/part'
 import { Button, Modal, Result, Spin } from 'ant-design-vue'
 import { Search } from 'lucide-vue-next'
 import { useStorage } from '@vueuse/core'
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import type { PartCard, ProjectCard } from '@lathica/core/wire'
 import { draftsLeft } from '../drafts/drafts'
 import { cancelIdle, whenIdle } from '../idle'
+import { later } from '../ui/later'
 import PlainSelect from '../ui/PlainSelect.vue'
 import ThemeButton from '../ui/ThemeButton.vue'
 import ProjectShelf from './ProjectShelf.vue'
@@ -22,9 +23,12 @@ const newName = ref('')
 
 onMounted(shelf.load)
 
-/** What a part is opened with is fetched while nothing else is to be done: the next click is most likely on one. */
+/** What is asked for next is fetched while nothing else is to be done: what parts are opened with, above all. */
 const fetchBoard = (): void => {
-  const screens = [import('../model/PartView.vue'), import('../model/ModelView.vue')]
+  const screens = [
+    ...[import('./NewPartDialog.vue'), import('./HandOverDialog.vue'), import('./partFiles')],
+    ...[import('../model/PartView.vue'), import('../model/ModelView.vue')],
+  ]
   // What did not come is asked for again, and told, when it is needed.
   Promise.all(screens).catch(() => undefined)
 }
@@ -37,8 +41,11 @@ onBeforeUnmount(() => {
 })
 
 /** Work that was not saved, told with what it takes to compare it, where there is some. */
-const DraftList = defineAsyncComponent(() => import('../drafts/DraftList.vue'))
 const hasDrafts = ref(false)
+const DraftList = later(
+  () => import('../drafts/DraftList.vue'),
+  () => (hasDrafts.value = false),
+)
 onMounted(async () => {
   hasDrafts.value = (await draftsLeft()).length > 0
 })

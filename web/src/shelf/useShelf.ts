@@ -6,6 +6,7 @@ import { saveFile } from '../dispatch/saveFile'
 import { tell, tellProblem } from '../notices'
 import { offerBack } from '../offerBack'
 import { tellDeleted } from '../store/told'
+import { NOT_FETCHED } from '../ui/later'
 import type { Problem } from '@lathica/core/result'
 
 /** How often, and after how long in ms, the shelf looks for masses that were not told yet. */
@@ -13,7 +14,10 @@ const MOST_LOOKS = 10
 const LOOK_AGAIN = 3000
 
 /** What is done with parts themselves is loaded when the first of it is asked for: the shelf is seen without it. */
-const partFiles = () => import('./partFiles')
+const partFiles = () =>
+  import('./partFiles').catch(() => {
+    throw new ApiError(0, NOT_FETCHED)
+  })
 
 /** Whether more will be told of a part than is known now. */
 const isUnfinished = ({ damaged, summary }: PartCard): boolean =>
@@ -71,8 +75,11 @@ export function useShelf() {
   }
 
   async function createPart(projectId: string, part: Part): Promise<string | undefined> {
-    const { toDocument } = await partFiles()
-    return (await ask(() => api.createPart(projectId, toDocument(part))))?.id
+    const made = await ask(async () => {
+      const { toDocument } = await partFiles()
+      return api.createPart(projectId, toDocument(part))
+    })
+    return made?.id
   }
 
   async function remove(what: string, gone: () => Promise<void>, back: () => Promise<void>) {
@@ -106,11 +113,9 @@ export function useShelf() {
     )
 
   async function stored(id: string): Promise<Part | undefined> {
-    const found = await ask(() => api.part(id))
-    if (!found) return undefined
-    const read = (await partFiles()).readPart(found.document)
-    if (read.ok) return read.value
-    tellProblem(read.problem)
+    const read = await ask(async () => (await partFiles()).readPart((await api.part(id)).document))
+    if (read?.ok) return read.value
+    if (read) tellProblem(read.problem)
     return undefined
   }
 
@@ -135,7 +140,9 @@ export function useShelf() {
     projectId: string,
     files: readonly File[],
   ): Promise<string | undefined> {
-    const { importForeign, isForeignFile, readPartFile } = await partFiles()
+    const reading = await ask(partFiles)
+    if (!reading) return undefined
+    const { importForeign, isForeignFile, readPartFile } = reading
     let taken = 0
     let foreign: string | undefined
     for (const file of files) {

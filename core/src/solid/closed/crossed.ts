@@ -37,7 +37,7 @@ export function crossed({ section, frame, turn }: TurnedTool, base: Section): Ta
     const rim = Math.sqrt(bore * bore - radius * radius)
     if (high < (bore > 0 ? rim - APART : APART)) continue
     if (high < most + APART) return undefined
-    const wall = { from, to, bore, radius, out, most, z: frame.at.z }
+    const wall = { from, to, bore, radius, out, least, most, z: frame.at.z }
     const taken = throughWall(wall, low, over)
     if (!taken) return undefined
     found.push(taken)
@@ -76,6 +76,7 @@ interface Wall {
   readonly bore: number
   readonly radius: number
   readonly out: { readonly x: number; readonly y: number; readonly z: number }
+  readonly least: number
   readonly most: number
   readonly z: number
 }
@@ -104,6 +105,9 @@ function throughWall(wall: Wall, low: number, over: Profile): Taken | undefined 
       ...{ from: wall.from, to: wall.to, low: isBlind ? low : bore, high: most },
       angle: Math.atan2(out.y, out.x),
       half: halfOf(radius, isBlind ? low : rim),
+      broken: Math.asin(
+        radius / (isBlind ? Math.hypot(low, radius) : bore > 0 ? bore : wall.least),
+      ),
     },
   }
 }

@@ -6,7 +6,7 @@ import { crossed } from './crossed'
 import { drilled } from './drilled'
 import { milledAlong, milledOut } from './milled'
 import { pierced } from './pierced'
-import { allApart, left, type Taken } from './taken'
+import { allApart, left, type Reach, type Taken } from './taken'
 
 /**
  * Figures of solids without the kernel: of a full turn that has holes along its axis or slots through it between plane
@@ -30,6 +30,43 @@ export const closedFigures = once((plan: SolidPlan): LiftedProperties | undefine
   }
   return allApart(all) ? left(whole, all.flat()) : undefined
 })
+
+/**
+ * An angle about the axis at which none of some bodies has lost anything of the surfaces of its full turn: there, what
+ * they are to one another is what full turns are. Undefined where there is none, or more was done than is known here.
+ */
+export function untouchedAngle(plans: readonly SolidPlan[]): number | undefined {
+  const spans: (readonly [number, number])[] = []
+  for (const { base, ops } of plans) {
+    for (const op of ops) {
+      if (op.kind !== 'combine' || op.effect !== 'cut') return undefined
+      for (const tool of op.tools) {
+        const taken = takenBy(tool, base)
+        if (!taken) return undefined
+        spans.push(...taken.map(({ reach }) => spanOf(reach)))
+      }
+    }
+  }
+  spans.sort(([a], [b]) => a - b)
+  const [first] = spans
+  if (!first) return 0
+  let end = first[1]
+  for (const [from, to] of [...spans.slice(1), [first[0] + 2 * Math.PI, Infinity] as const]) {
+    if (from > end + ANGLE_APART) return (from + end) / 2
+    end = Math.max(end, to)
+  }
+  return undefined
+}
+
+/** In radians. */
+const ANGLE_APART = 1e-6
+
+/** From where to where surfaces are broken about the axis, beginning within the first turn. */
+function spanOf({ angle, half, broken = half }: Reach): readonly [number, number] {
+  const turn = 2 * Math.PI
+  const from = (((angle - broken) % turn) + turn) % turn
+  return [from, from + 2 * broken]
+}
 
 /** What a tool takes of a full turn; undefined where that is left to the kernel. */
 function takenBy(tool: SolidTool, base: Section): readonly Taken[] | undefined {

@@ -39,6 +39,8 @@ export interface Reach {
   readonly high: number
   readonly angle: number
   readonly half: number
+  /** How much of that it takes of the surfaces it breaks, where that is less: through what is solid all angles meet. */
+  readonly broken?: number
   /** The circle about an axis of its own that holds all of it, where it has one along the part's. */
   readonly round?: { readonly x: number; readonly y: number; readonly radius: number }
 }
