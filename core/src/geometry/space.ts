@@ -11,6 +11,9 @@ export const addPlaces = (a: Place, b: Place): Place => place(a.x + b.x, a.y + b
 export const scalePlace = (a: Place, s: number): Place => place(a.x * s, a.y * s, a.z * s)
 export const subtractPlaces = (a: Place, b: Place): Place => place(a.x - b.x, a.y - b.y, a.z - b.z)
 export const dotPlaces = (a: Place, b: Place): number => a.x * b.x + a.y * b.y + a.z * b.z
+/** Square to the part's axis and to a way that is so too. */
+export const asideOf = ({ x, y }: Place): Place => place(y, -x, 0)
+
 export const crossPlaces = (a: Place, b: Place): Place =>
   place(a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x)
 

@@ -1,17 +1,15 @@
 import {
+  asideOf,
   boundsOf,
   dotPlaces,
-  mapped,
   nearestOn,
-  place,
-  reversed,
   secondOf,
   vec,
   windingAround,
   type Place,
   type Vec,
 } from '../geometry'
-import { combine, edgesOf, extentOf, type Loop, type Section } from '../section'
+import { aboveAxis, combine, edgesOf, extentOf, sectionAt, type Section } from '../section'
 import {
   rectangleOf,
   type PrismTool,
@@ -83,8 +81,6 @@ function shadowsOf(tool: SolidTool): Section[] | undefined {
 
 const isUpright = (way: Place): boolean => Math.abs(way.z) > 1 - 1e-12
 const isLevel = (way: Place): boolean => Math.abs(way.z) < 1e-12
-/** Square to the axis and to a way that is so too. */
-const aside = (way: Place): Place => place(way.y, -way.x, 0)
 
 /** A hole along the axis or across it: its half-section on both sides of its own axis. */
 function shadowsOfHole({ section, frame }: TurnedTool): Section[] | undefined {
@@ -95,7 +91,7 @@ function shadowsOfHole({ section, frame }: TurnedTool): Section[] | undefined {
       shadow(section, ({ x, y }) => vec(at.z + z.z * x, far + side * y)),
     )
   }
-  if (!isLevel(z) || Math.abs(dotPlaces(at, aside(z))) > 1e-9) return undefined
+  if (!isLevel(z) || Math.abs(dotPlaces(at, asideOf(z))) > 1e-9) return undefined
   const start = dotPlaces(at, z)
   return [1, -1].flatMap((half) =>
     [1, -1].flatMap((side) =>
@@ -151,23 +147,6 @@ function shadow(section: Section, put: (p: Vec) => Vec): Section[] {
   const origin = put(vec(0, 0))
   const [x, y] = [put(vec(1, 0)), put(vec(0, 1))]
   const mirrors = (x.x - origin.x) * (y.y - origin.y) < (x.y - origin.y) * (y.x - origin.x)
-  const loopAt = (loop: Loop): Loop => {
-    const edges = loop.map((e) => ({ ...e, piece: mapped(e.piece, put, mirrors) }))
-    if (!mirrors) return edges
-    return edges.map((e) => ({ ...e, piece: reversed(e.piece) })).reverse()
-  }
-  const regions = section.regions.map(({ outer, holes }) => ({
-    outer: loopAt(outer),
-    holes: holes.map(loopAt),
-  }))
-  const boxes = edgesOf({ regions }).map((e) => boundsOf(e.piece))
-  const [low, high] = spanOf(boxes.flatMap((b) => [b.min.x, b.max.x]))
-  const top = Math.max(...boxes.map((b) => b.max.y))
-  if (top <= 0) return []
-  const above = combine(
-    { regions },
-    rectangleOf('half', vec(low - 1, 0), vec(high + 1, top + 1)),
-    'common',
-  )
-  return above ? [above] : []
+  const above = aboveAxis(sectionAt(section, put, mirrors), 'opening')
+  return above && above.regions.length > 0 ? [above] : []
 }

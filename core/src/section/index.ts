@@ -12,6 +12,7 @@ export {
   mirroredSection,
   movedAlong,
   sectionArea,
+  sectionAt,
   type Effect,
 } from './work/combine'
 export {

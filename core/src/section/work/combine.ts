@@ -1,4 +1,13 @@
-import { boundsOf, line, mirroredAcross, translated, type Piece } from '../../geometry'
+import {
+  boundsOf,
+  line,
+  mapped,
+  mirroredAcross,
+  reversed,
+  translated,
+  type Piece,
+  type Vec,
+} from '../../geometry'
 import { AXIS_ID } from '../../sketch'
 import { areaOfLoop } from '../engine/nesting'
 import { overlay, type Rule } from '../engine/overlay'
@@ -61,6 +70,14 @@ export function movedAlong(section: Section, by: number, rename: Rename): Sectio
   return withLoops(section, (loop) =>
     loop.map((e) => ({ piece: translated(e.piece, { x: by, y: 0 }), name: rename(e.name) })),
   )
+}
+
+/** The section at other places, its edges by their names. @param mirrors whether left and right change sides */
+export function sectionAt(section: Section, image: (p: Vec) => Vec, mirrors: boolean): Section {
+  return withLoops(section, (loop) => {
+    const edges = loop.map((e) => ({ ...e, piece: mapped(e.piece, image, mirrors) }))
+    return mirrors ? edges.reverse().map((e) => ({ ...e, piece: reversed(e.piece) })) : edges
+  })
 }
 
 type Rename = (name: EdgeName) => EdgeName

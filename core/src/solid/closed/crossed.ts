@@ -1,4 +1,4 @@
-import { arc, boundsOf, dotPlaces, place, scalePlace, vec, type ArcPiece } from '../../geometry'
+import { arc, asideOf, boundsOf, dotPlaces, scalePlace, vec, type ArcPiece } from '../../geometry'
 import { edgesOf, type Section } from '../../section'
 import type { TurnedTool } from '../plan'
 import { boreUnder, outsideOver, type Profile } from './lands'
@@ -10,7 +10,7 @@ import { APART, plus, SAME, type Taken } from './taken'
  * through to the other side. Undefined where it is anything else.
  */
 export function crossed({ section, frame, turn }: TurnedTool, base: Section): Taken[] | undefined {
-  const across = place(frame.z.y, -frame.z.x, 0)
+  const across = asideOf(frame.z)
   if (turn || Math.abs(frame.z.z) > 1e-12 || Math.abs(dotPlaces(frame.at, across)) > SAME) {
     return undefined
   }
@@ -92,7 +92,7 @@ function throughWall(wall: Wall, low: number, over: Profile): Taken | undefined 
   const circle: ArcPiece = arc(vec(z + radius, 0), vec(z + radius, 0), vec(z, 0), true)
   const milling: Milling = {
     ...{ outline: [circle], floor: isBlind ? low : 0 },
-    ...{ out, across: place(out.y, -out.x, 0) },
+    ...{ out, across: asideOf(out) },
   }
   const whole = mill(milling, over)
   if (!whole) return undefined

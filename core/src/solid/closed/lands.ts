@@ -1,4 +1,4 @@
-import { boundsOf, type ArcPiece, type LinePiece } from '../../geometry'
+import { boundsOf, radiusOf, type ArcPiece, type LinePiece } from '../../geometry'
 import { edgesOf, liesOnAxis, type Section } from '../../section'
 import { APART, NEAR, SAME } from './taken'
 
@@ -84,7 +84,7 @@ function landOf(
     }
   }
   const { centre } = piece
-  const radius = Math.hypot(piece.from.x - centre.x, piece.from.y - centre.y)
+  const radius = radiusOf(piece)
   // What runs to the left with its centre to the left of it bows outwards.
   const side = piece.counterClockwise ? 1 : -1
   const rise = (off: number): number => Math.sqrt(Math.max(0, radius * radius - off * off))

@@ -1,8 +1,10 @@
 import {
-  dotPlaces,
+  asideOf,
   boundsOf,
+  dotPlaces,
   gauss,
-  place,
+  mapped,
+  radiusOf,
   secondOf,
   vec,
   type ArcPiece,
@@ -10,10 +12,10 @@ import {
   type Place,
   type Vec,
 } from '../../geometry'
-import { mapped } from '../../geometry'
 import { edgesOf, type Section } from '../../section'
 import type { PrismTool } from '../plan'
 import { outsideOver, type Land, type Profile } from './lands'
+import { segment, type Segment } from './segment'
 import { APART, NOTHING, SAME, type Reach, type Sums, type Taken } from './taken'
 
 /**
@@ -44,7 +46,7 @@ export interface Milled {
 export function milledOut(tool: PrismTool, base: Section): readonly Taken[] | undefined {
   const { frame, from, to } = tool
   if (Math.abs(frame.z.z) > 1e-12 || Math.abs(Math.abs(frame.x.z) - 1) > 1e-12) return undefined
-  const across = place(frame.z.y, -frame.z.x, 0)
+  const across = asideOf(frame.z)
   const second = secondOf(frame)
   const way = Math.sign(frame.x.z)
   const turn = Math.sign(dotPlaces(second, across))
@@ -69,7 +71,7 @@ export function milledAlong(tool: PrismTool, base: Section): readonly Taken[] | 
   const corners = pieces.map((p) => p.from)
   const [low, high] = [Math.min(...corners.map((p) => p.x)), Math.max(...corners.map((p) => p.x))]
   const [left, right] = [Math.min(...corners.map((p) => p.y)), Math.max(...corners.map((p) => p.y))]
-  const across = place(frame.x.y, -frame.x.x, 0)
+  const across = asideOf(frame.x)
   const turn = Math.sign(dotPlaces(secondOf(frame), across))
   const [v0, v1] = turn > 0 ? [left, right] : [-right, -left]
   const [u0 = 0, u1 = 0] = [from, to]
@@ -230,7 +232,7 @@ function sidesOf(piece: LinePiece | ArcPiece): Side[] {
     ]
   }
   const { centre } = piece
-  const radius = Math.hypot(piece.from.x - centre.x, piece.from.y - centre.y)
+  const radius = radiusOf(piece)
   const rise = (u: number): number => Math.sqrt(Math.max(0, radius ** 2 - (u - centre.x) ** 2))
   // Over and under its centre, each as far as it goes there.
   return ([1, -1] as const).flatMap((side): Side[] => {
@@ -248,10 +250,11 @@ function sidesOf(piece: LinePiece | ArcPiece): Side[] {
 
 /** Between which places along the axis an arc runs on one side of its centre; undefined where it does not. */
 function spanOn(
-  { from, to, centre, counterClockwise }: ArcPiece,
+  piece: ArcPiece,
   side: 1 | -1,
-): { from: number; to: number } | undefined {
-  const radius = Math.hypot(from.x - centre.x, from.y - centre.y)
+): { readonly from: number; readonly to: number } | undefined {
+  const { from, to, centre, counterClockwise } = piece
+  const radius = radiusOf(piece)
   const angleOf = (p: Vec): number => Math.atan2(p.y - centre.y, p.x - centre.x)
   const [first, last] = counterClockwise ? [from, to] : [to, from]
   const start = angleOf(first)
@@ -330,42 +333,3 @@ const turnedTo = (
   outB: number,
   acrossB: number,
 ): number => ww * outA * outB + vv * acrossA * acrossB + wv * (outA * acrossB + acrossA * outB)
-
-/** ∫dA, ∫w, ∫v, ∫w², ∫v² and ∫wv over a part of a disc. */
-interface Segment {
-  readonly area: number
-  readonly w: number
-  readonly v: number
-  readonly ww: number
-  readonly vv: number
-  readonly wv: number
-}
-
-/** Of what lies in a disc beyond a chord at a distance from its middle, between two places along the chord. */
-function segment(radius: number, floor: number, from: number, to: number): Segment {
-  const chord = radius > floor ? Math.sqrt(radius * radius - floor * floor) : 0
-  const [low, high] = [Math.min(from, to), Math.max(from, to)]
-  const v1 = Math.min(chord, high)
-  const v0 = Math.min(v1, Math.max(-chord, low))
-  if (v1 <= v0) return { area: 0, w: 0, v: 0, ww: 0, vv: 0, wv: 0 }
-  const [a, b] = [under(radius, floor, v0), under(radius, floor, v1)]
-  return {
-    ...{ area: b.area - a.area, w: b.w - a.w, v: b.v - a.v },
-    ...{ ww: b.ww - a.ww, vv: b.vv - a.vv, wv: b.wv - a.wv },
-  }
-}
-
-/** The same from the middle of the chord to a place of it, with s = √(r² − v²): ∫s = (vs + r²·asin(v/r))/2 and so on. */
-function under(r: number, d: number, v: number): Segment {
-  const s = Math.sqrt(Math.max(0, r * r - v * v))
-  const disc = (v * s + r * r * Math.asin(Math.max(-1, Math.min(1, v / r)))) / 2
-  const cubes = (v * s ** 3) / 4 + (3 * r * r * disc) / 4
-  return {
-    area: disc - d * v,
-    w: ((r * r - d * d) * v - v ** 3 / 3) / 2,
-    v: -(s ** 3) / 3 - (d * v * v) / 2,
-    ww: (cubes - d ** 3 * v) / 3,
-    vv: (-v * s ** 3) / 4 + (r * r * disc) / 4 - (d * v ** 3) / 3,
-    wv: ((r * r - d * d) * v * v) / 4 - v ** 4 / 8,
-  }
-}
