@@ -1,10 +1,17 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { drawSheet, type Drawing } from '../src/drawing'
+import { drawnPlaces, drawSheet, type Drawing } from '../src/drawing'
 import { changeEnlarged, changeSheet, enlarge, takeOffLabel } from '../src/edit'
 import { readPartFile, writeDrawingSvg } from '../src/formats'
 import { radiusOf } from '../src/geometry'
-import { PLAIN_DRAWING, PLAIN_SHEET, type MoveStep, type Part, type SheetSetup } from '../src/part'
+import {
+  PLAIN_DRAWING,
+  PLAIN_SHEET,
+  type DrawnSize,
+  type MoveStep,
+  type Part,
+  type SheetSetup,
+} from '../src/part'
 import { evaluate } from '../src/route'
 import { cornersOf, edgeKey, edgesOf } from '../src/section'
 import { addNote } from '../src/notes'
@@ -339,5 +346,22 @@ describe('sizes that are drawn', () => {
     expect(overlapsOn(readOf(made))).toEqual([])
     // What has no angle is told as lost.
     expect(made.told.join()).toContain('1 size that was drawn has lost an edge')
+  })
+
+  it('are between two bodies as well, and lost with either', () => {
+    const part = demo('guide-roller')
+    const state = evaluate(part)
+    const [one, other] = state.bodies.map((b) => drawnPlaces(state, b.bodyId)[0])
+    if (!one || !other) throw new Error('the bodies are gone')
+    const size: DrawnSize = {
+      ...{ id: 'drawn1', body: one.body, from: one.key, to: other.key, other: other.body },
+      ...{ kind: 'radial', end: '' },
+    }
+    const apart = Math.abs(one.at.y - other.at.y)
+    expect(apart).toBeGreaterThan(0.1)
+    const said = `(${Number(apart.toFixed(3))})`
+    expect(saidOn(drawn(part, { drawn: [size] }))).toContain(said)
+    const gone = drawn(part, { drawn: [{ ...size, other: 'body99' }] })
+    expect(gone.told.join()).toContain('1 size that was drawn has lost an edge')
   })
 })

@@ -31,6 +31,13 @@ describe('an angle at which nothing was taken', () => {
     expect(untouchedAngle([after(cut([0, 120, 240].map((a) => flat(a, 4.9))))])).toBeUndefined()
   })
 
+  it('is none that something covers which reaches past the first turn', () => {
+    const small = [10, 70].map((a) => after(cut([flat(a, 9.9)])))
+    const angle = deg(untouchedAngle([after(cut([flat(0, 5)])), ...small]))
+    expect(angle).toBeGreaterThan(60)
+    expect(angle).toBeLessThan(300)
+  })
+
   it('is one of all bodies at once', () => {
     const one = after(cut([flat(0, 5), flat(180, 5)]))
     const other = after(cut([flat(90, 5), flat(270, 5)]))

@@ -162,7 +162,8 @@ export function drawSize(sheet: string, size: Omit<DrawnSize, 'id'>): Command {
         d.end === size.end &&
         d.body === size.body &&
         d.from === size.from &&
-        d.to === size.to
+        d.to === size.to &&
+        d.other === size.other
       if (own.some(isAlike)) {
         return fail('drawn.twice', 'This size is drawn already.', 'Pick other edges.')
       }

@@ -173,6 +173,7 @@ const sheet = record({
       body: text,
       from: key,
       to: key,
+      other: optional(text),
     }),
   ),
 })

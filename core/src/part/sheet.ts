@@ -104,6 +104,8 @@ export interface DrawnSize {
   readonly from: string
   /** Another one; the same of a diameter and of a radius. */
   readonly to: string
+  /** The body of that, where it is another. */
+  readonly other?: string
 }
 
 /** A circular edge of a body, as a corner of its section. */

@@ -132,8 +132,8 @@ const places = computed(() =>
 const isSpot = ({ what }: DrawnPlace): boolean => what === 'corner' || what === 'point'
 const edges = computed(() => places.value.filter(isSpot))
 const faces = computed(() => places.value.filter((p) => !isSpot(p)))
-const isBegun = ({ key, end }: DrawnPlace): boolean =>
-  key === sheet.begun?.key && end === sheet.begun.end
+const isBegun = ({ key, end, body }: DrawnPlace): boolean =>
+  key === sheet.begun?.key && end === sheet.begun.end && body === sheet.begun.body
 /** So near a place is taken, in pixels. */
 const REACH = 16
 

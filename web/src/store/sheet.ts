@@ -271,12 +271,13 @@ export const useSheetStore = defineStore('sheet', () => {
     }
     const from = begun.value
     // A face and an edge have nothing between them that is told here: begun anew.
-    if (!from || from.end !== end || from.body !== body || from.what !== place.what) {
+    if (!from || from.end !== end || from.what !== place.what) {
       begun.value = place
       return
     }
     const kind = kindBetween(from, place, isSquare)
-    if (kind) drawOne({ kind, end, body, from: from.key, to: place.key })
+    const other = from.body === body ? {} : { other: body }
+    if (kind) drawOne({ kind, end, body: from.body, from: from.key, to: place.key, ...other })
   }
 
   /** Draws a size, and picks it. */
@@ -319,7 +320,7 @@ function kindBetween(
   to: DrawnPlace,
   isSquare: boolean,
 ): DrawnSize['kind'] | undefined {
-  const isSame = from.key === to.key
+  const isSame = from.key === to.key && from.body === to.body
   const [dx, dy] = [Math.abs(from.at.x - to.at.x), Math.abs(from.at.y - to.at.y)]
   if (from.what === 'line') return isSame ? undefined : 'angle'
   if (from.what === 'point') {

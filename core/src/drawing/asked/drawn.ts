@@ -8,6 +8,7 @@ import {
   subtract,
   unit,
   vec,
+  type Piece,
   type Vec,
 } from '../../geometry'
 import type { DrawnSize, EdgePlace, SheetSetup } from '../../part'
@@ -60,10 +61,10 @@ function shapeOf(state: PartState, size: DrawnSize): Drawn | undefined {
 }
 
 /** Between two edges, or across one. */
-function between(state: PartState, { kind, body, from, to }: DrawnSize): Drawn | undefined {
-  const places = drawnPlaces(state, body).filter((p) => p.what === 'corner')
-  const find = (key: string): Vec | undefined => places.find((p) => p.key === key)?.at
-  const [a, b] = [find(from), find(to)]
+function between(state: PartState, size: DrawnSize): Drawn | undefined {
+  const { kind, body, from, to, other = body } = size
+  const a = edgePlaceAt(state, { body, corner: from })
+  const b = edgePlaceAt(state, { body: other, corner: to })
   if (!a || !b) return undefined
   if (kind === 'across') return { shape: { kind, at: a, inside: false }, value: 2 * a.y, sign: '⌀' }
   if (kind === 'radial') {
@@ -74,11 +75,13 @@ function between(state: PartState, { kind, body, from, to }: DrawnSize): Drawn |
 }
 
 /** Of a rounded face its radius, of two plain ones the angle between them, not more than a right one. */
-function ofFaces(state: PartState, { kind, body, from, to }: DrawnSize): Drawn | undefined {
-  const section = state.bodies.find((b) => b.bodyId === body)?.section
-  const find = (key: string) =>
-    section && edgesOf(section).find((e) => edgeKey(e.name) === key)?.piece
-  const [one, other] = [find(from), find(to)]
+function ofFaces(state: PartState, size: DrawnSize): Drawn | undefined {
+  const { kind, body, from, to } = size
+  const find = (id: string, key: string): Piece | undefined => {
+    const section = state.bodies.find((b) => b.bodyId === id)?.section
+    return section && edgesOf(section).find((e) => edgeKey(e.name) === key)?.piece
+  }
+  const [one, other] = [find(body, from), find(size.other ?? body, to)]
   if (kind === 'radius') {
     if (one?.kind !== 'arc') return undefined
     const isBall = Math.abs(one.centre.y) < VERTEX_TOLERANCE

@@ -50,11 +50,9 @@ export const END_AXIS = 'axis'
 /** A size that was drawn on the view from an end; undefined where one of its places is gone. */
 export function drawnOnEnd(
   state: PartState,
-  { kind, body, from, to }: DrawnSize,
+  { kind, body, from, to, other = body }: DrawnSize,
   end: End,
 ): Drawn | undefined {
-  const marks = marksOf(state, body, end)
-  if (!marks) return undefined
   const on = (of: FlatShape, value: number, sign = ''): Drawn => ({
     ...{ shape: { kind: 'onEnd', from: end, of }, value, sign },
   })
@@ -64,9 +62,11 @@ export function drawnOnEnd(
     const out = unit(subtract(ring.at, ring.middle))
     return on({ kind: 'place', at: ring.at, out }, 2 * ring.radius, '⌀')
   }
-  const find = (key: string): Vec | undefined =>
-    key === END_AXIS ? vec(0, 0) : marks.places.get(key)
-  const [a, b] = [find(from), find(to)]
+  const find = (id: string, key: string): Vec | undefined => {
+    const marks = marksOf(state, id, end)
+    return key === END_AXIS ? marks && vec(0, 0) : marks?.places.get(key)
+  }
+  const [a, b] = [find(body, from), find(other, to)]
   if (!a || !b) return undefined
   const [dx, dy] = [Math.abs(b.x - a.x), Math.abs(b.y - a.y)]
   switch (kind) {

@@ -8,17 +8,8 @@ import { milledAlong, milledOut } from './milled'
 import { pierced } from './pierced'
 import { allApart, left, type Reach, type Taken } from './taken'
 
-/**
- * Figures of solids without the kernel: of a full turn that has holes along its axis or slots through it between plane
- * faces, keyways, flats and end slots over lands, and plain cross holes, none of which touches another. What each takes
- * away is integrated by itself, exactly but for rounding.
- * @returns undefined where something of it is left to the kernel
- */
-export const closedFigures = once((plan: SolidPlan): LiftedProperties | undefined => {
-  const { base, ops } = plan
-  if (base.regions.length !== 1 || ops.length === 0) return undefined
-  const whole = solidProperties(base)
-  if (!whole) return undefined
+/** What each tool of a plan takes of the full turn it begins with; undefined where something of it is left to the kernel. */
+const takenOf = once(({ base, ops }: SolidPlan): readonly (readonly Taken[])[] | undefined => {
   const all: (readonly Taken[])[] = []
   for (const op of ops) {
     if (op.kind !== 'combine' || op.effect !== 'cut') return undefined
@@ -28,7 +19,20 @@ export const closedFigures = once((plan: SolidPlan): LiftedProperties | undefine
       all.push(taken)
     }
   }
-  return allApart(all) ? left(whole, all.flat()) : undefined
+  return all
+})
+
+/**
+ * Figures of solids without the kernel: of a full turn that has holes along its axis or slots through it between plane
+ * faces, keyways, flats and end slots over lands, and plain cross holes, none of which touches another. What each takes
+ * away is integrated by itself, exactly but for rounding.
+ * @returns undefined where something of it is left to the kernel
+ */
+export const closedFigures = once((plan: SolidPlan): LiftedProperties | undefined => {
+  if (plan.base.regions.length !== 1 || plan.ops.length === 0) return undefined
+  const whole = solidProperties(plan.base)
+  const all = takenOf(plan)
+  return whole && all && allApart(all) ? left(whole, all.flat()) : undefined
 })
 
 /**
@@ -36,22 +40,15 @@ export const closedFigures = once((plan: SolidPlan): LiftedProperties | undefine
  * they are to one another is what full turns are. Undefined where there is none, or more was done than is known here.
  */
 export function untouchedAngle(plans: readonly SolidPlan[]): number | undefined {
-  const spans: (readonly [number, number])[] = []
-  for (const { base, ops } of plans) {
-    for (const op of ops) {
-      if (op.kind !== 'combine' || op.effect !== 'cut') return undefined
-      for (const tool of op.tools) {
-        const taken = takenBy(tool, base)
-        if (!taken) return undefined
-        spans.push(...taken.map(({ reach }) => spanOf(reach)))
-      }
-    }
-  }
+  const taken = plans.map(takenOf)
+  if (taken.some((all) => all === undefined)) return undefined
+  const spans = taken.flatMap((all) => (all ?? []).flat().map(({ reach }) => spanOf(reach)))
   spans.sort(([a], [b]) => a - b)
   const [first] = spans
   if (!first) return 0
-  let end = first[1]
-  for (const [from, to] of [...spans.slice(1), [first[0] + 2 * Math.PI, Infinity] as const]) {
+  // What goes past the first turn covers its beginning.
+  let end = Math.max(...spans.map(([, to]) => to - TURN), first[1])
+  for (const [from, to] of [...spans.slice(1), [first[0] + TURN, Infinity] as const]) {
     if (from > end + ANGLE_APART) return (from + end) / 2
     end = Math.max(end, to)
   }
@@ -59,12 +56,12 @@ export function untouchedAngle(plans: readonly SolidPlan[]): number | undefined 
 }
 
 /** In radians. */
+const TURN = 2 * Math.PI
 const ANGLE_APART = 1e-6
 
 /** From where to where surfaces are broken about the axis, beginning within the first turn. */
 function spanOf({ angle, half, broken = half }: Reach): readonly [number, number] {
-  const turn = 2 * Math.PI
-  const from = (((angle - broken) % turn) + turn) % turn
+  const from = (((angle - broken) % TURN) + TURN) % TURN
   return [from, from + 2 * broken]
 }
 
