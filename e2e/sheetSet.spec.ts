@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test, type Locator, type Page } from '@playwright/test'
-import { PLAIN_DRAWING, PLAIN_SHEET } from '@lathica/core/part'
+import { PLAIN_DRAWING, PLAIN_SHEET, type Part } from '@lathica/core/part'
 import { Workshop, press, search } from './support/board'
 import { Desk } from './support/desk'
 
@@ -336,4 +336,34 @@ test('sizes are drawn between holes on the view from an end, and measured anothe
   await expect(page.getByText('3 sizes were drawn on the view from an end')).toBeVisible()
   await press(page, 'Control+z')
   await expect(said('(37)')).toBeVisible()
+})
+
+test('a size is drawn from one body to another, and kept', async ({ page }) => {
+  const shop = new Workshop(page)
+  const desk = new Desk(page)
+  await shop.openDemo('guide-roller')
+  const { bodies } = await shop.document()
+  expect(bodies).toHaveLength(2)
+  const id = new URL(page.url()).pathname.split('/').at(-1) ?? ''
+  await desk.open()
+  await press(page, 's')
+  const corners = page.locator('.places circle[data-what="corner"]')
+  await expect(corners.first()).toBeVisible()
+  // Places stand body after body.
+  for (const place of [corners.first(), corners.last()]) {
+    const box = await place.boundingBox()
+    if (!box) throw new Error('the place is gone')
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2)
+  }
+  const picked = page.getByRole('region', { name: 'What is picked' })
+  await expect(picked).toContainText(/\(\d/)
+  const said = (await picked.locator('.written').textContent()) ?? ''
+  await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved')
+  const stored = (await (await page.request.get(`/api/parts/${id}`)).json()) as {
+    document: Part
+  }
+  const [size] = stored.document.drawing?.sheets[0]?.drawn ?? []
+  expect([size?.body, size?.other]).toEqual(bodies.map((b) => b.id))
+  await page.reload()
+  await expect(desk.said(said)).toBeVisible()
 })
