@@ -22,14 +22,13 @@ export { LARGEST_MESH_FILE, readMeshes } from './readMesh'
 export type { ForeignMesh } from './foreignMesh'
 export {
   LARGEST_PART_FILE,
-  migrate,
   readPart,
   storedPart,
   readPartFile,
   toDocument,
   writePartFile,
-  type Migrations,
 } from './partFile'
+export { migrate, type Migrations } from './migrations'
 export {
   decodeExchangeText,
   encodeExchangeText,

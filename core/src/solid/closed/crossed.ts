@@ -34,7 +34,7 @@ export function crossed({ section, frame, turn }: TurnedTool, base: Section): Ta
     // Along the tool's own way, of what lies on the side it looks to first.
     const out = scalePlace(frame.z, side)
     const [low = 0, high = 0] = reach.map((r) => r * side).sort((p, q) => p - q)
-    const rim = Math.sqrt(bore * bore - radius * radius)
+    const rim = rimOf(bore, radius)
     if (high < (bore > 0 ? rim - APART : APART)) continue
     if (high < most + APART) return undefined
     const wall = { from, to, bore, radius, out, least, most, z: frame.at.z }
@@ -81,11 +81,15 @@ interface Wall {
   readonly z: number
 }
 
+/** How near to the axis the rim of a hole comes in a bore; 0 where there is none. */
+const rimOf = (bore: number, radius: number): number =>
+  Math.sqrt(Math.max(0, bore * bore - radius * radius))
+
 /** @param low how near to the axis the tool ends on this side; below it where that is negative */
 function throughWall(wall: Wall, low: number, over: Profile): Taken | undefined {
   const { bore, radius, out, most, z } = wall
-  const rim = Math.sqrt(Math.max(0, bore * bore - radius * radius))
-  const isBlind = low > (bore > 0 ? rim : 0)
+  const rim = rimOf(bore, radius)
+  const isBlind = low > rim
   // An end in the wall itself must not reach into the bore.
   if (isBlind ? low < bore + APART : bore > 0 && low > rim - APART) return undefined
   if (!isBlind && bore === 0 && low > -APART) return undefined
