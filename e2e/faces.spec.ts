@@ -18,14 +18,7 @@ const solidPane = (page: Page): Locator => page.getByRole('region', { name: 'Sol
 /** Turns the solid so, and waits until it stands still. */
 async function lookAt(page: Page, view: string): Promise<void> {
   await page.getByRole('group', { name: 'Views' }).getByRole('button', { name: view }).click()
-  const eye = (): Promise<string | null> => solidPane(page).getAttribute('data-eye')
-  let before: string | null = ''
-  await expect
-    .poll(async () => {
-      const isStill = before === (before = await eye())
-      return isStill
-    })
-    .toBe(true)
+  await expect(solidPane(page)).toHaveAttribute('data-still', 'true')
 }
 
 /** Clicks what is told so on the solid. */
@@ -192,11 +185,7 @@ test('a body that came in a file is drilled in a face of its own', async ({ page
   await lookAt(page, 'from the front')
   await clickOn(page, 'face')
   await expect(page.getByText('does not lie square to the axis')).toBeVisible()
-  await page
-    .getByRole('group', { name: 'Views' })
-    .getByRole('button', { name: 'right end' })
-    .click()
-  await page.waitForTimeout(1500)
+  await lookAt(page, 'right end')
   await clickOn(page, 'face')
   await expect(shop.card).toContainText('20 Holes')
   await expect(shop.card).toContainText(/face \d+, from step 10/)

@@ -323,7 +323,6 @@ test('a solid is inspected and handed over: off-axis mass, files, and faces by t
   await expect(shop.figure('mass')).toHaveText('508.5 g')
   const solid = page.getByRole('region', { name: 'Solid' })
   await page.keyboard.press('Alt+2')
-  await page.waitForTimeout(900)
   const box = await solid.boundingBox()
   const middle = {
     x: (box?.x ?? 0) + (box?.width ?? 0) / 2,
@@ -337,6 +336,8 @@ test('a solid is inspected and handed over: off-axis mass, files, and faces by t
   // Its charts go by the solid: the keyway weakens it one way, and all of it weighs what it weighs.
   await bench.chart.getByLabel('Chart of').selectOption('secondMoment')
   await expect(bench.chart).toContainText('by triangles')
+  // The figures are there before the solid is: what is read off a chart waits for it.
+  await expect(bench.chart).toContainText('point at the chart')
   const area = bench.chart.getByRole('group')
   await area.focus()
   await press(page, 'ArrowRight', 'ArrowLeft')

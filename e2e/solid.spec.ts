@@ -2,11 +2,17 @@ import { expect, test, type Page } from '@playwright/test'
 import { Workshop, press } from './support/board'
 import { Inspection } from './support/inspection'
 
-/** The solid pane's picture, once it has come to rest. */
-async function picture(page: Page): Promise<string> {
-  await page.waitForTimeout(500)
+/** The solid pane's picture as it is now. */
+async function pictureNow(page: Page): Promise<string> {
   const pane = page.getByRole('region', { name: 'Solid' }).locator('canvas')
   return (await pane.screenshot()).toString('base64')
+}
+
+/** The solid pane's picture, once it has come to rest. */
+async function picture(page: Page): Promise<string> {
+  const solid = page.getByRole('region', { name: 'Solid' })
+  await expect(solid).toHaveAttribute('data-still', 'true')
+  return pictureNow(page)
 }
 
 /** The share of pixels in which two pictures differ clearly. */
@@ -79,8 +85,10 @@ test('displays, cuts, views and perspective each change the picture', async ({ p
   await shop.board.focus()
   // What is cut open is seen to turn about the axis, until it is told to stop.
   await page.keyboard.press('o')
-  const [first, second] = [await picture(page), await picture(page)]
-  expect(await difference(page, first, second)).toBeGreaterThan(SAME)
+  const first = await pictureNow(page)
+  await expect
+    .poll(async () => difference(page, first, await pictureNow(page)))
+    .toBeGreaterThan(SAME)
   await press(page, 'o', 'h')
   await expect(solid).toHaveAttribute('data-cut', 'none')
   await changes('front', () => page.keyboard.press('Alt+2'))
@@ -99,12 +107,12 @@ test('what the pointer is on is told with its size and step, on solid and board 
   const solid = page.getByRole('region', { name: 'Solid' })
   await expect(solid.getByLabel('Display')).toBeVisible()
   await page.keyboard.press('Alt+2')
-  await page.waitForTimeout(800)
   const box = await solid.boundingBox()
   const middle = {
     x: (box?.x ?? 0) + (box?.width ?? 0) / 2,
     y: (box?.y ?? 0) + (box?.height ?? 0) / 2,
   }
+  // The pointer rests while the part still turns: it is told what came to lie under it.
   await page.mouse.move(middle.x, middle.y, { steps: 3 })
   await expect(solid).toContainText('cylinder ⌀35 × 44.5, from step 10')
   // The wheel brings what is under the pointer nearer; a press that moves turns the part.

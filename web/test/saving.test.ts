@@ -158,6 +158,62 @@ describe('an opened part', () => {
     expect(storedName()).toBe('Mine again')
   })
 
+  it('goes on from what it sent itself when the answer was lost on the way', async () => {
+    const store = await openPage()
+    server.mode = 'deaf'
+    store.run(renamePart('Sent'))
+    await pass(600)
+    expect([store.save.kind, storedName(), server.revision]).toEqual(['unreachable', 'Sent', 2])
+    store.run(renamePart('And on'))
+    server.mode = 'up'
+    await pass(40_000)
+    expect([store.save.kind, storedName(), store.drafts]).toEqual(['saved', 'And on', []])
+  })
+
+  it('that is loaded anew while it is saved takes up what was done since', async () => {
+    const store = await openPage()
+    let answer = (): void => undefined
+    server.held = new Promise<void>((resolve) => (answer = resolve))
+    store.run(renamePart('Sent'))
+    await pass(600)
+    expect(store.save.kind).toBe('saving')
+    store.stepBack()
+    store.run(renamePart('Done since'))
+    await pass(0)
+    server.held = Promise.resolve()
+    // The request comes through, and the page that would hear of it is gone.
+    server.changeElsewhere({ ...spindle(), name: 'Sent' })
+    store.close()
+    const again = await openPage()
+    expect([again.part?.name, again.drafts, again.undoLabel]).toEqual([
+      'Done since',
+      [],
+      'take up unsaved work',
+    ])
+    await pass(2000)
+    expect([storedName(), again.save.kind]).toEqual(['Done since', 'saved'])
+    expect(await drafts()).toEqual([])
+    answer()
+    await pass(0)
+    expect(storedName()).toBe('Done since')
+  })
+
+  it('that is loaded anew before what it sent came through goes on from that as well', async () => {
+    const store = await openPage()
+    server.held = new Promise(() => undefined)
+    store.run(renamePart('Sent'))
+    await pass(600)
+    store.run(renamePart('Done since'))
+    await pass(0)
+    server.held = Promise.resolve()
+    store.close()
+    const again = await openPage()
+    expect(again.part?.name).toBe('Done since')
+    server.changeElsewhere({ ...spindle(), name: 'Sent' })
+    await pass(2000)
+    expect([storedName(), again.save.kind]).toEqual(['Done since', 'saved'])
+  })
+
   it('offers a draft beside a newer server state, and does not put it over that', async () => {
     const store = await openPage()
     server.mode = 'down'

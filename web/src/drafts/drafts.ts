@@ -15,6 +15,8 @@ export interface Draft {
   /** Another one at every change: what was read once may have been replaced since. */
   readonly stamp: string
   readonly document: object
+  /** What was sent to follow on the revision, without hearing whether it came through. */
+  readonly sent?: readonly object[]
 }
 
 interface Schema extends DBSchema {

@@ -44,7 +44,10 @@ export function createUnsaved({ isOpen, takeUp, isKept }: Owner): Unsaved {
       const isSaved = (draft: Draft): boolean => sameDocument(draft.document, stored.document)
       await Promise.all(left.filter(isSaved).map(dropDraft))
       const unsaved = left.filter((draft) => !isSaved(draft))
-      const own = unsaved.find((d) => d.tab === tab && d.revision === stored.revision)
+      // What this page sent before it was loaded anew may be what is stored: then its draft goes on from that.
+      const goesOn = ({ revision, sent = [] }: Draft): boolean =>
+        revision === stored.revision || sent.some((one) => sameDocument(one, stored.document))
+      const own = unsaved.find((d) => d.tab === tab && goesOn(d))
       const others = unsaved.filter((draft) => draft !== own)
       return {
         own,

@@ -5,6 +5,7 @@ import { computed, onBeforeUnmount, watch } from 'vue'
 import { onBeforeRouteLeave, onBeforeRouteUpdate, useRouter } from 'vue-router'
 import { api } from '../api/client'
 import { useBoardStore } from '../store/board'
+import { useLookStore } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useViewsStore } from '../store/views'
 import DraftBanner from '../drafts/DraftBanner.vue'
@@ -15,6 +16,7 @@ import StaleBanner from './StaleBanner.vue'
 const props = defineProps<{ id: string }>()
 const parts = usePartStore()
 const board = useBoardStore()
+const look = useLookStore()
 const router = useRouter()
 const views = useViewsStore()
 watch(
@@ -26,6 +28,7 @@ watch(
   () => props.id,
   (id) => {
     board.reset()
+    look.reset()
     void parts.open(id)
   },
   { immediate: true },

@@ -7,7 +7,7 @@ import { useAskedAreas } from '../board/useAskedAreas'
 import { refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { bringIntoPart } from '../files/bringIn'
 import { useBoardStore } from '../store/board'
-import { useLookStore } from '../store/look'
+import { useLookStore, type ViewName } from '../store/look'
 import { usePartStore } from '../store/part'
 import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
@@ -44,6 +44,11 @@ const lost = ref(false)
 const asksPicture = ref(false)
 const saving = ref(false)
 let scene: SolidScene | undefined
+/** The first solid of a part brings all of it into view, until one has turned it oneself. */
+let fitsAnew = true
+/** The standard view to begin with: the one asked for, be it before the pane was there. */
+const viewOf = (asked: typeof look.viewAsked): ViewName =>
+  asked && asked.view !== 'square' ? asked.view : 'threeQuarter'
 
 const bodies = useShownBodies()
 const pencil = usePencilled()
@@ -88,7 +93,11 @@ const setting = computed(() => {
 onMounted(() => {
   if (!canvas.value) return
   try {
-    scene = createSolidScene(canvas.value, (isLost) => (lost.value = isLost), onPicture)
+    scene = createSolidScene(canvas.value, {
+      onLost: (isLost) => (lost.value = isLost),
+      onAsked: () => tellStill(false),
+      onPicture,
+    })
   } catch {
     noWebGl.value = true
     return
@@ -109,12 +118,10 @@ onMounted(() => {
     ([w, h], [w0]) => {
       if (w < 10 || h < 10) return
       scene?.resize(w, h)
-      if (!w0 || w0 < 10) scene?.fit('threeQuarter', false)
+      if (!w0 || w0 < 10) scene?.fit(viewOf(look.viewAsked), false)
     },
     { immediate: true },
   )
-  // Once for every part: later the view is the user's own.
-  let fitsAnew = true
   watch(
     () => parts.id,
     () => (fitsAnew = true),
@@ -127,7 +134,7 @@ onMounted(() => {
       // What the kernel builds may reach further than a full turn.
       const isBuilt = now.some((b) => b.mesh && !before?.find((o) => o.id === b.id)?.mesh)
       const isNew = (isEmpty(before) && !isEmpty(now)) || (isBuilt && fitsAnew)
-      if (isNew) scene?.fit('threeQuarter', false)
+      if (isNew) scene?.fit(viewOf(look.viewAsked), false)
       // While there is nothing but what is drawn, it stays in view as it grows.
       else if (isEmpty(bodies.value) && !isEmpty(now) && !pulling.value) scene?.hold()
       if (now.some((b) => b.mesh)) fitsAnew = false
@@ -142,8 +149,11 @@ onMounted(() => {
   watch(
     () => look.viewAsked,
     (asked) => {
-      if (asked?.view === 'square') lookSquare()
-      else if (asked) scene?.fit(asked.view, true)
+      if (!asked) return
+      if (asked.view === 'square') {
+        fitsAnew = false
+        lookSquare()
+      } else scene?.fit(asked.view, true)
     },
     { flush: 'post' },
   )
@@ -179,9 +189,12 @@ function refUnder(event: PointerEvent, single = event.shiftKey): SectionRef | un
   return found
 }
 
-const { words, wordsStyle } = usePointing(canvas, width, refUnder, () => (under = undefined))
+const pointing = usePointing(canvas, width, refUnder, () => (under = undefined))
+const { words, wordsStyle } = pointing
 let pressedAt: { readonly x: number; readonly y: number } | undefined
+useEventListener(canvas, 'wheel', () => (fitsAnew = false), { passive: true })
 useEventListener(canvas, 'pointerdown', (event: PointerEvent) => {
+  fitsAnew = false
   pressedAt = { x: event.clientX, y: event.clientY }
 })
 // A press that does not move is a pick; one that moves turns the part.
@@ -204,6 +217,7 @@ useEventListener(canvas, 'dblclick', (event: MouseEvent) => {
 
 function onKey(event: KeyboardEvent): void {
   if (!scene || !movedByKey(scene, event)) return
+  fitsAnew = false
   event.preventDefault()
   event.stopPropagation()
 }
@@ -235,14 +249,19 @@ const labels = ref<readonly Label[]>([])
 const pulling = ref(false)
 /** How many pictures there were, while points are seen in them. */
 const pictures = ref(0)
-/** From where one looks, and how much there is to see: what a test and the bench go by. */
-function onPicture(): void {
+/** From where one looks, whether that is at rest, and how much there is to see: what a test and the bench go by. */
+function onPicture(isStill: boolean): void {
   placeLabels()
+  // Another face may lie under a pointer that rests.
+  if (isStill && !pulling.value) pointing.again()
+  tellStill(isStill)
   if (look.points) pictures.value++
   const { azimuth, polar } = scene?.eye() ?? { azimuth: 0, polar: 0 }
   pane.value?.setAttribute('data-eye', `${azimuth.toFixed(4)} ${polar.toFixed(4)}`)
   pane.value?.setAttribute('data-triangles', String(scene?.triangles() ?? 0))
 }
+const tellStill = (isStill: boolean): void =>
+  pane.value?.setAttribute('data-still', String(isStill))
 /** The sizes of the step in hand, or what the note in hand says of its face. */
 const told = computed(() => [...route.marks, ...notes.inHand])
 function placeLabels(): void {

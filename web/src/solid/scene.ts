@@ -37,6 +37,15 @@ export interface Setting {
   readonly tones: Tones
 }
 
+interface Listener {
+  /** Told whether the graphics were lost, and that they came back. */
+  onLost(lost: boolean): void
+  /** A picture is on its way. */
+  onAsked(): void
+  /** There is another picture, and it is at rest or not. */
+  onPicture(isStill: boolean): void
+}
+
 export interface SolidScene {
   /** @param changing true while the bodies change with every move of the pointer */
   show(bodies: readonly ShownBody[], changing: boolean): void
@@ -91,14 +100,11 @@ const SPIN = 0.12
 
 /**
  * The part in space. It renders only when something changed, never in an idle loop.
- * @param onLost told whether the graphics were lost, and that they came back
- * @param onPicture told after every picture
  * @throws when the browser offers no WebGL
  */
 export function createSolidScene(
   canvas: HTMLCanvasElement,
-  onLost: (lost: boolean) => void,
-  onPicture: () => void,
+  { onLost, onAsked, onPicture }: Listener,
 ): SolidScene {
   const renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true })
   renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1))
@@ -183,7 +189,7 @@ export function createSolidScene(
     setRough((!settled || changing) && fullCost > SLOW_PICTURE)
     prepare()
     renderer.render(scene, cameras.current())
-    onPicture()
+    onPicture(settled && !rough)
     // How long the graphics hold up the page shows in when its next frame comes.
     requestAnimationFrame(() => {
       cost = performance.now() - now
@@ -215,6 +221,7 @@ export function createSolidScene(
     if (frame !== 0) return
     if (settled) last = performance.now()
     frame = requestAnimationFrame(render)
+    onAsked()
   }
   controls.addEventListener('control', ask)
   controls.addEventListener('update', ask)

@@ -22,6 +22,8 @@ export function usePointing(
   readonly words: ComputedRef<string>
   /** Where they stand on the pane. */
   readonly wordsStyle: ComputedRef<Record<string, string> | undefined>
+  /** Looks again at what is under a pointer that rests: the picture has changed. */
+  readonly again: () => void
 } {
   const parts = usePartStore()
   const route = useRouteStore()
@@ -45,6 +47,9 @@ export function usePointing(
   useEventListener(window, ['keydown', 'keyup'], ({ key, type }: KeyboardEvent) => {
     if (key === 'Shift' && route.ask?.rims && moved) point(moved, type === 'keydown')
   })
+  const again = (): void => {
+    if (moved) point(moved, moved.shiftKey)
+  }
   useEventListener(canvas, 'pointerleave', () => {
     moved = undefined
     leave()
@@ -66,5 +71,5 @@ export function usePointing(
       transform: flip ? 'translateX(-100%)' : 'none',
     }
   })
-  return { words, wordsStyle }
+  return { words, wordsStyle, again }
 }

@@ -54,7 +54,7 @@ export const useLookStore = defineStore('look', () => {
   const spinning = ref(false)
   /** Whether the points of the profile in hand are seen on the solid. */
   const points = ref(false)
-  /** A view that is asked for; counts up so that one can be asked for twice. */
+  /** The view that was asked for last; counts up so that one can be asked for twice. */
   const viewAsked = ref<{ readonly view: ViewName | 'square'; readonly count: number }>()
   /** Bodies that are seen through, and the one that is shown alone. */
   const glassy = ref<ReadonlySet<string>>(new Set())
@@ -101,6 +101,7 @@ export const useLookStore = defineStore('look', () => {
     spinning.value = false
     glassy.value = new Set()
     alone.value = undefined
+    viewAsked.value = undefined
   }
 
   return {

@@ -89,7 +89,7 @@ export const usePartStore = defineStore('part', () => {
       if (id.value !== partId) return
       project.value = { id: stored.projectId, name: stored.projectName }
       history.value = createHistory(read.value)
-      begin(stored)
+      begin(stored, own?.sent)
       unsaved.drafts.value = others
       if (own && !takeUp(own)) unsaved.drafts.value = [...others, await setAside(own)]
     } catch (error) {
@@ -98,8 +98,10 @@ export const usePartStore = defineStore('part', () => {
     }
   }
 
-  const begin = ({ id: partId, projectId, revision, updatedAt }: PartAnswer): void =>
-    saver.begin(partId, projectId, revision, updatedAt)
+  const begin = (
+    { id: partId, projectId, revision, updatedAt }: PartAnswer,
+    sent?: readonly object[],
+  ): void => saver.begin(partId, projectId, revision, updatedAt, sent)
 
   /** Makes a draft the state of the part, as an edit. False when it cannot be read; that is told. */
   function takeUp(draft: Draft): boolean {

@@ -30,8 +30,17 @@ interface SaverOptions {
 }
 
 export interface Saver {
-  /** Starts to keep a part of a project that stands at a revision. */
-  begin(partId: string, projectId: string, revision: number, at: string): void
+  /**
+   * Starts to keep a part of a project that stands at a revision.
+   * @param sent what an earlier page sent without hearing whether it came through
+   */
+  begin(
+    partId: string,
+    projectId: string,
+    revision: number,
+    at: string,
+    sent?: readonly object[],
+  ): void
   /** Says that the part has changed; it is saved in a moment. */
   changed(): void
   /** Says that the server has a state one's own does not follow from. */
@@ -47,6 +56,8 @@ export interface Saver {
 const SETTLE_MS = 500
 const FIRST_RETRY_MS = 1500
 const LONGEST_RETRY_MS = 15_000
+/** So many documents sent without an answer are remembered: the first ones, and the last. */
+const MOST_SENT = 4
 
 /**
  * Saves a part whenever it changes: one request at a time, tried again while the server is away,
@@ -63,6 +74,8 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
   /** What the draft in the browser holds. */
   let kept: Part | undefined
   let keeping: Promise<void> = Promise.resolve()
+  /** Documents sent to follow on the revision, of which nobody knows yet whether they came through. */
+  let sent: readonly object[] = []
   const pages = new BroadcastChannel(CHANNEL)
 
   const become = (next: SaveState): void => {
@@ -77,7 +90,8 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
 
   const keep = (part: Part): void => {
     kept = part
-    const draft = { partId, projectId, name: part.name, revision, document: toDocument(part) }
+    const { name } = part
+    const draft = { partId, projectId, name, revision, document: toDocument(part), sent }
     keeping = keepDraft(draft).then(onKept)
   }
 
@@ -107,7 +121,9 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
     if (!part) return
     become({ kind: 'saving' })
     try {
-      const saved = await api.savePart(savedId, revision, toDocument(part))
+      const sending = toDocument(part)
+      sent = [...sent.slice(0, MOST_SENT - 1), sending]
+      const saved = await api.savePart(savedId, revision, sending)
       if (kept === part) void dropOwnDraft(savedId)
       settled(savedId, part, saved.revision, saved.updatedAt)
     } catch (error) {
@@ -124,18 +140,25 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
     pages.postMessage({ id: savedId, revision: at } satisfies Told)
     if (savedId !== partId) return
     revision = at
+    sent = []
     retryMs = FIRST_RETRY_MS
     if (document() === part) become({ kind: 'saved', at: savedAt })
     else changed()
   }
 
-  /** A request of a page that closed may have come through after all: then nothing is at odds. */
+  /** A request nobody heard the answer of may have come through after all: then nothing is at odds. */
   const stale = async (savedId: string, part: Part, error: ApiError): Promise<void> => {
     const there = await api.part(savedId).catch(() => undefined)
     if (savedId !== partId) return
     if (there && sameDocument(there.document, toDocument(part))) {
       if (kept === part) void dropOwnDraft(savedId)
       settled(savedId, part, there.revision, there.updatedAt)
+    } else if (there && sent.some((one) => sameDocument(one, there.document))) {
+      revision = there.revision
+      sent = []
+      pages.postMessage({ id: savedId, revision } satisfies Told)
+      become({ kind: 'waiting' })
+      changed()
     } else become({ kind: 'stale', revision: error.revision ?? revision + 1 })
   }
 
@@ -174,11 +197,12 @@ export function createSaver({ document, onState, onNewer, onKept }: SaverOptions
   }
 
   return {
-    begin(id, project, at, savedAt) {
+    begin(id, project, at, savedAt, unheard = []) {
       clearTimeout(timer)
       partId = id
       projectId = project
       revision = at
+      sent = unheard
       retryMs = FIRST_RETRY_MS
       become({ kind: 'saved', at: savedAt })
       window.addEventListener('pagehide', onLeave)
