@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { readPartFile } from '@lathica/core/formats'
 import type { Step } from '@lathica/core/part'
-import { evaluate } from '@lathica/core/route'
+import { evaluate, type BodyState } from '@lathica/core/route'
+import { boredMesh, meshBends } from '@lathica/core/mesh'
 import { PART_FRAME, line, place, vec } from '@lathica/core/geometry'
 import { profileOf, solidProperties, type Section } from '@lathica/core/section'
 import {
@@ -42,6 +43,13 @@ export async function solidRows(): Promise<Row[]> {
     atMost('first lift of 100 edges, weighed', lift, 'ms', 150),
     atMost('the same with a circle of 12 holes', circle, 'ms', 400),
     atMost('a circle of 12 counterbored holes changed and weighed', drilled(), 'ms', 20),
+    atMost('the same and pictured', drilled(pictured), 'ms', 60),
+    atMost(
+      'a circle of 300 holes changed, weighed and pictured',
+      drilled(pictured, 300),
+      'ms',
+      1000,
+    ),
     atMost('a keyway beside flats and a cross hole changed and weighed', milled(), 'ms', 20),
     atMost('change in the last of 10 solid steps, weighed', late, 'ms', 300),
     atMost('triangles and check of the 12 holes besides', picture, 'ms', 400),
@@ -63,11 +71,28 @@ function build(kernel: Kernel, plan: SolidPlan): number {
 }
 
 /** The circle of holes of the end bearing housing, made smaller again and again, as the page follows it. */
-const drilled = (): number =>
-  followed('end-bearing-housing', (step, i) => {
-    if (step.kind !== 'holes') return [step]
-    return step.layout === 'circle' ? [{ ...step, circle: String(74 - i / 10), count: '12' }] : []
-  })
+const drilled = (show?: (body: BodyState) => void, count = 12): number =>
+  followed(
+    'end-bearing-housing',
+    (step, i) => {
+      if (step.kind !== 'holes') return [step]
+      if (step.layout !== 'circle') return []
+      const small = { diameter: '0.5', headDiameter: '0.6' }
+      return [
+        {
+          ...{ ...step, circle: String(74 - i / 10), count: String(count) },
+          ...(count > 12 ? small : {}),
+        },
+      ]
+    },
+    show,
+  )
+
+/** Makes the picture of a body as the page does. */
+function pictured({ plan }: BodyState): void {
+  const mesh = plan && boredMesh(plan, TOLERANCE)
+  if (!mesh || meshBends(mesh).places.length === 0) throw new Error('there is no picture')
+}
 
 /** The keyway of the winding spindle, beside its flats and its cross hole, made shorter again and again. */
 const milled = (): number =>
@@ -76,7 +101,11 @@ const milled = (): number =>
   ])
 
 /** What a part takes to be evaluated and weighed, without the kernel, while a step of it changes. */
-function followed(name: string, change: (step: Step, i: number) => Step[]): number {
+function followed(
+  name: string,
+  change: (step: Step, i: number) => Step[],
+  show?: (body: BodyState) => void,
+): number {
   const read = readPartFile(readFileSync(`demo/${name}.lathica.json`, 'utf8'))
   if (!read.ok) throw new Error(read.problem.message)
   const part = read.value
@@ -84,7 +113,8 @@ function followed(name: string, change: (step: Step, i: number) => Step[]): numb
     const route = part.route.flatMap((step) => change(step, i))
     const start = performance.now()
     const [body] = evaluate({ ...part, route }).bodies
-    if (!((body?.mass ?? 0) > 0)) throw new Error(`${name} was not weighed`)
+    if (!body || !((body.mass ?? 0) > 0)) throw new Error(`${name} was not weighed`)
+    show?.(body)
     return performance.now() - start
   })
   return times.sort((a, b) => a - b)[20] ?? 0

@@ -1,6 +1,5 @@
-import { meetingKey, stretchKey } from '@lathica/core/names'
-import { hangingTogether, stretchesInOrder, type BareMesh } from '@lathica/core/solid'
-import { Places, creased, type SolidMesh } from '@lathica/core/mesh'
+import type { BareMesh } from '@lathica/core/solid'
+import { Places, creased, joinedPieces, type SolidMesh } from '@lathica/core/mesh'
 import { KernelFault } from './fault'
 import type { NamedSolid } from './named'
 import { scoped, type OpenCascade, type Shape } from './openCascade'
@@ -12,9 +11,6 @@ const LARGEST_BEND = 0.35
 /** So much of solids of many faces: a plane with hundreds of holes takes the square of their corners. */
 const COARSE_BEND = 0.6
 const MANY_FACES = 200
-
-/** Faces that bend less than this, in radians, at an edge are smooth there, and it is not drawn. */
-const SMOOTH = 0.02
 
 /**
  * Triangles of a solid within a tolerance in mm or finer ones made before, face by face, and its edges
@@ -33,11 +29,11 @@ export function meshOf(oc: OpenCascade, solid: NamedSolid, tolerance: number): S
   let at = 0
   const pieces = solid.faces.map(({ name }, i) => {
     const end = at + 9 * (counts[i] ?? 0)
-    const piece = { name, ...creased(weldedPlaces(corners.subarray(at, end))) }
+    const face = creased(weldedPlaces(corners.subarray(at, end)))
     at = end
-    return piece
+    return { name, ...face, lines: linesOf(face) }
   })
-  return { ...joined(pieces), ...edgeLines(pieces) }
+  return joinedPieces(pieces)
 }
 
 const notTold = new KernelFault(
@@ -45,6 +41,19 @@ const notTold = new KernelFault(
   'The picture of the solid could not be made.',
   'Change a size of the last step by a little.',
 )
+
+/** The lines round a face by the vertices at their ends: of several at one place the last. */
+function linesOf({ positions, edges }: SolidMesh): Uint32Array {
+  const places = new Places()
+  const numberAt = (list: Float32Array, i: number): number =>
+    places.numberOf(list[i] ?? 0, list[i + 1] ?? 0, list[i + 2] ?? 0)
+  const vertexAt: number[] = []
+  for (let i = 0; i < positions.length; i += 3) vertexAt[numberAt(positions, i)] = i / 3
+  return Uint32Array.from(
+    { length: edges.length / 3 },
+    (_, end) => vertexAt[numberAt(edges, 3 * end)] ?? 0,
+  )
+}
 
 /** How many triangles lie on a face. */
 function trianglesOn(oc: OpenCascade, face: Shape): number {
@@ -87,113 +96,4 @@ function weldedPlaces(corners: Float32Array): BareMesh {
     if (a !== b && b !== c && c !== a) indices.push(a, b, c)
   }
   return { positions: places.positions, indices: Uint32Array.from(indices) }
-}
-
-type Piece = Pick<SolidMesh, 'positions' | 'normals' | 'indices' | 'edges'> & {
-  readonly name: string
-}
-
-/** All faces as one mesh. */
-function joined(pieces: readonly Piece[]): Omit<SolidMesh, 'edges' | 'rims'> {
-  const vertices = pieces.reduce((sum, p) => sum + p.positions.length, 0)
-  const corners = pieces.reduce((sum, p) => sum + p.indices.length, 0)
-  const positions = new Float32Array(vertices)
-  const normals = new Float32Array(vertices)
-  const indices = new Uint32Array(corners)
-  const faces: SolidMesh['faces'][number][] = []
-  let [v, t] = [0, 0]
-  for (const p of pieces) {
-    positions.set(p.positions, v)
-    normals.set(p.normals, v)
-    for (let i = 0; i < p.indices.length; i++) indices[t + i] = (p.indices[i] ?? 0) + v / 3
-    faces.push({ name: p.name, start: t, count: p.indices.length })
-    v += p.positions.length
-    t += p.indices.length
-  }
-  return { positions, normals, indices, faces }
-}
-
-/** A straight piece of an edge: both its ends by number, and of the faces beside it how they face at its first. */
-interface EdgePiece {
-  readonly ends: readonly [number, number]
-  /** By number of the face, and where its normal stands among those of that face. */
-  readonly beside: { readonly face: number; readonly normal: number }[]
-}
-
-/** The edges as pairs of places: each once, and not where its two faces run smoothly on. */
-function edgeLines(pieces: readonly Piece[]): Required<Pick<SolidMesh, 'edges' | 'rims'>> {
-  const places = new Places()
-  const found = new Map<number, EdgePiece>()
-  pieces.forEach(({ edges, positions }, face) => {
-    const own = new Places()
-    /** By number of a place of this face, its vertex that came last. */
-    const vertexAt: number[] = []
-    for (let i = 0; i < positions.length; i += 3) {
-      vertexAt[own.numberOf(...tripleAt(positions, i))] = i
-    }
-    for (let i = 0; i < edges.length; i += 6) {
-      const start = tripleAt(edges, i)
-      const [a, b] = [places.numberOf(...start), places.numberOf(...tripleAt(edges, i + 3))]
-      const key = Math.min(a, b) * 0x4000000 + Math.max(a, b)
-      const piece = found.get(key) ?? { ends: [a, b], beside: [] }
-      piece.beside.push({ face, normal: vertexAt[own.numberOf(...start)] ?? 0 })
-      found.set(key, piece)
-    }
-  })
-  const byFaces = new Map<string, EdgePiece[]>()
-  for (const piece of found.values()) {
-    const [a, b] = piece.beside
-    // What has one side only is a sharp bend within a face.
-    if (!a || !b) continue
-    const key = meetingKey(pieces[a.face]?.name ?? '', pieces[b.face]?.name ?? '')
-    const own = byFaces.get(key)
-    if (own) own.push(piece)
-    else byFaces.set(key, [piece])
-  }
-  const lines: number[] = []
-  const rims: NonNullable<SolidMesh['rims']>[number][] = []
-  const add = (key: string, own: readonly EdgePiece[]): void => {
-    const start = lines.length
-    for (const piece of own) {
-      if (isSmoothAt(piece, pieces)) continue
-      for (const end of piece.ends) lines.push(...tripleAt(places.positions, 3 * end))
-    }
-    if (lines.length > start) rims.push({ key, start, count: lines.length - start })
-  }
-  for (const [key, own] of byFaces) {
-    const stretches = stretchesAmong(own, places.positions)
-    if (stretches.length === 1) add(key, own)
-    else stretches.forEach((stretch, i) => add(stretchKey(key, i + 1), stretch))
-  }
-  return { edges: Float32Array.from(lines), rims }
-}
-
-const tripleAt = (list: Float32Array, i: number): [number, number, number] => [
-  list[i] ?? 0,
-  list[i + 1] ?? 0,
-  list[i + 2] ?? 0,
-]
-
-/** Whether the faces of a piece of an edge run smoothly on there. */
-function isSmoothAt({ beside }: EdgePiece, pieces: readonly Piece[]): boolean {
-  const [one, other] = beside.map(({ face, normal }) =>
-    tripleAt(pieces[face]?.normals ?? new Float32Array(0), normal),
-  )
-  if (!one || !other) return false
-  return one[0] * other[0] + one[1] * other[1] + one[2] * other[2] > Math.cos(SMOOTH)
-}
-
-/** The stretches that pieces of one edge make up by hanging together, in the order they are counted. */
-function stretchesAmong(
-  pieces: readonly EdgePiece[],
-  positions: Float32Array,
-): readonly (readonly EdgePiece[])[] {
-  const stretches = hangingTogether(pieces, ({ ends }) => ends)
-  if (stretches.length < 2) return stretches
-  const order = stretchesInOrder(
-    stretches.map((own) =>
-      own.flatMap(({ ends }) => ends.flatMap((end) => tripleAt(positions, 3 * end))),
-    ),
-  )
-  return order.map((i) => stretches[i] ?? [])
 }

@@ -25,7 +25,7 @@ vi.mock('../src/kernel/client', async () => {
   return {
     waiting: ref(0),
     prepareKernel: () => Promise.resolve(),
-    buildSolid: never,
+    pictureSolid: never,
     weighSolid: never,
   }
 })

@@ -43,7 +43,7 @@ vi.mock('../src/kernel/client', async () => {
   return {
     waiting: ref(0),
     prepareKernel: () => Promise.resolve(),
-    buildSolid: (plan: SolidPlan, tolerance: number) => answered((k) => k.build(plan, tolerance)),
+    pictureSolid: (plan: SolidPlan, tolerance: number) => answered((k) => k.build(plan, tolerance)),
     weighSolid: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
   }
 })

@@ -64,7 +64,8 @@ const MOST_STEPS = 720
 /** Corners that bend less than this, in radians, are smooth and make no edge. */
 const SMOOTH = 1e-3
 
-interface Strip {
+/** Rows of points along an edge of a section, with its normals out of the material. */
+export interface Strip {
   readonly edge: number
   readonly points: readonly Vec[]
   readonly normals: readonly Vec[]
@@ -225,7 +226,7 @@ export function stepsRound(radius: number, chordTolerance: number): number {
 }
 
 /** Rows of points along every edge that makes a surface, with their normals in the section plane. */
-function stripsOf(loops: readonly Loop[], chordTolerance: number): Strip[] {
+export function stripsOf(loops: readonly Loop[], chordTolerance: number): Strip[] {
   const strips: Strip[] = []
   let edge = -1
   for (const loop of loops) {
@@ -287,7 +288,7 @@ function trianglesOf(strip: Strip, steps: number): number {
 }
 
 /** Cosine and sine of every step, the last being the first again to the last bit. */
-function unitCircle(steps: number): Float64Array {
+export function unitCircle(steps: number): Float64Array {
   const circle = new Float64Array(2 * (steps + 1))
   for (let i = 0; i <= steps; i++) {
     const angle = (2 * Math.PI * (i % steps)) / steps

@@ -82,6 +82,7 @@ class Run {
       edgeWords: NO_WORDS,
       threads: [],
       calls: [],
+      grips: [],
       massChange: 0,
     })
     if (step.aside) return idle('aside')
@@ -130,6 +131,7 @@ class Run {
       edgeWords: value.told?.edges ?? NO_WORDS,
       threads: value.told?.threads ?? [],
       calls: value.told?.calls ?? [],
+      grips: value.told?.grips ?? [],
       get massChange() {
         const [now, was] = [massOf(after), massOf(before)]
         // What only moves weighs the same, whatever its last digits.

@@ -11,6 +11,7 @@ export type {
   CallOut,
   PartState,
   SizeAt,
+  StepGrip,
   SketchState,
   StepState,
   ThreadCircle,

@@ -12,6 +12,14 @@ export interface SizeAt {
   readonly words: string
 }
 
+/** A place of what a step makes by which it can be taken hold of and moved. */
+export interface StepGrip {
+  readonly body: string
+  /** Which of several alike, from 1 on. */
+  readonly number: number
+  readonly at: Place
+}
+
 /** What a step says of itself on every drawing, such as which centre hole it is, and where on the half-section. */
 export interface CallOut {
   readonly body: string
@@ -62,6 +70,7 @@ export interface StepState {
   readonly sizes: readonly SizeAt[]
   readonly threads: readonly ThreadCircle[]
   readonly calls: readonly CallOut[]
+  readonly grips: readonly StepGrip[]
   /** The change of mass it made, in g. */
   readonly massChange: number
 }

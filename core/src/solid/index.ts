@@ -9,7 +9,14 @@ export {
   type BareMesh,
   type PlacedMesh,
 } from './packed'
-export { closedFigures, untouchedAngle } from './closed'
+export {
+  boredIn,
+  closedFigures,
+  untouchedAngle,
+  type Bored,
+  type BoredOutline,
+  type BoredRound,
+} from './closed'
 export type { LiftedProperties } from './lifted'
 export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'

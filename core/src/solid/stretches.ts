@@ -33,32 +33,36 @@ export function hangingTogether<T>(
   pieces: readonly T[],
   endsOf: (piece: T) => readonly (string | number)[],
 ): T[][] {
-  const ends = pieces.map(endsOf)
-  const at = new Map<string | number, number[]>()
-  ends.forEach((own, i) => {
-    for (const end of own) {
-      const known = at.get(end)
-      if (known) known.push(i)
-      else at.set(end, [i])
+  // Each piece points at one it hangs together with, the first of them at itself.
+  const before = pieces.map((_, i) => i)
+  const firstOf = (i: number): number => {
+    let at = i
+    for (let next = before[at] ?? at; next !== at; next = before[at] ?? at) {
+      before[at] = before[next] ?? next
+      at = next
     }
-  })
-  const taken = new Set<number>()
-  return pieces.flatMap((_, first): T[][] => {
-    if (taken.has(first)) return []
-    taken.add(first)
-    const group: T[] = []
-    const queue = [first]
-    for (let i = queue.pop(); i !== undefined; i = queue.pop()) {
-      const piece = pieces[i]
-      if (piece !== undefined) group.push(piece)
-      for (const next of (ends[i] ?? []).flatMap((end) => at.get(end) ?? [])) {
-        if (taken.has(next)) continue
-        taken.add(next)
-        queue.push(next)
+    return at
+  }
+  const at = new Map<string | number, number>()
+  pieces.forEach((piece, i) => {
+    for (const end of endsOf(piece)) {
+      const other = at.get(end)
+      if (other === undefined) {
+        at.set(end, i)
+        continue
       }
+      const [a, b] = [firstOf(i), firstOf(other)]
+      before[Math.max(a, b)] = Math.min(a, b)
     }
-    return [group]
   })
+  const groups = new Map<number, T[]>()
+  pieces.forEach((piece, i) => {
+    const first = firstOf(i)
+    const own = groups.get(first)
+    if (own) own.push(piece)
+    else groups.set(first, [piece])
+  })
+  return [...groups.values()]
 }
 
 /** Nearer to one another than this share of their reach, stretches are side by side. */

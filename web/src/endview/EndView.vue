@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import type { Vec } from '@lathica/core/geometry'
 import { threadArc } from '@lathica/core/route'
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import { hasMaterial } from '../commands/makeStep'
 import { endSketch } from '../commands/millActions'
+import type { Px } from '../board/view'
 import { useBoardStore } from '../store/board'
 import { usePartStore } from '../store/part'
 import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
+import EndGrips from './EndGrips.vue'
 import { useEndLines, type End } from './useEndLines'
 
 const board = useBoardStore()
@@ -29,12 +32,18 @@ const inLine = computed(() => {
 })
 const { circles: seen, lines } = useEndLines(from)
 /** Up on the page is where the half-section lies, as in the solid's own views. */
+function onPage({ x, y }: Vec): Px {
+  const [s, flip] = [scale.value, from.value === 'right' ? -1 : 1]
+  return lying.value ? { x: s * flip * y, y: -s * x } : { x: s * x, y: s * flip * y }
+}
+function inPart({ x, y }: Px): Vec {
+  const [s, flip] = [scale.value, from.value === 'right' ? -1 : 1]
+  return lying.value ? { x: -y / s, y: (flip * x) / s } : { x: x / s, y: (flip * y) / s }
+}
 function pathOf(places: readonly number[]): string {
-  const s = scale.value
-  const flip = from.value === 'right' ? -1 : 1
-  const at = (x: number, y: number): string => {
-    const [px, py] = lying.value ? [flip * y, -x] : [x, flip * y]
-    return `${(px * s).toFixed(2)} ${(py * s).toFixed(2)}`
+  const at = (a: number, b: number): string => {
+    const { x, y } = onPage({ x: a, y: b })
+    return `${x.toFixed(2)} ${y.toFixed(2)}`
   }
   const parts: string[] = []
   for (let i = 0; i < places.length; i += 4) {
@@ -55,6 +64,18 @@ const threads = computed(() => {
       places.slice(1).flatMap((b, i) => [places[i]?.x ?? 0, places[i]?.y ?? 0, b.x, b.y]),
     )
   })
+})
+/** Where the step in hand can be taken hold of, of bodies that are seen. */
+const inHand = computed(() => {
+  const seenBodies = new Set(route.followedVisible.map((b) => b.bodyId))
+  const grips = (route.currentState?.grips ?? []).filter(({ body }) => seenBodies.has(body))
+  const step = route.openStep
+  return step && step.kind !== 'unknown' && grips.length > 0 ? { step, grips } : undefined
+})
+/** What is said of the place that is dragged. */
+const told = ref({ words: '', isRefused: false })
+watch(inHand, (now) => {
+  if (!now) told.value = { words: '', isRefused: false }
 })
 /** The board's own scale where the circles fit the pane, else one at which they do. */
 const scale = computed(() => {
@@ -92,6 +113,15 @@ const side = computed(() => {
           <path class="edge" :d="pathOf(lines.seen)" />
           <path v-for="(thread, i) in threads" :key="i" class="thread" :d="thread" />
         </template>
+        <EndGrips
+          v-if="inHand"
+          :key="inHand.step.id"
+          :step="inHand.step"
+          :grips="inHand.grips"
+          :on-page="onPage"
+          :in-part="inPart"
+          @told="(words, isRefused) => (told = { words, isRefused })"
+        />
         <circle
           v-for="(c, i) in lines ? [] : circles"
           :key="i"
@@ -113,6 +143,9 @@ const side = computed(() => {
     >
       {{ board.looksAtEnd ? 'to the half-section' : 'draw here' }}
     </button>
+    <p v-if="told.words !== ''" class="told figure" :class="{ refused: told.isRefused }">
+      {{ told.words }}
+    </p>
     <button
       type="button"
       class="plain figure side"
@@ -175,6 +208,21 @@ circle.hidden {
   right: 8px;
   background: var(--paper);
   font-size: 12px;
+}
+
+.told {
+  position: absolute;
+  right: 8px;
+  bottom: 30px;
+  left: 8px;
+  margin: 0;
+  font-size: 12px;
+  text-align: center;
+  pointer-events: none;
+}
+
+.told.refused {
+  color: var(--conflict);
 }
 
 .side {

@@ -105,7 +105,13 @@ export async function prepareKernel(): Promise<void> {
   }
 }
 
-/** Builds a plan: its picture and its figures. */
+/** The picture of a plan and its figures, of what has a closed form without the kernel. */
+export const pictureSolid = (
+  plan: SolidPlan,
+  tolerance: number,
+): Promise<Answer<Omit<BuiltSolid, 'valid'>>> => ask((k) => k.picture(plan, tolerance))
+
+/** Builds a plan: its triangles and its figures. */
 export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> =>
   ask((k) => k.build(plan, tolerance))
 

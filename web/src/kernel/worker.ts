@@ -1,6 +1,6 @@
 import type { Look } from '@lathica/core/drawing'
-import type { SolidPlan } from '@lathica/core/solid'
-import { meshBends } from '@lathica/core/mesh'
+import { closedFigures, type SolidPlan } from '@lathica/core/solid'
+import { boredMesh, meshBends } from '@lathica/core/mesh'
 import type { BodyPlan } from '@lathica/core/formats'
 import {
   KernelFault,
@@ -36,15 +36,24 @@ async function answered<T>(ask: (loaded: Awaited<typeof kernel>) => T): Promise<
   }
 }
 
+/** An answer with all that its picture takes, which goes over without a copy. */
+function handedOver<T extends Pick<BuiltSolid, 'mesh'>>(answer: Answer<T>): Answer<T> {
+  if (!answer.ok) return answer
+  const { mesh } = answer.value
+  const dressed = { ...mesh, bends: meshBends(mesh) }
+  return transfer({ ...answer, value: { ...answer.value, mesh: dressed } }, buffersOf(dressed))
+}
+
 const threads = {
   /** Loads the kernel and compiles it by a little work, while nobody waits for it. */
   prepare: (round: number) => answered((k) => warm(k, round)),
-  async build(plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> {
-    const answer = await answered((k) => k.build(plan, tolerance))
-    if (!answer.ok) return answer
-    const { mesh } = answer.value
-    const dressed = { ...mesh, bends: meshBends(mesh) }
-    return transfer({ ...answer, value: { ...answer.value, mesh: dressed } }, buffersOf(dressed))
+  build: async (plan: SolidPlan, tolerance: number) =>
+    handedOver(await answered((k) => k.build(plan, tolerance))),
+  /** What needs no kernel does not wait for it either. */
+  async picture(plan: SolidPlan, tolerance: number): Promise<Answer<Omit<BuiltSolid, 'valid'>>> {
+    const [mesh, figures] = [boredMesh(plan, tolerance), closedFigures(plan)]
+    if (mesh && figures) return handedOver({ ok: true, value: { mesh, figures } })
+    return threads.build(plan, tolerance)
   },
   weigh: (plan: SolidPlan) => answered((k) => k.weigh(plan)),
   see: (plans: readonly SolidPlan[], look: Look) => answered((k) => k.see(plans, look)),

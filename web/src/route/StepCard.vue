@@ -18,8 +18,11 @@ const parts = usePartStore()
 const route = useRouteStore()
 const look = useLookStore()
 const notes = useNotesStore()
-/** As it was taken last: what is being typed is on the drawing, not yet in the step. */
-const step = computed(() => parts.history?.part.route.find((s) => s.id === board.stepId))
+/** As it was taken last: what is being typed is on the drawing, not yet in the step. What is dragged is in both. */
+const step = computed(() => {
+  const part = route.isGripped ? parts.part : parts.history?.part
+  return part?.route.find((s) => s.id === board.stepId)
+})
 const body = computed(() => parts.bodies.find((b) => b.id === route.bodyId))
 </script>
 

@@ -32,6 +32,8 @@ export const useRouteStore = defineStore('route', () => {
   const typed = shallowRef<{ readonly text: string }>()
   /** The step for which something was picked last. */
   const picked = ref<string>()
+  /** Whether a place of the step in hand is taken hold of just now. */
+  const isGripped = ref(false)
   /** The body whose card is open. */
   const bodyId = ref<string>()
 
@@ -131,6 +133,7 @@ export const useRouteStore = defineStore('route', () => {
     fresh,
     typed,
     picked,
+    isGripped,
     bodyId,
     openStep,
     takesFigure,

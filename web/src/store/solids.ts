@@ -1,10 +1,17 @@
-import { foundFor, knownFor, planKey, type PlacedMesh, type SolidPlan } from '@lathica/core/solid'
+import {
+  boredIn,
+  foundFor,
+  knownFor,
+  planKey,
+  type PlacedMesh,
+  type SolidPlan,
+} from '@lathica/core/solid'
 import type { BodyState } from '@lathica/core/route'
-import type { SolidMesh } from '@lathica/core/mesh'
+import { boredMesh, type SolidMesh } from '@lathica/core/mesh'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { dressedMesh } from '../files/meshes'
-import { buildSolid, waiting, weighSolid } from '../kernel/client'
+import { pictureSolid, waiting, weighSolid } from '../kernel/client'
 import { tellProblem } from '../notices'
 import { useFindingsStore } from './findings'
 import { usePartStore } from './part'
@@ -16,7 +23,10 @@ const MOST_MESHES = 24
 /** Pictures are this close to the true surface, in mm, or closer on small parts. */
 const TOLERANCE = 0.05
 
-/** Bodies that are no full turn, as the kernel built them. The last good picture stays. */
+/** Of so many holes the picture is made at once, before the next one of the page; of more in a thread. */
+const MOST_AT_ONCE = 40
+
+/** Bodies that are no full turn, as they are pictured. The last good picture stays. */
 export const useSolidsStore = defineStore('solids', () => {
   const parts = usePartStore()
   const route = useRouteStore()
@@ -46,15 +56,22 @@ export const useSolidsStore = defineStore('solids', () => {
     if (busy) return
     busy = true
     for (let plan = nextShown(); plan; plan = nextShown()) {
-      const built = await buildSolid(plan, TOLERANCE)
-      if (built.ok) {
-        const kept = [...meshes.value, [planKey(plan), built.value.mesh] as const]
-        meshes.value = new Map(kept.slice(-MOST_MESHES))
+      const holes = boredIn(plan)
+      const own = holes && holes.length <= MOST_AT_ONCE ? boredMesh(plan, TOLERANCE) : undefined
+      if (own) {
+        keep(plan, own)
+        continue
       }
+      const built = await pictureSolid(plan, TOLERANCE)
+      if (built.ok) keep(plan, built.value.mesh)
       findings.note(plan, built.ok ? { ok: true, value: built.value.figures } : built)
     }
     busy = false
     void weighNext()
+  }
+  const keep = (plan: SolidPlan, mesh: SolidMesh): void => {
+    const kept = [...meshes.value, [planKey(plan), mesh] as const]
+    meshes.value = new Map(kept.slice(-MOST_MESHES))
   }
   const nextShown = (): SolidPlan | undefined =>
     wanted.value.find(({ plan }) => {

@@ -3,6 +3,8 @@ import type { KnownStep, NewStep, StepKind } from '../../part'
 import type { Result } from '../../result'
 import type { Section } from '../../section'
 import type { UnitSettings } from '../../units'
+import type { Vec } from '../../geometry'
+import type { StepGrip } from '../state'
 import type { Outcome, StepContext } from '../steps/context'
 
 /** What a new step is in proportion to. */
@@ -12,6 +14,15 @@ export interface StandsOn {
   readonly section: Section
   /** The id of the step before it, if there is one. */
   readonly lastStep: string | undefined
+  readonly units: UnitSettings
+}
+
+/** Where a grip is moved to. */
+export interface GripMove {
+  /** In the part’s directions square to its axis, in mm. */
+  readonly to: Vec
+  /** Either away from the axis or round it, whichever is more. */
+  readonly straight: boolean
   readonly units: UnitSettings
 }
 
@@ -34,6 +45,8 @@ export interface StepRules<S extends KnownStep = KnownStep> {
   readonly planes?: true
   /** As it is offered first, where nothing has to be picked before; what it refers to is picked afterwards. */
   offer?(stands: StandsOn): NewStep
+  /** The step with what it makes at another place; undefined where its place is told by names of values. */
+  moved?(step: S, grip: StepGrip, move: GripMove): KnownStep | undefined
   /** Does its work on the bodies as they stand. */
   run(step: S, context: StepContext): Result<Outcome>
 }

@@ -15,7 +15,7 @@ import { LARGEST_LENGTH } from '../../tolerances'
 import { formatLength, type Measure } from '../../units'
 import { valuesOf, type Part, type Step, type StepEffect } from '../../part'
 import type { DrawnSketch, Sketch } from '../../sketch'
-import type { CallOut, SizeAt, SketchState, ThreadCircle } from '../state'
+import type { CallOut, SizeAt, SketchState, ThreadCircle, StepGrip } from '../state'
 
 /** What a step made: the sections of the bodies it changed, and what is worth saying. */
 export interface Outcome {
@@ -33,12 +33,13 @@ export interface Outcome {
   readonly work?: { readonly ops: readonly SolidOp[]; readonly body: string }
 }
 
-/** Sizes and threads of a step, as they are written beside what it made. */
+/** Sizes and threads of a step, as they are written beside what it made, and where it can be taken hold of. */
 export interface Told {
   readonly sizes?: readonly SizeAt[]
   readonly threads?: readonly ThreadCircle[]
   /** What stands beside it on every drawing. */
   readonly calls?: readonly CallOut[]
+  readonly grips?: readonly StepGrip[]
   /** Words for edges, by key: a bevel is called what it was asked to be; none where they are empty. */
   readonly edges?: ReadonlyMap<string, string>
 }

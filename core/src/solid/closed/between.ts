@@ -14,6 +14,7 @@ export function stretchesBetweenPlanes(
 ): readonly (readonly [number, number])[] | undefined {
   const [low, high] = [reach.low - APART, reach.high + APART]
   const [from, to] = [reach.from - APART, reach.to + APART]
+  const planes: number[] = []
   for (const edge of edgesOf(base)) {
     const { min, max } = boundsOf(edge.piece)
     const isNear = max.x > from && min.x < to && max.y > low && min.y < high
@@ -23,8 +24,11 @@ export function stretchesBetweenPlanes(
     if (!isSquare || min.y > Math.max(low, SAME) || max.y < high) return undefined
     const off = ends.map((x) => Math.abs(x - min.x))
     if (off.some((d) => d > SAME && d < NEAR)) return undefined
+    planes.push(min.x)
   }
   const middle = (reach.low + reach.high) / 2
   const met = materialAlong(base, vec(from, middle), vec(1, 0), to - from)
-  return met.map(([a, b]) => [from + a, from + b] as const)
+  // As the faces have it, to the last digit.
+  const faceAt = (x: number): number => planes.find((at) => Math.abs(at - x) < SAME) ?? x
+  return met.map(([a, b]) => [faceAt(from + a), faceAt(from + b)] as const)
 }

@@ -6,7 +6,7 @@ import { stretchesBetweenPlanes } from './between'
 import { APART, SAME, turnedSums, type Reach, type Taken } from './taken'
 
 /** A hole along the axis: the half-section of its tool and where it stands. */
-interface Drill {
+export interface Drill {
   readonly section: Section
   /** Of its axis, square to the part's. */
   readonly x: number
@@ -23,19 +23,28 @@ interface Drill {
  * of it is exact. Undefined where it is something else, or meets more than plane faces.
  */
 export function drilled(tool: TurnedTool, base: Section): Taken[] | undefined {
+  const found = drillIn(tool, base)
+  if (!found) return undefined
+  const taken: Taken[] = []
+  for (const [a, b] of found.met) {
+    const part = partBetween(found.drill, a, b)
+    if (!part) return undefined
+    taken.push(...takenOf(found.drill, part, a, b))
+  }
+  return taken
+}
+
+/** The hole of a tool, and between which plane faces it meets material; undefined as above. */
+export function drillIn(
+  tool: TurnedTool,
+  base: Section,
+): { readonly drill: Drill; readonly met: readonly (readonly [number, number])[] } | undefined {
   const drill = drillOf(tool)
   // In a bore, or about the axis itself, the kernel tells.
   if (!drill || Math.hypot(drill.x, drill.y) < APART) return undefined
   const ends = edgesOf(drill.section).map((e) => drill.z + drill.way * e.piece.from.x)
   const met = stretchesBetweenPlanes(base, drill.reach, ends)
-  if (!met) return undefined
-  const taken: Taken[] = []
-  for (const [a, b] of met) {
-    const part = partBetween(drill, a, b)
-    if (!part) return undefined
-    taken.push(...part)
-  }
-  return taken
+  return met && { drill, met }
 }
 
 function drillOf(tool: TurnedTool): Drill | undefined {
@@ -57,13 +66,20 @@ function drillOf(tool: TurnedTool): Drill | undefined {
   return { section, x, y, z, way, reach, radius }
 }
 
-/** What of a hole lies between two planes square to the axis. */
-function partBetween(drill: Drill, a: number, b: number): Taken[] | undefined {
-  const { section, way, z, reach } = drill
-  const [x0, x1] = [way * (a - z), way * (b - z)].sort((p, q) => p - q) as [number, number]
+/** Where planes square to the axis are in the directions of a hole’s own section. */
+const slabIn = ({ way, z }: Drill, a: number, b: number): [number, number] =>
+  way > 0 ? [a - z, b - z] : [z - b, z - a]
+
+/** What of a hole’s section lies between two planes square to the axis. */
+export function partBetween(drill: Drill, a: number, b: number): Section | undefined {
+  const [x0, x1] = slabIn(drill, a, b)
   const slab = rectangleOf('slab', vec(x0, 0), vec(x1, drill.radius + 1))
-  const cut = combine(section, slab, 'common')
-  if (!cut) return undefined
+  return combine(drill.section, slab, 'common')
+}
+
+function takenOf(drill: Drill, cut: Section, a: number, b: number): Taken[] {
+  const { way, z, reach } = drill
+  const [x0, x1] = slabIn(drill, a, b)
   const solid = solidProperties(cut)
   if (!solid) return []
   const opened = edgesOf(cut).reduce((sum, { piece: { kind, from, to } }) => {

@@ -1,26 +1,11 @@
 import { once } from '../../once'
-import { solidProperties, type Section } from '../../section'
+import { solidProperties } from '../../section'
 import type { LiftedProperties } from '../lifted'
-import type { SolidPlan, SolidTool } from '../plan'
-import { crossed } from './crossed'
-import { drilled } from './drilled'
-import { milledAlong, milledOut } from './milled'
-import { pierced } from './pierced'
-import { allApart, left, type Reach, type Taken } from './taken'
+import type { SolidPlan } from '../plan'
+import { takenApart, takenOf } from './apart'
+import { left, type Reach } from './taken'
 
-/** What each tool of a plan takes of the full turn it begins with; undefined where something of it is left to the kernel. */
-const takenOf = once(({ base, ops }: SolidPlan): readonly (readonly Taken[])[] | undefined => {
-  const all: (readonly Taken[])[] = []
-  for (const op of ops) {
-    if (op.kind !== 'combine' || op.effect !== 'cut') return undefined
-    for (const tool of op.tools) {
-      const taken = takenBy(tool, base)
-      if (!taken) return undefined
-      all.push(taken)
-    }
-  }
-  return all
-})
+export { boredIn, type Bored, type BoredOutline, type BoredRound } from './bored'
 
 /**
  * Figures of solids without the kernel: of a full turn that has holes along its axis or slots through it between plane
@@ -31,8 +16,8 @@ const takenOf = once(({ base, ops }: SolidPlan): readonly (readonly Taken[])[] |
 export const closedFigures = once((plan: SolidPlan): LiftedProperties | undefined => {
   if (plan.base.regions.length !== 1 || plan.ops.length === 0) return undefined
   const whole = solidProperties(plan.base)
-  const all = takenOf(plan)
-  return whole && all && allApart(all) ? left(whole, all.flat()) : undefined
+  const taken = takenApart(plan)
+  return whole && taken && left(whole, taken)
 })
 
 /**
@@ -63,11 +48,4 @@ const ANGLE_APART = 1e-6
 function spanOf({ angle, half, broken = half }: Reach): readonly [number, number] {
   const from = (((angle - broken) % TURN) + TURN) % TURN
   return [from, from + 2 * broken]
-}
-
-/** What a tool takes of a full turn; undefined where that is left to the kernel. */
-function takenBy(tool: SolidTool, base: Section): readonly Taken[] | undefined {
-  if (tool.kind === 'turned') return drilled(tool, base) ?? crossed(tool, base)
-  if (tool.kind !== 'prism' || tool.draft) return undefined
-  return milledOut(tool, base) ?? milledAlong(tool, base) ?? pierced(tool, base)
 }

@@ -15,20 +15,27 @@ import type { PrismTool } from '../plan'
 import { stretchesBetweenPlanes } from './between'
 import { SAME, type Reach, type Sums, type Taken } from './taken'
 
-/** What an outline that is drawn out along the axis takes between plane faces; undefined where it meets anything else. */
-export function pierced({ outline, frame, from, to }: PrismTool, base: Section) {
+/** An outline drawn out along the axis, and between which plane faces it meets material; undefined where it meets anything else. */
+export function openedThrough({ outline, frame, from, to }: PrismTool, base: Section) {
   if (outline.regions.length !== 1 || Math.abs(Math.abs(frame.z.z) - 1) > 1e-12) return undefined
   const way = frame.z.z > 0 ? 1 : -1
   const second = secondOf(frame)
   const put = ({ x, y }: Vec): Vec =>
     vec(frame.at.x + frame.x.x * x + second.x * y, frame.at.y + frame.x.y * x + second.y * y)
-  const ends = [frame.at.z + way * from, frame.at.z + way * to].sort((p, q) => p - q)
-  const [z0 = 0, z1 = 0] = ends
+  const ends = [frame.at.z + way * from, frame.at.z + way * to] as const
+  const [z0, z1] = [Math.min(...ends), Math.max(...ends)]
   const pieces = edgesOf(outline).map((e) => e.piece)
   if (pieces.some((p) => p.kind === 'cubic')) return undefined
   const reach = reachOf(pieces, put, z0, z1)
   const met = reach && stretchesBetweenPlanes(base, reach, ends)
-  if (!met) return undefined
+  return met && { pieces, put, reach, met, ends, z0, z1 }
+}
+
+/** What an outline that is drawn out along the axis takes between plane faces; undefined as above. */
+export function pierced(tool: PrismTool, base: Section): readonly Taken[] | undefined {
+  const found = openedThrough(tool, base)
+  if (!found) return undefined
+  const { pieces, put, reach, met, z0, z1 } = found
   const flat = flatSums(pieces, put)
   const around = pieces.reduce((sum, p) => sum + lengthOf(p), 0)
   return met.flatMap(([a, b]): Taken[] => {

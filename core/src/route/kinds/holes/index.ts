@@ -11,6 +11,7 @@ import {
   angleFormula,
   numberFormula,
 } from '../../../part/fields'
+import { holeMoved } from './grips'
 import { holes as run } from './run'
 import type { StepRules } from '../kind'
 
@@ -37,5 +38,6 @@ export const holes: StepRules<HolesStep> = {
   },
   again: ['around', 'repeat', 'mirror'],
   mills: true,
+  moved: holeMoved,
   run,
 }

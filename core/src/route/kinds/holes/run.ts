@@ -30,6 +30,7 @@ import {
   lengthwiseFace,
   placeOfEdge,
 } from '../../steps/common'
+import { holeGrips } from './grips'
 import { holeSizes, holeThreads, type Head, type Site } from './words'
 
 /** Drills holes along the axis beside it, or across it from outside. */
@@ -69,7 +70,10 @@ export function holes(step: HolesStep, context: StepContext): Result<Outcome> {
   ]
   return worked(context, step.body, [{ kind: 'combine', step: step.id, effect: 'cut', tools }], {
     notes,
-    told: { sizes: holeSizes(step, context, all, diameter.value, head.value), threads },
+    told: {
+      sizes: holeSizes(step, context, all, diameter.value, head.value),
+      ...{ threads, grips: holeGrips(step, all) },
+    },
   })
 }
 

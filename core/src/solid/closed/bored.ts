@@ -1,0 +1,77 @@
+import { vec, type Vec } from '../../geometry'
+import { once } from '../../once'
+import type { Section } from '../../section'
+import type { SolidPlan, SolidTool } from '../plan'
+import { takenApart } from './apart'
+import { drillIn, partBetween } from './drilled'
+import { openedThrough } from './pierced'
+
+/** Something that runs along the axis through plane faces of a full turn. */
+interface BoredAlong {
+  readonly step: string
+  readonly mark: string
+  /** The plane faces of the full turn before and behind it, by their places along the axis: what it goes between. */
+  readonly between: readonly [number, number]
+}
+
+/** A hole turned about an axis of its own: what of its tool lies between the faces. */
+export interface BoredRound extends BoredAlong {
+  readonly kind: 'round'
+  /** Material of the tool; its axis begins at a place, and runs along the part’s or against it. */
+  readonly section: Section
+  readonly at: Vec
+  readonly z: number
+  readonly way: 1 | -1
+}
+
+/** An outline drawn out along the axis. */
+export interface BoredOutline extends BoredAlong {
+  readonly kind: 'outline'
+  readonly outline: Section
+  /** From the outline’s own directions to the part’s, square to the axis. */
+  readonly put: (p: Vec) => Vec
+  /** Where its first and its last end are along the axis. */
+  readonly ends: readonly [number, number]
+}
+
+export type Bored = BoredRound | BoredOutline
+
+/**
+ * All that was taken of the full turn a plan begins with, where that is holes and outlines along its axis between plane
+ * faces, none of which touches another; undefined where it is more, or there is nothing of it.
+ */
+export const boredIn = once((plan: SolidPlan): readonly Bored[] | undefined => {
+  if (plan.ops.length === 0 || plan.base.regions.length !== 1 || !takenApart(plan)) return undefined
+  const all: Bored[] = []
+  for (const op of plan.ops) {
+    if (op.kind !== 'combine') return undefined
+    for (const tool of op.tools) {
+      const bored = boredBy(tool, op.step, plan.base)
+      if (!bored) return undefined
+      all.push(...bored)
+    }
+  }
+  return all
+})
+
+function boredBy(tool: SolidTool, step: string, base: Section): readonly Bored[] | undefined {
+  const { mark } = tool
+  if (tool.kind === 'turned') {
+    const found = drillIn(tool, base)
+    return found?.met.flatMap((between): BoredRound[] => {
+      const { drill } = found
+      const section = partBetween(drill, ...between)
+      if (!section || section.regions.length === 0) return []
+      const { x, y, z, way } = drill
+      return [{ kind: 'round', step, mark, between, section, at: vec(x, y), z, way }]
+    })
+  }
+  if (tool.kind !== 'prism' || tool.draft) return undefined
+  const found = openedThrough(tool, base)
+  // What stands within an outline that goes through would be a piece by itself.
+  if (!found || tool.outline.regions[0]?.holes.length !== 0) return undefined
+  const { met, put, ends } = found
+  return met.map((between): BoredOutline => {
+    return { kind: 'outline', step, mark, between, outline: tool.outline, put, ends }
+  })
+}

@@ -1,0 +1,239 @@
+import { readFileSync, readdirSync } from 'node:fs'
+import { beforeAll, describe, expect, test } from 'vitest'
+import { place } from '@lathica/core/geometry'
+import { readPartFile } from '@lathica/core/formats'
+import { boredMesh, welded, type SolidMesh } from '@lathica/core/mesh'
+import { evaluate } from '@lathica/core/route'
+import { createRandom } from '@lathica/core/solver'
+import {
+  closedFigures,
+  prismTool,
+  slotOf,
+  type SolidPlan,
+  type SolidTool,
+} from '@lathica/core/solid'
+import { loadKernel, type Kernel } from '../src'
+import { drilled, flange, ringPart, type Hole } from './support/bored'
+
+let kernel: Kernel
+beforeAll(async () => {
+  kernel = await loadKernel()
+})
+
+/** Chords as near as this, in mm, so that areas of two meshes of one face agree. */
+const FINE = 0.005
+
+type Triple = readonly [number, number, number]
+const at = (list: ArrayLike<number>, v: number): Triple => [
+  list[3 * v] ?? 0,
+  list[3 * v + 1] ?? 0,
+  list[3 * v + 2] ?? 0,
+]
+const less = (a: Triple, b: Triple): Triple => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+const cross = (a: Triple, b: Triple): Triple => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+]
+const dot = (a: Triple, b: Triple): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+
+/** Areas of the faces by their names, of several with one name all of them. */
+function areas({ positions, indices, faces }: SolidMesh): Map<string, number> {
+  const found = new Map<string, number>()
+  for (const { name, start, count } of faces) {
+    let area = found.get(name) ?? 0
+    for (let i = start; i < start + count; i += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => at(positions, indices[i + k] ?? 0))
+      if (a && b && c) area += Math.hypot(...cross(less(b, a), less(c, a))) / 2
+    }
+    found.set(name, area)
+  }
+  return found
+}
+
+/** Lengths of the edges by their names. */
+const lengths = ({ edges, rims = [] }: SolidMesh): Map<string, number> =>
+  new Map(
+    rims.map(({ key, start, count }) => {
+      let length = 0
+      for (let i = start; i < start + count; i += 6) {
+        length += Math.hypot(...less(at(edges, i / 3), at(edges, i / 3 + 1)))
+      }
+      return [key, length]
+    }),
+  )
+
+/** Whether every side of a triangle is run the other way by one other triangle, and how large all is. */
+function volumeWithin(mesh: SolidMesh): number {
+  const { positions, indices } = welded(mesh)
+  const sides = new Map<string, number>()
+  let volume = 0
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a = 0, b = 0, c = 0] = indices.slice(i, i + 3)
+    for (const [from, to] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ]) {
+      sides.set(`${from} ${to}`, (sides.get(`${from} ${to}`) ?? 0) + 1)
+    }
+    volume += dot(at(positions, a), cross(at(positions, b), at(positions, c))) / 6
+  }
+  const loose = [...sides].filter(
+    ([side, count]) => count !== 1 || !sides.has(side.split(' ').reverse().join(' ')),
+  )
+  expect(loose).toEqual([])
+  return volume
+}
+
+function expectOutwards({ positions, normals, indices }: SolidMesh): void {
+  let least = 1
+  for (let i = 0; i < indices.length; i += 3) {
+    const corners = [0, 1, 2].map((k) => indices[i + k] ?? 0)
+    const [a, b, c] = corners.map((v) => at(positions, v))
+    if (!a || !b || !c) continue
+    const way = cross(less(b, a), less(c, a))
+    const size = Math.hypot(...way)
+    if (size < 1e-6) continue
+    for (const v of corners) least = Math.min(least, dot(way, at(normals, v)) / size)
+  }
+  expect(least).toBeGreaterThan(0.9)
+}
+
+/** Whether the two faces of an edge look the same way at its beginning, but for what chords leave. */
+function isSmooth(
+  { positions, normals, indices, faces, edges, rims = [] }: SolidMesh,
+  key: string,
+) {
+  const rim = rims.find((r) => r.key === key)
+  const called = key.split('#')[0]?.split('&') ?? []
+  if (!rim || called.length !== 2) return false
+  const there = at(edges, rim.start / 3)
+  const [one, other] = called.map((name) => {
+    const own = faces.filter((f) => f.name === name)
+    const corners = own.flatMap((f) => [...indices.slice(f.start, f.start + f.count)])
+    return corners.filter((v) => Math.hypot(...less(at(positions, v), there)) < 1e-6)
+  })
+  return (one ?? []).some((a) =>
+    (other ?? []).some((b) => dot(at(normals, a), at(normals, b)) > Math.cos(0.2)),
+  )
+}
+
+const near = (one: number, other: number): boolean =>
+  Math.abs(one - other) < 3e-3 * Math.max(1, Math.abs(other))
+
+function expectSame(plan: SolidPlan): void {
+  const own = boredMesh(plan, FINE)
+  if (!own) throw new Error('it was left to the kernel')
+  const { mesh } = kernel.build(plan, FINE)
+  for (const tell of [areas, lengths]) {
+    const [mine, its] = [tell(own), tell(mesh)]
+    // The kernel’s normals are those of its triangles: it draws some edges where faces run smoothly on.
+    const theirs = [...its.keys()].filter((k) => mine.has(k) || !isSmooth(mesh, k))
+    expect([...mine.keys()].sort()).toEqual(theirs.sort())
+    for (const [name, size] of mine) expect(near(size, its.get(name) ?? 0), name).toBe(true)
+  }
+  expect(own.faces.length).toBe(mesh.faces.length)
+  expect(near(volumeWithin(own), closedFigures(plan)?.volume ?? 0)).toBe(true)
+  expectOutwards(own)
+}
+
+const cut = (tools: readonly SolidTool[], base: SolidPlan['base']): SolidPlan => ({
+  base,
+  ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }],
+})
+
+describe('pictures without the kernel', () => {
+  test('have the faces and edges of the kernel’s, whatever is drilled', () => {
+    const random = createRandom(15)
+    const between = (a: number, b: number): number => a + random() * (b - a)
+    for (let i = 0; i < 25; i++) {
+      const thick = between(8, 25)
+      const [hub, radius] = [between(14, 20), between(50, 70)]
+      const base = flange(radius, thick, hub, random() < 0.5 ? between(3, 10) : 0)
+      const count = 1 + Math.floor(random() * 8)
+      const hole: Omit<Hole, 'angle'> = {
+        from: random() < 0.5 ? 'left' : 'right',
+        ...{ far: between(28, radius - 8), radius: between(1, 3) },
+        head: random() < 0.5 ? between(3.2, 5) : 0,
+        ...{ deep: random() < 0.5 ? thick + 3 : between(2, thick * 0.7), tip: random() < 0.5 },
+      }
+      const start = between(0, 6)
+      const tools = Array.from({ length: count }, (_, n) => ({
+        ...drilled(thick, { ...hole, angle: start + (2 * Math.PI * n) / count }),
+        mark: `@${n}`,
+      }))
+      expectSame(cut(tools, base))
+    }
+  })
+
+  test('have the faces and edges of the kernel’s, whatever is cut along the axis', () => {
+    const random = createRandom(14)
+    const between = (a: number, b: number): number => a + random() * (b - a)
+    for (let i = 0; i < 20; i++) {
+      const thick = between(8, 20)
+      const base = flange(between(50, 60), thick, between(14, 18), 5)
+      const count = 2 + Math.floor(random() * 4)
+      const deep = random() < 0.5 ? thick + 1 : between(2, thick - 2)
+      const [length, wide] = [between(4, 12), between(2, 6)]
+      const outline = random() < 0.5 ? slotOf('slot', 24, 27 + length, wide) : ringPart(24, 40, 0.4)
+      const way = random() < 0.5 ? 1 : -1
+      const tools = Array.from({ length: count }, (_, n) => {
+        const turn = 0.3 + (2 * Math.PI * n) / count
+        const x = place(Math.cos(turn), Math.sin(turn), 0)
+        const from = place(0, 0, way > 0 ? 0 : thick)
+        return prismTool(outline, { at: from, x, z: place(0, 0, way) }, -1, deep, `@${n}`)
+      })
+      expectSame(cut(tools, base))
+    }
+  })
+
+  test('go through several walls, and hold what two steps took', () => {
+    // Two discs on a shaft.
+    const base = flange(50, 10, 12, 4)
+    const [region] = base.regions
+    if (!region) throw new Error('there is no section')
+    const hole = (angle: number): SolidTool =>
+      drilled(10, { from: 'left', far: 30, angle, radius: 2, head: 0, deep: 12, tip: false })
+    const plan: SolidPlan = {
+      base,
+      ops: [
+        { kind: 'combine', step: 's1', effect: 'cut', tools: [{ ...hole(0), mark: '' }] },
+        { kind: 'combine', step: 's2', effect: 'cut', tools: [{ ...hole(2), mark: '@2' }] },
+      ],
+    }
+    expectSame(plan)
+  })
+
+  test('are left to the kernel where more was done', () => {
+    const base = flange(50, 10, 12, 4)
+    const tool = drilled(10, {
+      ...{ from: 'left', far: 30, angle: 0, radius: 2 },
+      ...{ head: 0, deep: 12, tip: false },
+    })
+    const keyway = prismTool(
+      slotOf('key', 14, 26, 4),
+      { at: place(0, 0, 0), x: place(0, 0, 1), z: place(1, 0, 0) },
+      ...([10, 20, ''] as const),
+    )
+    expect(boredMesh(cut([tool], base), 0.05)).toBeDefined()
+    expect(boredMesh(cut([keyway], base), 0.05)).toBeUndefined()
+    expect(boredMesh(cut([tool, keyway], base), 0.05)).toBeUndefined()
+    const off = { ...tool, frame: { ...tool.frame, at: place(49, 0, 0) } }
+    expect(boredMesh(cut([off], base), 0.05)).toBeUndefined()
+    expect(boredMesh({ base, ops: [] }, 0.05)).toBeUndefined()
+  })
+
+  test.each(readdirSync(new URL('../../demo/', import.meta.url)))(
+    'have the faces and edges of the kernel’s in %s, where there are some',
+    (file) => {
+      const read = readPartFile(
+        readFileSync(new URL(`../../demo/${file}`, import.meta.url), 'utf8'),
+      )
+      if (!read.ok) throw new Error(read.problem.message)
+      const plans = evaluate(read.value).bodies.flatMap((b) => b.plan ?? [])
+      for (const plan of plans) if (boredMesh(plan, FINE)) expectSame(plan)
+      if (file.startsWith('end-bearing')) expect(plans.some((p) => boredMesh(p, FINE))).toBe(true)
+    },
+  )
+})
