@@ -91,7 +91,7 @@ test('the view zooms at the pointer, pans, and fits again', async ({ page }) => 
   await expect.poll(async () => Math.abs(((await view())[0] ?? 0) / scale - 1)).toBeLessThan(1e-3)
 })
 
-test('a standing part is drawn with its axis upright', async ({ page }) => {
+test('a standing part is drawn with its axis upright @solid', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.openDemo('ink-flask')
   const board = await shop.board.boundingBox()

@@ -114,7 +114,7 @@ function cube(): Buffer {
   return Buffer.from(`solid Clamp block\n${facets.join('\n')}\nendsolid\n`)
 }
 
-test('meshes are brought in to go by, solids as bodies; both come back by undo', async ({
+test('meshes are brought in to go by, solids as bodies; both come back by undo @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

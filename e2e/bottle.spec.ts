@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import { Workshop, press, search } from './support/board'
 
-test('a bottle is reshaped after its shell and the ridges of its neck are made', async ({
+test('a bottle is reshaped after its shell and the ridges of its neck are made @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

@@ -6,7 +6,7 @@ import { Inspection } from './support/inspection'
 /** Bodies from files weigh as the first material does: steel, in g/mm³. */
 const DENSITY = 7.85e-3
 
-test('a file that is dropped on the solid is a body, and is drilled like any other', async ({
+test('a file that is dropped on the solid is a body, and is drilled like any other @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

@@ -27,7 +27,7 @@ async function clickOn(page: Page, words: string): Promise<void> {
   await page.mouse.click(x, y)
 }
 
-test('the floor of a pocket is drilled where it is clicked', async ({ page }) => {
+test('the floor of a pocket is drilled where it is clicked @solid', async ({ page }) => {
   test.slow()
   const shop = new Workshop(page)
   await pocketedFlange(shop, 'Flange with a pocket')
@@ -112,7 +112,7 @@ test('an end sketch is tied to a pocket of a body that was turned, and follows i
   await expect.poll(() => isAt(30)).toBe(true)
 })
 
-test('a half-section is drawn out up to a flat that is clicked', async ({ page }) => {
+test('a half-section is drawn out up to a flat that is clicked @solid', async ({ page }) => {
   const shop = new Workshop(page)
   await flange(shop, 'Hub with a nose')
   await press(page, '5', 'r')
@@ -153,7 +153,7 @@ test('a half-section is drawn out up to a flat that is clicked', async ({ page }
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 12 * deeper + 6 * 4 * 5))
 })
 
-test('a body that came in a file is drilled in a face of its own', async ({ page }) => {
+test('a body that came in a file is drilled in a face of its own @solid', async ({ page }) => {
   test.slow()
   const shop = new Workshop(page)
   const bench = new Inspection(page)

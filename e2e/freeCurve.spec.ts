@@ -46,7 +46,7 @@ test('a flask with a side in one free curve is drawn, turned, hollowed and read 
   await expect(mass).toHaveText(full ?? '')
 })
 
-test('a vase: a foot of lines, a belly through places, a mouth, seen turned from the first line on', async ({
+test('a vase: a foot of lines, a belly through places, a mouth, seen turned from the first line on @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

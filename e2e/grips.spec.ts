@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test'
 import { Workshop } from './support/board'
 import { field, triangles } from './support/flange'
 
-test('a circle of holes is taken hold of on the end view, and the solid follows', async ({
+test('a circle of holes is taken hold of on the end view, and the solid follows @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

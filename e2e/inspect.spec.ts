@@ -143,7 +143,7 @@ test('a nested body tells its play, and rows of two bodies are kept', async ({ p
   await expect(bench.figure('radial play')).toHaveText('0.2 mm')
 })
 
-test('points on the axis are picked, and bodies in their material', async ({ page }) => {
+test('points on the axis are picked, and bodies in their material @solid', async ({ page }) => {
   const shop = new Workshop(page)
   const bench = new Inspection(page)
   // Without its centre holes it ends in points on the axis.

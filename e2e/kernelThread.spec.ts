@@ -1,8 +1,14 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
-import { FLANGE, cylinder, fill, flange, grams, triangles } from './support/flange'
+import { FLANGE, fill, flange, grams, triangles } from './support/flange'
 
-test('a solid kernel that hangs is given up, and a fresh one goes on', async ({ page }) => {
+/** The flange with two flats at the end of its hub of ⌀20, over 12 mm. */
+function flattened(across: number): number {
+  const far = across / 2
+  return FLANGE - 24 * (100 * Math.acos(far / 10) - far * Math.sqrt(100 - far * far))
+}
+
+test('a solid kernel that hangs is given up, and a fresh one goes on @solid', async ({ page }) => {
   const messages: string[] = []
   page.on('pageerror', (error) => messages.push(error.message))
   // What is waited for a minute is waited for two seconds while there is no patience.
@@ -18,13 +24,10 @@ test('a solid kernel that hangs is given up, and a fresh one goes on', async ({ 
   const shop = new Workshop(page)
   await flange(shop, 'Flange on a slow day')
   const plain = await triangles(page)
-  await press(page, '5', 'w')
-  await shop.click(10, 22)
-  await fill(shop, 'Pitch circle', '40')
-  await fill(shop, 'Number', '4')
-  await fill(shop, 'Diameter', '6')
-  const drilled = FLANGE - 4 * cylinder(6, 10)
-  await expect(shop.figure('mass')).toHaveText(grams(drilled))
+  await press(page, '5', 'r')
+  await fill(shop, 'Across', '18')
+  await fill(shop, 'Length', '12')
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(18)))
   // It is weighed without the kernel; once its picture is there, the kernel is, too.
   await expect.poll(() => triangles(page)).not.toBe(plain)
 
@@ -36,7 +39,7 @@ test('a solid kernel that hangs is given up, and a fresh one goes on', async ({ 
       .catch(() => undefined)
   }
   await haste(true)
-  await fill(shop, 'Diameter', '7')
+  await fill(shop, 'Across', '17')
   await expect(shop.route).toContainText('The solid kernel gave no answer: it took too long')
   await haste(false)
   await expect(shop.route).toContainText('Change a size by a little')
@@ -44,12 +47,12 @@ test('a solid kernel that hangs is given up, and a fresh one goes on', async ({ 
   expect(await triangles(page)).toBeGreaterThan(400)
   await shop.route.getByRole('button', { name: /10 Revolve/ }).click()
   await expect(shop.card).toContainText('10 Revolve')
-  await shop.route.getByRole('button', { name: /20 Holes/ }).click()
-  await fill(shop, 'Diameter', '8')
-  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * cylinder(8, 10)))
+  await shop.route.getByRole('button', { name: /20 Flats/ }).click()
+  await fill(shop, 'Across', '16')
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(16)))
   await page.keyboard.press('Control+z')
   await page.keyboard.press('Control+z')
-  await expect(shop.figure('mass')).toHaveText(grams(drilled))
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(18)))
   expect(messages).toEqual([])
 })
 
@@ -63,14 +66,11 @@ test('a solid kernel that cannot be loaded says so, and is loaded with the next 
     return route.abort()
   })
   await flange(shop, 'Flange without a kernel')
-  await press(page, '5', 'w')
-  await shop.click(10, 22)
+  await press(page, '5', 'r')
   await expect(shop.route).toContainText('The solid kernel gave no answer')
   expect(refused).toBeGreaterThan(0)
   await page.unroute('**/*.wasm')
-  await fill(shop, 'Pitch circle', '40')
-  await fill(shop, 'Number', '4')
-  await fill(shop, 'Diameter', '6')
-  const drilled = FLANGE - 4 * cylinder(6, 10)
-  await expect(shop.figure('mass')).toHaveText(grams(drilled))
+  await fill(shop, 'Across', '18')
+  await fill(shop, 'Length', '12')
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(18)))
 })

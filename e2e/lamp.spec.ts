@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press, search } from './support/board'
 
-test('a lamp of three bodies: a foot of brass, a shade of paper, and the wire frame between', async ({
+test('a lamp of three bodies: a foot of brass, a shade of paper, and the wire frame between @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

@@ -3,7 +3,7 @@ import { Workshop, press } from './support/board'
 import { FLANGE, cylinder, field, fill, findOn, flange, grams, triangles } from './support/flange'
 import { Inspection } from './support/inspection'
 
-test('a flange is drilled from nothing, with wrong values, undo and reload on the way', async ({
+test('a flange is drilled from nothing, with wrong values, undo and reload on the way @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)
@@ -244,7 +244,7 @@ test('an end sketch builds on what is seen there, and follows it', async ({ page
   await expect(shop.board).toContainText('on an edge of the part')
 })
 
-test('an edge of the solid is picked by itself and rounded', async ({ page }) => {
+test('an edge of the solid is picked by itself and rounded @solid', async ({ page }) => {
   const shop = new Workshop(page)
   const solid = page.getByRole('region', { name: 'Solid' })
   await shop.openDemo('winding-spindle')
@@ -269,7 +269,7 @@ test('an edge of the solid is picked by itself and rounded', async ({ page }) =>
   await expect(shop.card).toContainText('edge of')
 })
 
-test('one stretch of an edge is picked with Shift, and all of them are the whole', async ({
+test('one stretch of an edge is picked with Shift, and all of them are the whole @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)
@@ -314,7 +314,7 @@ test('one stretch of an edge is picked with Shift, and all of them are the whole
   await expect(shop.figure('mass')).toHaveText(one ?? '')
 })
 
-test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps', async ({
+test('a solid is inspected and handed over: off-axis mass, files, and faces by their steps @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

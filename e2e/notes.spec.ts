@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
 
-test('a spindle is lettered, threaded and told how true and how smooth it runs', async ({
+test('a spindle is lettered, threaded and told how true and how smooth it runs @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

@@ -53,7 +53,7 @@ function cornerOf(page: Page, bytes: Buffer): Promise<number> {
 /** Less of a picture than this is noise of drawing. */
 const SAME = 0.0008
 
-test('displays, cuts, views and perspective each change the picture', async ({ page }) => {
+test('displays, cuts, views and perspective each change the picture @solid', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.openDemo('bearing-housing')
   const solid = page.getByRole('region', { name: 'Solid' })
@@ -99,7 +99,7 @@ test('displays, cuts, views and perspective each change the picture', async ({ p
   await changes('nearer', () => page.keyboard.press('+'))
 })
 
-test('what the pointer is on is told with its size and step, on solid and board alike', async ({
+test('what the pointer is on is told with its size and step, on solid and board alike @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)
@@ -125,7 +125,7 @@ test('what the pointer is on is told with its size and step, on solid and board 
   await expect(shop.board).toContainText('bore ⌀35 × 15.4, from step 20')
 })
 
-test('a picture is saved at the size asked for', async ({ page }) => {
+test('a picture is saved at the size asked for @solid', async ({ page }) => {
   const shop = new Workshop(page)
   const bench = new Inspection(page)
   await shop.openDemo('spindle')
@@ -146,7 +146,7 @@ test('a picture is saved at the size asked for', async ({ page }) => {
   expect(await cornerOf(page, bare.bytes)).toBe(0)
 })
 
-test('bodies are hidden, seen through and shown alone', async ({ page }) => {
+test('bodies are hidden, seen through and shown alone @solid', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.openDemo('guide-roller')
   await expect(page.getByRole('region', { name: 'Solid' }).getByLabel('Display')).toBeVisible()
@@ -167,7 +167,7 @@ test('bodies are hidden, seen through and shown alone', async ({ page }) => {
   expect(await difference(page, await picture(page), whole)).toBeLessThan(SAME)
 })
 
-test('the route is run step by step and plays by itself, saying what each step did', async ({
+test('the route is run step by step and plays by itself, saying what each step did @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)
@@ -190,7 +190,7 @@ test('the route is run step by step and plays by itself, saying what each step d
   await expect(shop.card.getByRole('heading')).toContainText('60 Chamfer')
 })
 
-test('sizes of what is no full turn stand on board and solid while the route is run', async ({
+test('sizes of what is no full turn stand on board and solid while the route is run @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)
@@ -215,7 +215,7 @@ test('sizes of what is no full turn stand on board and solid while the route is 
   }
 })
 
-test('without 3D pictures the rest goes on working, and says so', async ({ page }) => {
+test('without 3D pictures the rest goes on working, and says so @solid', async ({ page }) => {
   await page.addInitScript(() => {
     const original = HTMLCanvasElement.prototype.getContext
     const blind = function (this: HTMLCanvasElement, kind: string, ...rest: unknown[]) {
@@ -236,7 +236,7 @@ test('without 3D pictures the rest goes on working, and says so', async ({ page 
   await expect(bench.figure('diameter')).toHaveText('36 mm')
 })
 
-test('lost graphics say so and come back', async ({ page }) => {
+test('lost graphics say so and come back @solid', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.openDemo('spindle')
   const solid = page.getByRole('region', { name: 'Solid' })

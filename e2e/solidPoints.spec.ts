@@ -8,7 +8,7 @@ async function dotAt(page: Page, id: string): Promise<{ x: number; y: number }> 
 }
 
 test.describe('what is not made yet', () => {
-  test('points of a curve are pulled on the solid, which follows; Esc puts them back', async ({
+  test('points of a curve are pulled on the solid, which follows; Esc puts them back @solid', async ({
     page,
   }) => {
     const shop = new Workshop(page)
@@ -63,7 +63,7 @@ test.describe('what is not made yet', () => {
     await expect.poll(point).toEqual(before)
   })
 
-  test('a profile in the part shows what a cut would take', async ({ page }) => {
+  test('a profile in the part shows what a cut would take @solid', async ({ page }) => {
     const shop = new Workshop(page)
     await shop.openDemo('spindle')
     await search(page, 'new profile')

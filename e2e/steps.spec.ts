@@ -191,7 +191,9 @@ test('a chain becomes a wall, and a second body is shown, hidden, named and lock
   await expect(shop.route.locator('.row')).toHaveCount(1)
 })
 
-test('edges are picked on the solid as well, and light up on the board', async ({ page }) => {
+test('edges are picked on the solid as well, and light up on the board @solid', async ({
+  page,
+}) => {
   const shop = new Workshop(page)
   await pin(shop, 'Solid pick')
   await press(page, '4', 'f')
@@ -246,7 +248,7 @@ test('of two regions one is turned, chosen by a click; the body is mirrored abou
   await expect(shop.card.getByRole('alert').first()).toContainText('The pitch is nought.')
 })
 
-test('a line parts a profile; what is turned is clicked on the board, then on the solid', async ({
+test('a line parts a profile; what is turned is clicked on the board, then on the solid @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

@@ -19,7 +19,7 @@ async function pocketed(shop: Workshop, name: string): Promise<void> {
   await expect(shop.card).toContainText('30 Mirror')
 }
 
-test('a pocket is mirrored by itself, and its floor is drawn on', async ({ page }) => {
+test('a pocket is mirrored by itself, and its floor is drawn on @solid', async ({ page }) => {
   const shop = new Workshop(page)
   const solid = page.getByRole('region', { name: 'Solid' })
   await pocketed(shop, 'Flange with pockets')
@@ -74,7 +74,7 @@ test('a pocket is mirrored to the other face of the flange', async ({ page }) =>
   await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 2 * POCKET))
 })
 
-test('part turns go up to a face that is clicked, and so do walls', async ({ page }) => {
+test('part turns go up to a face that is clicked, and so do walls @solid', async ({ page }) => {
   const shop = new Workshop(page)
   const solid = page.getByRole('region', { name: 'Solid' })
   await shop.newPart('Line guide')

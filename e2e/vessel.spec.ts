@@ -11,7 +11,7 @@ async function pickAll(
   }
 }
 
-test('a vase from nothing: belly, wall beside it with fewer points, floor, rim, glass', async ({
+test('a vase from nothing: belly, wall beside it with fewer points, floor, rim, glass @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)
