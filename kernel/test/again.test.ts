@@ -5,12 +5,13 @@ import { mirroredOp, type BodyTool, type SolidPlan } from '@lathica/core/solid'
 import type { MirrorStep, NewStep, Part } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { addStep, offeredStep } from '@lathica/core/edit'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const HOLE = {

@@ -25,12 +25,13 @@ import {
   rectangle,
   revolveOf,
 } from '@lathica/core/edit'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { key, problemOf, run, spindle, watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const states = (part: Part): readonly BodyState[] => evaluate(part).bodies

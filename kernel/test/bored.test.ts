@@ -12,12 +12,13 @@ import {
   type SolidPlan,
   type SolidTool,
 } from '@lathica/core/solid'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { drilled, flange, ringPart, type Hole } from './support/bored'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 /** Chords as near as this, in mm, so that areas of two meshes of one face agree. */
@@ -147,7 +148,7 @@ describe('pictures without the kernel', () => {
   test('have the faces and edges of the kernel’s, whatever is drilled', () => {
     const random = createRandom(15)
     const between = (a: number, b: number): number => a + random() * (b - a)
-    for (let i = 0; i < 25; i++) {
+    for (let i = 0; i < 14; i++) {
       const thick = between(8, 25)
       const [hub, radius] = [between(14, 20), between(50, 70)]
       const base = flange(radius, thick, hub, random() < 0.5 ? between(3, 10) : 0)
@@ -170,7 +171,7 @@ describe('pictures without the kernel', () => {
   test('have the faces and edges of the kernel’s, whatever is cut along the axis', () => {
     const random = createRandom(14)
     const between = (a: number, b: number): number => a + random() * (b - a)
-    for (let i = 0; i < 20; i++) {
+    for (let i = 0; i < 12; i++) {
       const thick = between(8, 20)
       const base = flange(between(50, 60), thick, between(14, 18), 5)
       const count = 2 + Math.floor(random() * 4)

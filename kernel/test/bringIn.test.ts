@@ -6,21 +6,15 @@ import { addStep, bringSolids, offeredHoles } from '@lathica/core/edit'
 import { readPart, toDocument } from '@lathica/core/formats'
 import { readPartFile } from '@lathica/core/formats'
 import { demoParts } from '../../scripts/demo/parts'
-import {
-  KernelFault,
-  builtGeometry,
-  loadKernel,
-  settlePlans,
-  solidsFromFile,
-  type Kernel,
-} from '../src'
+import { KernelFault, builtGeometry, settlePlans, solidsFromFile, type Kernel } from '../src'
 import { run, watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 let text: string
 let wheel: Part
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
   const read = readPartFile(demoParts().get('winding-wheel.lathica.json') ?? '')
   if (!read.ok) throw new Error(read.problem.message)
   wheel = read.value

@@ -2,12 +2,13 @@ import { beforeAll, describe, expect, test } from 'vitest'
 import { PART_FRAME, place } from '@lathica/core/geometry'
 import { EMPTY_SECTION, solidProperties, type Section } from '@lathica/core/section'
 import type { SolidPlan, SolidTool } from '@lathica/core/solid'
-import { KernelFault, loadKernel, type Kernel } from '../src'
+import { KernelFault, type Kernel } from '../src'
 import { outline, watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const shaft = outline('s', [0, 0], [40, 0], [40, 10], [25, 10], [25, 20], [0, 20])

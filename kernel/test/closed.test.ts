@@ -16,12 +16,13 @@ import {
   type SolidTool,
 } from '@lathica/core/solid'
 import { outlineOf } from '../../core/test/support/sections'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { drilled, flange, ringPart, type Hole } from './support/bored'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const FIGURES: readonly (keyof LiftedProperties)[] = [

@@ -2,12 +2,13 @@ import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { evaluate, type BodyState } from '@lathica/core/route'
 import { readPartFile, touchWords } from '@lathica/core/formats'
-import { builtGeometry, loadKernel, settlePlans, type Kernel } from '../src'
+import { builtGeometry, settlePlans, type Kernel } from '../src'
 import { watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 function bodyOf(name: string): BodyState {

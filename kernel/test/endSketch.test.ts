@@ -16,12 +16,13 @@ import {
   sketchHoles,
   type Draft,
 } from '@lathica/core/edit'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const change = (part: Part): number => changeBy(kernel, part)

@@ -5,12 +5,13 @@ import type { PartState } from '@lathica/core/route'
 import { addStep } from '@lathica/core/edit'
 import { countWords, recoverPart, type ForeignFace } from '@lathica/core/recover'
 import { randomFrom } from '../../fuzz/random'
-import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
+import { builtGeometry, partFromFile, settlePlans, type Kernel } from '../src'
 import { key, problemOf, run, spindle } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const HOLE = {

@@ -3,11 +3,12 @@ import { join } from 'node:path'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { countWords, recoveredWords, type RecoveredPart } from '@lathica/core/recover'
 import { readFileSaid } from '@lathica/core/formats'
-import { loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
+import { partFromFile, settlePlans, type Kernel } from '../src'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const textOf = (name: string): string =>

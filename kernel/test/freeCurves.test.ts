@@ -16,12 +16,13 @@ import { evaluate } from '@lathica/core/route'
 import { addRevolve, drawChain, drawCurve, drawDraft, type End } from '@lathica/core/edit'
 import { recoverPart } from '@lathica/core/recover'
 import { writeStep } from '@lathica/core/formats'
-import { builtGeometry, loadKernel, type Kernel } from '../src'
+import { builtGeometry, type Kernel } from '../src'
 import { outline, run, watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 /** A flask whose side swells and narrows, in one free curve, with a mouth. */

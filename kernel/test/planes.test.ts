@@ -19,12 +19,13 @@ import {
   revolveOf,
 } from '@lathica/core/edit'
 import { readPartFile } from '@lathica/core/formats'
-import { builtGeometry, loadKernel, settlePlans, solidsFromFile, type Kernel } from '../src'
+import { builtGeometry, settlePlans, solidsFromFile, type Kernel } from '../src'
 import { bodyOf, changeBy, key, problemOf, run, spindle } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const folder = fileURLToPath(new URL('../../demo/', import.meta.url))

@@ -14,14 +14,15 @@ import {
   steppedShaft,
   type Command,
 } from '@lathica/core/edit'
-import { KernelFault, loadKernel, settlePlans, type Kernel } from '../src'
+import { KernelFault, settlePlans, type Kernel } from '../src'
 import { watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 type Reader = Awaited<ReturnType<typeof initKernel>>
 let kernel: Kernel
 let reader: Reader
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
   reader = await initKernel({ print() {}, printErr() {} })
 })
 

@@ -7,12 +7,13 @@ import { evaluate } from '@lathica/core/route'
 import { countWords, recoverPart, recoveredWords, type RecoveredPart } from '@lathica/core/recover'
 import { needsKernel, readPart, readPartFile, toDocument, writeStep } from '@lathica/core/formats'
 import { demoParts } from '../../scripts/demo/parts'
-import { builtGeometry, loadKernel, partFromFile, settlePlans, type Kernel } from '../src'
+import { builtGeometry, partFromFile, settlePlans, type Kernel } from '../src'
 import { bodyOf, spindle, watertight } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const demo = (name: string): Part => {

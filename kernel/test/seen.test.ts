@@ -16,11 +16,12 @@ import { PLAIN_DRAWING, PLAIN_SHEET, type DrawnSize, type SheetSetup } from '@la
 import { lengthOf, radiusOf, sweepOf, type ArcPiece, type Piece } from '@lathica/core/geometry'
 import type { PartState } from '@lathica/core/route'
 import { shaftPart } from '../../core/test/support/shafts'
-import { loadKernel, seenBy, settlePlans, type Kernel } from '../src'
+import { seenBy, settlePlans, type Kernel } from '../src'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 function demo(name: string): PartState {

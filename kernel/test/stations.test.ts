@@ -2,11 +2,12 @@ import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { stationsOfSolid, type SlicedStation } from '@lathica/core/inspect'
 import { readPartFile } from '@lathica/core/formats'
-import { loadKernel, settlePlans, type Kernel } from '../src'
+import { settlePlans, type Kernel } from '../src'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 /** Stations along a demo part's first body, from the triangles that its picture is made of. */

@@ -18,19 +18,13 @@ import {
   rectangle,
   revolveOf,
 } from '@lathica/core/edit'
-import {
-  KernelFault,
-  loadKernel,
-  settlePlans,
-  withFault,
-  type BuiltSolid,
-  type Kernel,
-} from '../src'
+import { KernelFault, settlePlans, withFault, type BuiltSolid, type Kernel } from '../src'
 import { bodyOf, builtBy, changeBy, key, problemOf, run, spindle } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const built = (part: Part): BuiltSolid => builtBy(kernel, part)

@@ -4,12 +4,13 @@ import type { MirrorStep, NewStep, Part } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { addStep, offeredStep } from '@lathica/core/edit'
 import { stretchesOf, type SolidMesh } from '@lathica/core/mesh'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { bodyOf, builtBy, key, run, spindle } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 /** A single flat at the thin end, turned by an angle in degrees. */

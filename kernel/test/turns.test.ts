@@ -15,12 +15,13 @@ import {
   rectangle,
   revolveOf,
 } from '@lathica/core/edit'
-import { loadKernel, type Kernel } from '../src'
+import type { Kernel } from '../src'
 import { builtBy, problemOf, run } from './support'
+import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
 beforeAll(async () => {
-  kernel = await loadKernel()
+  kernel = await sharedKernel()
 })
 
 const volumeOf = (part: Part): number => builtBy(kernel, part).figures?.volume ?? 0
