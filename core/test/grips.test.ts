@@ -9,8 +9,10 @@ import { METRIC, type UnitSettings } from '../src/units'
 
 const INCHES: UnitSettings = { length: 'in', angle: 'rad', mass: 'lb' }
 
-function housing(): Part {
-  const file = new URL('../../demo/end-bearing-housing.lathica.json', import.meta.url)
+const housing = (): Part => demo('end-bearing-housing')
+
+function demo(name: string): Part {
+  const file = new URL(`../../demo/${name}.lathica.json`, import.meta.url)
   const read = readPartFile(readFileSync(file, 'utf8'))
   if (!read.ok) throw new Error(read.problem.message)
   return read.value
@@ -163,6 +165,37 @@ describe('holes taken hold of', () => {
     const step = { ...holesOf(part), circle: '2.9', start: '0' }
     const to = { x: 36 * Math.cos(angleOf(grip)), y: 36 * Math.sin(angleOf(grip)) }
     const next = stepRules(step).moved?.(step, grip, { to, straight: false, units: INCHES })
-    expect(next).toMatchObject({ circle: '2.84', start: '0' })
+    expect(next).toMatchObject({ circle: '2.82', start: '0' })
+  })
+
+  test('flats and slots go where they are taken, round the axis and, flats, out from it', () => {
+    const random = createRandom(22)
+    const part = demo('winding-spindle')
+    for (const kind of ['flats', 'slot'] as const) {
+      const step = part.route.find((s) => s.kind === kind)
+      if (!step || step.kind === 'unknown') throw new Error(`there is no ${kind}`)
+      const gripsIn = (p: Part): readonly StepGrip[] =>
+        evaluate(p).steps.find((s) => s.stepId === step.id)?.grips ?? []
+      expect(gripsIn(part).length).toBeGreaterThan(0)
+      for (const grip of gripsIn(part)) {
+        for (let i = 0; i < 8; i++) {
+          const [far, angle] = [farOf(grip) - 1.5 * random(), 6 * random()]
+          const to = { x: far * Math.cos(angle), y: far * Math.sin(angle) }
+          const next = stepRules(step).moved?.(step, grip, { to, straight: false, units: METRIC })
+          if (!next) throw new Error('it did not move')
+          const result = perform(
+            part,
+            changeStep(step.id, () => next),
+          )
+          if (!result.ok) throw new Error(result.problem.message)
+          const now = gripsIn(result.value).find((g) => g.number === grip.number)
+          if (!now) throw new Error('it is gone')
+          expect(apart(angleOf(now), angle)).toBeLessThan(Math.PI / 360 + 1e-9)
+          expect(now.at.z).toBeCloseTo(grip.at.z, 9)
+          const meant = kind === 'flats' ? far : farOf(grip)
+          expect(Math.abs(farOf(now) - meant)).toBeLessThan(0.2501)
+        }
+      }
+    }
   })
 })

@@ -18,6 +18,9 @@ export interface StepGrip {
   /** Which of several alike, from 1 on. */
   readonly number: number
   readonly at: Place
+  /** What it is called, such as “hole 2”, and where it is in words. */
+  readonly name: string
+  readonly words: string
 }
 
 /** What a step says of itself on every drawing, such as which centre hole it is, and where on the half-section. */

@@ -2,12 +2,12 @@
 import type { Vec } from '@lathica/core/geometry'
 import type { KnownStep } from '@lathica/core/part'
 import { stepRules, type StepGrip } from '@lathica/core/route'
-import { formatAngle, formatLength } from '@lathica/core/units'
 import { useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, shallowRef, watch, watchEffect } from 'vue'
 import { tellProblem } from '../notices'
 import { useStepEdit } from '../route/steps/useStepEdit'
 import { usePartStore } from '../store/part'
+import { sameDocument } from '../store/sameDocument'
 import { useRouteStore } from '../store/route'
 import type { Px } from '../board/view'
 
@@ -91,10 +91,11 @@ function cancel(): void {
 }
 
 function take(next: KnownStep): void {
-  const refused = edit.take(next)
-  if (!refused) return
+  // As it was taken last: what is dragged just now is no change of that yet.
+  const before = parts.history?.part.route.find((s) => s.id === step.id)
+  const refused = sameDocument(next, before) ? undefined : edit.take(next)
   edit.stopPreview()
-  tellProblem(refused)
+  if (refused) tellProblem(refused)
 }
 
 useEventListener(
@@ -108,8 +109,8 @@ useEventListener(
   { capture: true },
 )
 
-/** A press of an arrow key: half a millimetre, or a degree. */
-const BY = { far: 0.25, turn: Math.PI / 180 }
+/** A press of an arrow key: what comes to half a millimetre of a diameter or a depth, or a degree. */
+const BY = { far: 0.3, turn: Math.PI / 180 }
 const KEYS: Readonly<Record<string, { readonly far?: number; readonly turn?: number }>> = {
   ArrowUp: { far: 1 },
   ArrowDown: { far: -1 },
@@ -141,26 +142,20 @@ function pointerIn(event: PointerEvent): Px {
   }
 }
 
-const shown = computed(() =>
-  grips.map((grip) => ({ grip, at: onPage(grip.at), words: wordsOf(grip) })),
-)
-const wordsOf = ({ at }: StepGrip): string =>
-  `on ⌀${formatLength(2 * Math.hypot(at.x, at.y), parts.units)} at ${formatAngle(
-    (Math.atan2(at.y, at.x) + 2 * Math.PI) % (2 * Math.PI),
-    parts.units,
-  )}`
+const shown = computed(() => grips.map((grip) => ({ grip, at: onPage(grip.at) })))
 /** The circle they are on, if it is one. */
 const circle = computed(() => {
   const radii = grips.map(({ at }) => Math.hypot(at.x, at.y))
   const [first = 0] = radii
-  if (radii.length < 2 || radii.some((r) => Math.abs(r - first) > 1e-6)) return undefined
+  if (step.kind !== 'holes' || radii.length < 2 || radii.some((r) => Math.abs(r - first) > 1e-6))
+    return undefined
   const { x, y } = onPage({ x: first, y: 0 })
   return Math.hypot(x, y)
 })
 watchEffect(() => {
   const held = drag.value
   const own = held && shown.value.find(({ grip }) => grip.number === held.grip.number)
-  emit('told', held?.refusal ?? own?.words ?? '', held?.refusal !== undefined)
+  emit('told', held?.refusal ?? own?.grip.words ?? '', held?.refusal !== undefined)
 })
 </script>
 
@@ -168,7 +163,7 @@ watchEffect(() => {
   <g ref="svg" class="grips">
     <circle v-if="circle" class="pitch" :r="circle" />
     <circle
-      v-for="{ grip, at, words } in shown"
+      v-for="{ grip, at } in shown"
       :key="grip.number"
       class="grip"
       :class="{ held: drag?.grip.number === grip.number }"
@@ -177,7 +172,7 @@ watchEffect(() => {
       r="5.5"
       tabindex="0"
       role="button"
-      :aria-label="`hole ${grip.number}, ${words}: drag it, or move it with arrow keys`"
+      :aria-label="`${grip.name}, ${grip.words}: drag it, or move it with arrow keys`"
       :data-grip="grip.number"
       @pointerdown="onDown($event, grip)"
       @pointermove="onMove"
@@ -185,7 +180,7 @@ watchEffect(() => {
       @pointercancel="cancel"
       @keydown="onKey($event, grip)"
     >
-      <title>{{ words }}; drag it, Shift keeps it on its circle or its ray</title>
+      <title>{{ grip.words }}; drag it, Shift keeps it on its circle or its ray</title>
     </circle>
   </g>
 </template>

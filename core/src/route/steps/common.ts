@@ -158,6 +158,12 @@ export const tell = (context: StepContext, mm: number): string => formatLength(m
 export const tellAngle = (context: StepContext, radians: number): string =>
   formatAngle(radians, context.units)
 
+/** The angle of a place about the axis, from 0 up to a turn. */
+export function anglePlace(context: StepContext, { x, y }: Place): string {
+  const angle = Math.atan2(y, x)
+  return tellAngle(context, angle < -1e-9 ? angle + 2 * Math.PI : Math.max(0, angle))
+}
+
 /** “6 × ” before what there are six of. */
 export const times = (count: number): string => (count > 1 ? `${count} × ` : '')
 

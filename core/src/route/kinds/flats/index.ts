@@ -2,6 +2,7 @@ import type { FlatsStep } from '../../../part'
 import { exactly, formula, id, angleFormula, numberFormula } from '../../../part/fields'
 import { extentOf, greatestRadius } from '../../../section'
 import { lengthText, twoDigits } from '../../proportion'
+import { flatMoved } from './grips'
 import { flats as run } from './run'
 import { end } from '../fields'
 import type { OfferedRules } from '../kind'
@@ -26,5 +27,6 @@ export const flats: OfferedRules<FlatsStep> = {
       length: lengthText(length, units),
     }
   },
+  moved: flatMoved,
   run,
 }

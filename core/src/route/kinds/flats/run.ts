@@ -13,7 +13,8 @@ import {
   type Outcome,
   type StepContext,
 } from '../../steps/context'
-import { angleOr, lengthOr, markOf, sizesAt, tell } from '../../steps/common'
+import { angleOr, anglePlace, lengthOr, markOf, sizesAt, tell } from '../../steps/common'
+import type { StepGrip } from '../../state'
 
 /** Cuts plane faces along the axis. */
 export function flats(step: FlatsStep, context: StepContext): Result<Outcome> {
@@ -82,7 +83,12 @@ export function flats(step: FlatsStep, context: StepContext): Result<Outcome> {
   const notes =
     bore === undefined ? [] : [`The flats open the bore of ⌀${told(context, 2 * bore)}.`]
   const op = { kind: 'combine' as const, step: step.id, effect: 'cut' as const, tools }
-  return worked(context, step.body, [op], { notes, told: { sizes } })
+  const grips = tools.map(({ frame }, i): StepGrip => {
+    const at = inFrame(frame, place(out, 0, (from + to) / 2))
+    const words = `${tell(context, out)} from the axis at ${anglePlace(context, at)}`
+    return { body: step.body, number: i + 1, at, name: `flat ${i + 1}`, words }
+  })
+  return worked(context, step.body, [op], { notes, told: { sizes, grips } })
 }
 
 const SIZE_WORDS = { across: 'size across the flats', depth: 'depth of the flats' }

@@ -72,7 +72,7 @@ export function holes(step: HolesStep, context: StepContext): Result<Outcome> {
     notes,
     told: {
       sizes: holeSizes(step, context, all, diameter.value, head.value),
-      ...{ threads, grips: holeGrips(step, all) },
+      ...{ threads, grips: holeGrips(step, context, all) },
     },
   })
 }

@@ -1,5 +1,6 @@
 import type { SlotStep } from '../../../part'
 import { exactly, formula, id, key, angleFormula, numberFormula } from '../../../part/fields'
+import { slotMoved } from './grips'
 import { slot as run } from './run'
 import type { StepRules } from '../kind'
 
@@ -18,5 +19,6 @@ export const slot: StepRules<SlotStep> = {
   again: ['around', 'repeat', 'mirror'],
   mills: true,
   planes: true,
+  moved: slotMoved,
   run,
 }

@@ -31,6 +31,7 @@ import {
   type StepContext,
 } from '../../steps/context'
 import { hostOf } from '../groove/run'
+import { slotGrips } from './grips'
 import {
   angleOr,
   anglesOf,
@@ -73,7 +74,10 @@ export function slot(step: SlotStep, context: StepContext): Result<Outcome> {
     [{ kind: 'combine', step: step.id, effect: 'cut', tools: made.value.tools }],
     {
       notes: made.value.notes,
-      told: { sizes: sizesAt(step.body, made.value.at, [made.value.words]) },
+      told: {
+        sizes: sizesAt(step.body, made.value.at, [made.value.words]),
+        grips: slotGrips(step, context, made.value.at, angles),
+      },
     },
   )
 }
