@@ -147,8 +147,12 @@ try {
     await shop.openPart('End bearing housing')
     await shop.route.getByRole('button', { name: /Holes/ }).first().click()
     await page.keyboard.press('5')
-    await page.mouse.move(300, 700)
     await page.waitForTimeout(3000)
+    // One of the holes is taken hold of, and the others go with it.
+    await page.getByRole('button', { name: /^hole 2, / }).hover()
+    await page.mouse.down()
+    await page.mouse.move(793, 242, { steps: 4 })
+    await page.waitForTimeout(2000)
   })
   await take('end-sketch', async (shop, page) => {
     await shop.openPart('Gauge cover')

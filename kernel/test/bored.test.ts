@@ -13,7 +13,7 @@ import {
   type SolidTool,
 } from '@lathica/core/solid'
 import type { Kernel } from '../src'
-import { drilled, flange, ringPart, type Hole } from './support/bored'
+import { anyDrilled, anyOpened, cutBy, drilled, flange } from './support/bored'
 import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
@@ -139,54 +139,15 @@ function expectSame(plan: SolidPlan): void {
   expectOutwards(own)
 }
 
-const cut = (tools: readonly SolidTool[], base: SolidPlan['base']): SolidPlan => ({
-  base,
-  ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }],
-})
-
 describe('pictures without the kernel', () => {
   test('have the faces and edges of the kernel’s, whatever is drilled', () => {
     const random = createRandom(15)
-    const between = (a: number, b: number): number => a + random() * (b - a)
-    for (let i = 0; i < 14; i++) {
-      const thick = between(8, 25)
-      const [hub, radius] = [between(14, 20), between(50, 70)]
-      const base = flange(radius, thick, hub, random() < 0.5 ? between(3, 10) : 0)
-      const count = 1 + Math.floor(random() * 8)
-      const hole: Omit<Hole, 'angle'> = {
-        from: random() < 0.5 ? 'left' : 'right',
-        ...{ far: between(28, radius - 8), radius: between(1, 3) },
-        head: random() < 0.5 ? between(3.2, 5) : 0,
-        ...{ deep: random() < 0.5 ? thick + 3 : between(2, thick * 0.7), tip: random() < 0.5 },
-      }
-      const start = between(0, 6)
-      const tools = Array.from({ length: count }, (_, n) => ({
-        ...drilled(thick, { ...hole, angle: start + (2 * Math.PI * n) / count }),
-        mark: `@${n}`,
-      }))
-      expectSame(cut(tools, base))
-    }
+    for (let i = 0; i < 14; i++) expectSame(anyDrilled(random))
   })
 
   test('have the faces and edges of the kernel’s, whatever is cut along the axis', () => {
     const random = createRandom(14)
-    const between = (a: number, b: number): number => a + random() * (b - a)
-    for (let i = 0; i < 12; i++) {
-      const thick = between(8, 20)
-      const base = flange(between(50, 60), thick, between(14, 18), 5)
-      const count = 2 + Math.floor(random() * 4)
-      const deep = random() < 0.5 ? thick + 1 : between(2, thick - 2)
-      const [length, wide] = [between(4, 12), between(2, 6)]
-      const outline = random() < 0.5 ? slotOf('slot', 24, 27 + length, wide) : ringPart(24, 40, 0.4)
-      const way = random() < 0.5 ? 1 : -1
-      const tools = Array.from({ length: count }, (_, n) => {
-        const turn = 0.3 + (2 * Math.PI * n) / count
-        const x = place(Math.cos(turn), Math.sin(turn), 0)
-        const from = place(0, 0, way > 0 ? 0 : thick)
-        return prismTool(outline, { at: from, x, z: place(0, 0, way) }, -1, deep, `@${n}`)
-      })
-      expectSame(cut(tools, base))
-    }
+    for (let i = 0; i < 12; i++) expectSame(anyOpened(random))
   })
 
   test('go through several walls, and hold what two steps took', () => {
@@ -217,11 +178,11 @@ describe('pictures without the kernel', () => {
       { at: place(0, 0, 0), x: place(0, 0, 1), z: place(1, 0, 0) },
       ...([10, 20, ''] as const),
     )
-    expect(boredMesh(cut([tool], base), 0.05)).toBeDefined()
-    expect(boredMesh(cut([keyway], base), 0.05)).toBeUndefined()
-    expect(boredMesh(cut([tool, keyway], base), 0.05)).toBeUndefined()
+    expect(boredMesh(cutBy(base, [tool]), 0.05)).toBeDefined()
+    expect(boredMesh(cutBy(base, [keyway]), 0.05)).toBeUndefined()
+    expect(boredMesh(cutBy(base, [tool, keyway]), 0.05)).toBeUndefined()
     const off = { ...tool, frame: { ...tool.frame, at: place(49, 0, 0) } }
-    expect(boredMesh(cut([off], base), 0.05)).toBeUndefined()
+    expect(boredMesh(cutBy(base, [off]), 0.05)).toBeUndefined()
     expect(boredMesh({ base, ops: [] }, 0.05)).toBeUndefined()
   })
 

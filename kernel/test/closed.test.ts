@@ -17,7 +17,7 @@ import {
 } from '@lathica/core/solid'
 import { outlineOf } from '../../core/test/support/sections'
 import type { Kernel } from '../src'
-import { drilled, flange, ringPart, type Hole } from './support/bored'
+import { anyDrilled, anyOpened, cutBy, drilled, flange } from './support/bored'
 import { sharedKernel } from './support/kernel'
 
 let kernel: Kernel
@@ -52,24 +52,7 @@ function expectSame(plan: SolidPlan, moments = 1e-9): void {
 describe('figures in closed form', () => {
   test('are those of the kernel, whatever is drilled', () => {
     const random = createRandom(5)
-    const between = (a: number, b: number): number => a + random() * (b - a)
-    for (let i = 0; i < 60; i++) {
-      const thick = between(8, 25)
-      const [hub, radius] = [between(14, 20), between(50, 70)]
-      const base = flange(radius, thick, hub, random() < 0.5 ? between(3, 10) : 0)
-      const count = 1 + Math.floor(random() * 8)
-      const head = random() < 0.5 ? between(3.2, 5) : 0
-      const hole: Omit<Hole, 'angle'> = {
-        from: random() < 0.5 ? 'left' : 'right',
-        ...{ far: between(28, radius - 8), radius: between(1, 3), head },
-        ...{ deep: random() < 0.5 ? thick + 3 : between(2, thick * 0.7), tip: random() < 0.5 },
-      }
-      const start = between(0, 6)
-      const tools = Array.from({ length: count }, (_, n) =>
-        drilled(thick, { ...hole, angle: start + (2 * Math.PI * n) / count }),
-      )
-      expectSame({ base, ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }] })
-    }
+    for (let i = 0; i < 60; i++) expectSame(anyDrilled(random))
   })
 
   test('are those of the kernel, whatever is milled into lands', () => {
@@ -110,7 +93,7 @@ describe('figures in closed form', () => {
         const to = [between(-20, 15), 20, 30][Math.floor(random() * 3)] ?? 0
         return prismTool(flat, frame, random() < 0.7 ? -31 : -30, to, `@${n}`)
       })
-      expectSame({ base, ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }] }, 1e-6)
+      expectSame(cutBy(base, tools), 1e-6)
     }
   })
 
@@ -132,10 +115,7 @@ describe('figures in closed form', () => {
       const reach = way === 0 ? 33 - 14 + deep : deep
       const section = rectangleOf('hole', vec(-2, 0), vec(reach, radius))
       const tools = [turnedTool(section, frame, '')]
-      const plan: SolidPlan = {
-        base,
-        ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }],
-      }
+      const plan: SolidPlan = cutBy(base, tools)
       // To the axis itself, in what is solid, is left to the kernel.
       if (way === 1 && bore === 0) expect(closedFigures(plan)).toBeUndefined()
       else expectSame(plan, 1e-6)
@@ -144,22 +124,7 @@ describe('figures in closed form', () => {
 
   test('are those of the kernel, whatever is cut through between plane faces', () => {
     const random = createRandom(4)
-    const between = (a: number, b: number): number => a + random() * (b - a)
-    for (let i = 0; i < 30; i++) {
-      const thick = between(8, 20)
-      const base = flange(between(50, 60), thick, between(14, 18), 5)
-      const count = 2 + Math.floor(random() * 4)
-      const deep = random() < 0.5 ? thick + 1 : between(2, thick - 2)
-      const [length, wide] = [between(4, 12), between(2, 6)]
-      const outline = random() < 0.5 ? slotOf('slot', 24, 27 + length, wide) : ringPart(24, 40, 0.4)
-      const tools = Array.from({ length: count }, (_, n) => {
-        const turn = 0.3 + (2 * Math.PI * n) / count
-        const x = place(Math.cos(turn), Math.sin(turn), 0)
-        const frame = { at: place(0, 0, 0), x, z: place(0, 0, 1) }
-        return prismTool(outline, frame, -1, deep, `@${n}`)
-      })
-      expectSame({ base, ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }] }, 1e-7)
-    }
+    for (let i = 0; i < 30; i++) expectSame(anyOpened(random), 1e-7)
   })
 
   test('agree with known formulas', () => {
@@ -169,10 +134,7 @@ describe('figures in closed form', () => {
       { at: vec(50, 10) },
       { at: vec(0, 10) },
     ])
-    const cut = (tools: SolidTool[]): SolidPlan => ({
-      base: shaft,
-      ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }],
-    })
+    const cut = (tools: SolidTool[]): SolidPlan => cutBy(shaft, tools)
     const frame = { at: place(0, 0, 0), x: place(1, 0, 0), z: place(0, 0, 1) }
     // Half of the width across is left: a segment of 120°, r²(2π/3 − √3/2)/2 in area.
     const flat = prismTool(rectangleOf('flat', vec(5, -11), vec(11, 11)), frame, -1, 20, '')
@@ -215,10 +177,7 @@ describe('figures in closed form', () => {
     const tools = places.map((p) =>
       drilled(12, { ...p, from: 'right', radius: 3, head: 0, deep: 15, tip: false }),
     )
-    const plan: SolidPlan = {
-      base: flange(60, 12, 16, 5),
-      ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools }],
-    }
+    const plan: SolidPlan = cutBy(flange(60, 12, 16, 5), tools)
     expect(closedFigures(plan)).toBeUndefined()
   })
 
@@ -254,10 +213,7 @@ describe('figures in closed form', () => {
     ['a flat that ends all but in a face', [flatAt(0, 9, 30.00001)]],
     ['a hole off the axis', [{ ...hole(12), frame: { ...hole(12).frame, at: place(25, 1, 12) } }]],
   ])('are left to the kernel of %s', (_, tools) => {
-    const plan = (all: readonly SolidTool[]): SolidPlan => ({
-      base: shaft,
-      ops: [{ kind: 'combine', step: 's1', effect: 'cut', tools: all }],
-    })
+    const plan = (all: readonly SolidTool[]): SolidPlan => cutBy(shaft, all)
     expect(closedFigures(plan([keyway(5, 12), hole(20)]))).toBeDefined()
     expect(closedFigures(plan(tools))).toBeUndefined()
   })
