@@ -222,7 +222,7 @@ for (const theme of ['light', 'dark'] as const) {
   })
 }
 
-test('nothing is asked of any other machine, and no page throws', async ({ page }) => {
+test('nothing is asked of any other machine, and no page throws @solid', async ({ page }) => {
   const foreign: string[] = []
   const errors: string[] = []
   page.on('request', (request) => {

@@ -92,7 +92,7 @@ async function clickEdgeOf(page: Page, x: number, [one, two]: readonly [RegExp, 
   throw new Error('no such edge was found')
 }
 
-test('a mug whose handle is swept along a free curve lands in the wall and is rounded there', async ({
+test('a mug whose handle is swept along a free curve lands in the wall and is rounded there @solid', async ({
   page,
 }) => {
   const shop = new Workshop(page)

@@ -141,6 +141,26 @@ test('a nested body tells its play, and rows of two bodies are kept', async ({ p
   await expect(bench.measure).toContainText('Choose two different bodies.')
   await bench.measure.getByLabel('Still body').selectOption('roller')
   await expect(bench.figure('radial play')).toHaveText('0.2 mm')
+
+  // Two flats leave something of the round: the play is that of the solids. Four that meet leave nothing of it.
+  const flats = { kind: 'flats', number: 40, aside: false, body: 'body6', count: '2', phase: '' }
+  const where = { measure: 'across', size: '20', end: 'left', distance: '10', length: '8' }
+  await shop.openDemo('guide-roller', (part) => {
+    part.route.push({ ...flats, ...where, id: 'step90' })
+  })
+  await bench.open()
+  await bench.tab('Measure')
+  await expect(bench.figure('radial play')).toHaveText('0.2 mm')
+  await bench.tab('Checks')
+  await expect(bench.row('radial play of roller in ring')).toContainText('0.2 mm')
+  await expect(bench.row('radial play of roller in ring')).not.toContainText('of full turns')
+  await page.getByRole('link', { name: 'Model' }).click()
+  await shop.route.getByRole('button', { name: /40 Flats/ }).click()
+  await fill(shop, 'Across', '16')
+  await fill(shop, 'Number', '4')
+  await bench.open()
+  await bench.tab('Checks')
+  await expect(bench.row('radial play of roller in ring')).toContainText('of full turns')
 })
 
 test('points on the axis are picked, and bodies in their material @solid', async ({ page }) => {

@@ -43,9 +43,13 @@ export function openingsOf(plan: SolidPlan, room: Section, outside: Section): Op
     if (leavesRoomFree(op)) continue
     const tools = op.kind === 'combine' && op.effect === 'cut' ? op.tools : undefined
     isWhole &&= tools !== undefined
+    /** By what they are in the half-plane: the holes of a circle are all alike there. */
+    const known = new Map<string, Met>()
     for (const tool of tools ?? []) {
-      const shadows = shadowsOf(tool)
-      const [inside, beyond] = [room, outside].map((s) => shadows && lowestIn(s, shadows))
+      const key = likeness(tool)
+      const met = (key === undefined ? undefined : known.get(key)) ?? metBy(tool, room, outside)
+      if (key !== undefined) known.set(key, met)
+      const { shadows, inside, beyond } = met
       if (inside !== undefined && beyond !== undefined) {
         all.push({ level: Math.max(inside, beyond), step: op.step })
       } else if (!shadows || inside !== undefined) {
@@ -55,6 +59,28 @@ export function openingsOf(plan: SolidPlan, room: Section, outside: Section): Op
     }
   }
   return { all, isWhole }
+}
+
+/** Where a tool is in the half-plane, and the lowest places at which it meets a room and what is outside. */
+interface Met {
+  readonly shadows: readonly Section[] | undefined
+  readonly inside: number | undefined
+  readonly beyond: number | undefined
+}
+
+function metBy(tool: SolidTool, room: Section, outside: Section): Met {
+  const shadows = shadowsOf(tool)
+  const [inside, beyond] = [room, outside].map((s) => shadows && lowestIn(s, shadows))
+  return { shadows, inside, beyond }
+}
+
+/** What holes that are the same in the half-plane have in common; undefined of other tools. */
+function likeness(tool: SolidTool): string | undefined {
+  if (tool.kind !== 'turned' || tool.turn) return undefined
+  const { at, z } = tool.frame
+  const off = [isUpright(z) ? Math.hypot(at.x, at.y) : dotPlaces(at, z), dotPlaces(at, asideOf(z))]
+  const lies = [...off, at.z, z.z].map((x) => x.toFixed(9))
+  return JSON.stringify([lies, edgesOf(tool.section).map((e) => e.piece)])
 }
 
 /** Whether something is put on that stays out of what it is told to leave free: a handle, a spout. */

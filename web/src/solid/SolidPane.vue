@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { leftNormal } from '@lathica/core/geometry'
-import { extentOf, type SectionEdge } from '@lathica/core/section'
+import type { SectionEdge } from '@lathica/core/section'
 import { useElementSize, useEventListener } from '@vueuse/core'
-import { computed, inject, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
 import { useAskedAreas } from '../board/useAskedAreas'
 import { refsCalled, wholeBody, type SectionRef } from '../board/refs'
 import { bringIntoPart } from '../files/bringIn'
@@ -12,15 +12,14 @@ import { usePartStore } from '../store/part'
 import { useNotesStore } from '../store/notes'
 import { useRouteStore } from '../store/route'
 import { useSolidsStore } from '../store/solids'
-import { THEME } from '../style/themeKey'
-import { cutSpec, frontOf } from './cutting'
+import { frontOf } from './cutting'
 import { movedByKey } from './movedByKey'
 import PictureDialog from './PictureDialog.vue'
 import { pictureSaved } from './pictureSaved'
-import { radiusOf } from './turnedBody'
 import { refOfHit, rimsCalled } from './refOfHit'
 import { usePointing } from './usePointing'
 import { usePencilled } from './usePencilled'
+import { useSetting } from './useSetting'
 import { useShownBodies } from './useShownBodies'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
@@ -35,7 +34,6 @@ const notes = useNotesStore()
 const board = useBoardStore()
 const look = useLookStore()
 const solids = useSolidsStore()
-const theme = inject(THEME, ref('light'))
 const pane = useTemplateRef<HTMLElement>('pane')
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const { width, height } = useElementSize(pane)
@@ -64,31 +62,7 @@ const shown = computed(() =>
 const isEmpty = (all: readonly ShownBody[] | undefined): boolean =>
   all?.every((b) => b.section.regions.length === 0) ?? true
 
-const cut = computed(() => {
-  if (!look.cut) return undefined
-  const ends = bodies.value.flatMap((b) =>
-    b.section.regions.length > 0 ? extentOf(b.section) : [],
-  )
-  if (ends.length === 0) return undefined
-  const radius = Math.max(...bodies.value.flatMap((b) => radiusOf(b.section)))
-  const [from, to] =
-    look.cut === 'beside' ? [-radius, radius] : [Math.min(...ends), Math.max(...ends)]
-  // The very ends would leave nothing, or all.
-  const share = 0.001 + 0.998 * look.cutAt
-  const tilt = (look.cutTilt * Math.PI) / 180
-  return cutSpec(look.cut, parts.lie, from + share * (to - from), tilt)
-})
-const setting = computed(() => {
-  const dark = theme.value === 'dark'
-  return {
-    display: look.display,
-    cut: cut.value,
-    perspective: look.perspective,
-    tones: dark
-      ? { edge: look.display === 'shaded' ? '#0e1214' : '#ece7da', paper: '#161c1f', dark }
-      : { edge: '#1e2a32', paper: '#ede9dd', dark },
-  }
-})
+const setting = useSetting(bodies)
 
 onMounted(() => {
   if (!canvas.value) return
@@ -237,8 +211,7 @@ watch(areas, (shown) => scene?.setAreas(shown, route.ask?.areas?.().frame), { fl
 async function savePicture(wide: number, high: number, background: boolean): Promise<void> {
   if (!scene) return
   saving.value = true
-  const tone = theme.value === 'dark' ? '#161c1f' : '#ede9dd'
-  const spec = { wide, high, background: background ? tone : undefined }
+  const spec = { wide, high, background: background ? setting.value.tones.paper : undefined }
   asksPicture.value = !(await pictureSaved(scene, spec, parts.name))
   saving.value = false
 }
