@@ -23,6 +23,7 @@ import { GLOW, Glow, type Lit } from './glow'
 import { createLights } from './lights'
 import type { Tones } from './looks'
 import { nearestHit, type Hit } from './picking'
+import { createPacing } from './pacing'
 import { pictureOf } from './pictureOf'
 import { createStudio } from './studio'
 import { ThreadRings } from './threadRings'
@@ -85,10 +86,6 @@ export interface SolidScene {
 
 /** A picture that holds up the page for longer than this, in ms, is drawn less often than asked for. */
 const SLOW_PICTURE = 25
-/** While the part changes, slow pictures wait until the hand has rested for so long, in ms. */
-const REST = 120
-/** However long it goes on, one comes after so long, in ms. */
-const LONGEST_WAIT = 3000
 /** How a lying part stands in the room: its x upwards, its y to the viewer, its axis to the right. */
 const LYING = new Matrix4().makeBasis(
   new Vector3(0, 1, 0),
@@ -146,8 +143,6 @@ export function createSolidScene(
   let rough = false
   let isFirst = true
   let changing = false
-  let waiting: ReturnType<typeof setTimeout> | undefined
-  let waitingSince: number | undefined
 
   const modelBox = (): Box3 => {
     build()
@@ -206,23 +201,17 @@ export function createSolidScene(
   }
   /** Asks for a picture of what changed; where pictures are slow the drawing board goes first. */
   const follow = (hurried: boolean): void => {
-    clearTimeout(waiting)
-    if (cost <= SLOW_PICTURE || !hurried) {
-      ask()
-      return
-    }
-    const now = performance.now()
-    waitingSince ??= now
-    waiting = setTimeout(ask, Math.max(0, Math.min(REST, waitingSince + LONGEST_WAIT - now)))
+    if (cost <= SLOW_PICTURE || !hurried) ask()
+    else pacing.later()
   }
   const ask = (): void => {
-    clearTimeout(waiting)
-    waitingSince = undefined
+    pacing.stop()
     if (frame !== 0) return
     if (settled) last = performance.now()
     frame = requestAnimationFrame(render)
     onAsked()
   }
+  const pacing = createPacing(ask)
   controls.addEventListener('control', ask)
   controls.addEventListener('update', ask)
   controls.addEventListener('transitionstart', ask)
@@ -393,7 +382,7 @@ export function createSolidScene(
       areaFaces.dispose()
       studio.dispose()
       cancelAnimationFrame(frame)
-      clearTimeout(waiting)
+      pacing.stop()
       for (const body of bodies.values()) body.dispose()
       controls.dispose()
       renderer.dispose()

@@ -3,7 +3,7 @@ import { once } from '../../once'
 import type { Section } from '../../section'
 import type { SolidPlan, SolidTool } from '../plan'
 import { takenApart } from './apart'
-import { drillIn, partBetween } from './drilled'
+import { drillIn } from './drilled'
 import { openedThrough } from './pierced'
 
 /** Something that runs along the axis through plane faces of a full turn. */
@@ -58,11 +58,9 @@ function boredBy(tool: SolidTool, step: string, base: Section): readonly Bored[]
   const { mark } = tool
   if (tool.kind === 'turned') {
     const found = drillIn(tool, base)
-    return found?.met.flatMap((between): BoredRound[] => {
-      const { drill } = found
-      const section = partBetween(drill, ...between)
+    return found?.parts.flatMap(({ between, part: section }): BoredRound[] => {
       if (!section || section.regions.length === 0) return []
-      const { x, y, z, way } = drill
+      const { x, y, z, way } = found.drill
       return [{ kind: 'round', step, mark, between, section, at: vec(x, y), z, way }]
     })
   }

@@ -1,4 +1,5 @@
 import { boundsOf, place, vec } from '../../geometry'
+import { once } from '../../once'
 import { combine, edgesOf, solidProperties, type Section } from '../../section'
 import type { TurnedTool } from '../plan'
 import { rectangleOf } from '../tools'
@@ -26,26 +27,41 @@ export function drilled(tool: TurnedTool, base: Section): Taken[] | undefined {
   const found = drillIn(tool, base)
   if (!found) return undefined
   const taken: Taken[] = []
-  for (const [a, b] of found.met) {
-    const part = partBetween(found.drill, a, b)
+  for (const { part, between } of found.parts) {
     if (!part) return undefined
-    taken.push(...takenOf(found.drill, part, a, b))
+    taken.push(...takenOf(found.drill, part, ...between))
   }
   return taken
 }
 
-/** The hole of a tool, and between which plane faces it meets material; undefined as above. */
-export function drillIn(
-  tool: TurnedTool,
-  base: Section,
-): { readonly drill: Drill; readonly met: readonly (readonly [number, number])[] } | undefined {
-  const drill = drillOf(tool)
-  // In a bore, or about the axis itself, the kernel tells.
-  if (!drill || Math.hypot(drill.x, drill.y) < APART) return undefined
-  const ends = edgesOf(drill.section).map((e) => drill.z + drill.way * e.piece.from.x)
-  const met = stretchesBetweenPlanes(base, drill.reach, ends)
-  return met && { drill, met }
+/** A hole, and what of its section lies between which plane faces; undefined where that cannot be told. */
+export interface DrillIn {
+  readonly drill: Drill
+  readonly parts: readonly {
+    readonly between: readonly [number, number]
+    readonly part: Section | undefined
+  }[]
 }
+
+/** The hole of a tool, and what it meets; undefined as above. Figures and picture both ask for it. */
+export const drillIn = (tool: TurnedTool, base: Section): DrillIn | undefined =>
+  drillsIn(base)(tool)
+
+const drillsIn = once((base: Section) =>
+  once((tool: TurnedTool): DrillIn | undefined => {
+    const drill = drillOf(tool)
+    // In a bore, or about the axis itself, the kernel tells.
+    if (!drill || Math.hypot(drill.x, drill.y) < APART) return undefined
+    const ends = edgesOf(drill.section).map((e) => drill.z + drill.way * e.piece.from.x)
+    const met = stretchesBetweenPlanes(base, drill.reach, ends)
+    return (
+      met && {
+        drill,
+        parts: met.map((between) => ({ between, part: partBetween(drill, ...between) })),
+      }
+    )
+  }),
+)
 
 function drillOf(tool: TurnedTool): Drill | undefined {
   const { section, frame } = tool
@@ -71,7 +87,7 @@ const slabIn = ({ way, z }: Drill, a: number, b: number): [number, number] =>
   way > 0 ? [a - z, b - z] : [z - b, z - a]
 
 /** What of a hole’s section lies between two planes square to the axis. */
-export function partBetween(drill: Drill, a: number, b: number): Section | undefined {
+function partBetween(drill: Drill, a: number, b: number): Section | undefined {
   const [x0, x1] = slabIn(drill, a, b)
   const slab = rectangleOf('slab', vec(x0, 0), vec(x1, drill.radius + 1))
   return combine(drill.section, slab, 'common')
