@@ -35,9 +35,9 @@ export async function pageRows(): Promise<Row[]> {
     const largeDrag = await pointerToPaint(browser, large, profile.at)
     return [
       atMost('main script before lazy parts, gzip', mainScriptSize(), 'KB', 500),
-      atMost('first paint of the modelling screen, cold', paint, 'ms', 1500),
-      atMost('solid kernel ready in the page, from first need', kernel.ready, 'ms', 2000),
-      atMost('first solid step weighed, from first need', kernel.weighed, 'ms', 2000),
+      atMost('first paint of the modelling screen, cold', paint, 'ms', 1200),
+      atMost('solid kernel ready in the page, from first need', kernel.ready, 'ms', 1000),
+      atMost('first solid step weighed, from first need', kernel.weighed, 'ms', 1000),
       atMost('longest task of the page while the kernel gets ready', kernel.longest, 'ms', 50),
       atMost('pointer to paint, 60 lines, middle', share(drag, 0.5), 'ms', 8),
       atMost('pointer to paint, 60 lines, 95 of 100', share(drag, 0.95), 'ms', 1000 / 60),

@@ -74,3 +74,49 @@ test('a solid kernel that cannot be loaded says so, and is loaded with the next 
   await fill(shop, 'Length', '12')
   await expect(shop.figure('mass')).toHaveText(grams(flattened(18)))
 })
+
+test('a solid that takes too long is left by Esc, and what follows does not wait for it @solid', async ({
+  page,
+}) => {
+  const shop = new Workshop(page)
+  await flange(shop, 'Flange that was given up')
+  const plain = await triangles(page)
+  await press(page, '5', 'r')
+  await fill(shop, 'Across', '18')
+  await fill(shop, 'Length', '12')
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(18)))
+  const pane = page.getByRole('region', { name: 'Solid' })
+  await expect.poll(() => triangles(page)).not.toBe(plain)
+  const hang = (): void => {
+    for (const worker of page.workers()) {
+      void worker
+        .evaluate(() => {
+          for (;;);
+        })
+        .catch(() => undefined)
+    }
+  }
+  hang()
+  await fill(shop, 'Across', '17')
+  await expect(pane).toContainText('building the solid …')
+  await expect(pane.getByRole('button', { name: 'Stop' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(pane).toContainText('Stopped: the picture is the one before.')
+  // The card is still there, and the figures, which need no kernel, are those of the part as it is.
+  await expect(shop.card).toContainText('20 Flats')
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(17)))
+  await expect(shop.route).not.toContainText('gave no answer')
+  const before = await triangles(page)
+  await pane.getByRole('button', { name: 'Build it' }).click()
+  await expect(pane).not.toContainText('Stopped')
+  await expect.poll(() => triangles(page)).not.toBe(before)
+
+  // An edit leaves what is being built by itself.
+  hang()
+  await fill(shop, 'Across', '15')
+  await expect(pane).toContainText('building the solid …')
+  await fill(shop, 'Across', '14')
+  await expect(shop.figure('mass')).toHaveText(grams(flattened(14)))
+  await expect(pane).not.toContainText('building')
+  await expect(pane).not.toContainText('Stopped')
+})

@@ -18,6 +18,12 @@ import { facetSolid, marked, movedBody, prismSolid, sweptSolid, turnedSolid } fr
 /** So many states of solids are kept; a change in a late step finds all before it. */
 const MOST_KEPT = 40
 
+/** How many operations of a plan are done. */
+export interface Ahead {
+  readonly done: number
+  readonly of: number
+}
+
 /** Builds plans, and keeps what it built by content. What it hands out stays its own. */
 export class Builder {
   private readonly kept = new Map<string, NamedSolid>()
@@ -40,10 +46,28 @@ export class Builder {
     }
   }
 
-  private run(plan: SolidPlan): NamedSolid {
-    const keys = planKeys(plan)
+  /**
+   * Does the next operation of a plan that is not kept yet, so that one can turn to something else between two.
+   * @returns how far it has come; undefined when there was nothing to do
+   * @throws KernelFault as `build`
+   */
+  ahead(plan: SolidPlan): Ahead | undefined {
+    const done = this.lastKept(planKeys(plan))
+    if (done >= plan.ops.length) return undefined
+    this.build({ ...plan, ops: plan.ops.slice(0, done + 1) })
+    return { done: done + 1, of: plan.ops.length }
+  }
+
+  /** The last state that is kept, by its number; 0, the base, where none is. */
+  private lastKept(keys: readonly string[]): number {
     let at = keys.length - 1
     while (at > 0 && !this.kept.has(keys[at] ?? '')) at--
+    return at
+  }
+
+  private run(plan: SolidPlan): NamedSolid {
+    const keys = planKeys(plan)
+    const at = this.lastKept(keys)
     let solid = this.take(keys[at] ?? '') ?? this.base(plan, keys[0] ?? '')
     for (let i = at; i < plan.ops.length; i++) {
       const [op, key] = [plan.ops[i], keys[i + 1]]

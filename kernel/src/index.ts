@@ -1,6 +1,7 @@
 export { createKernel, type BuiltSolid, type Kernel } from './kernel'
 export { partFromFile, solidsFromFile, type Progress } from './bringIn'
-export { loadKernel } from './load'
+export { compileKernel, loadKernel } from './load'
+export type { Ahead } from './build'
 export { KernelFault } from './fault'
 export { builtGeometry, seenBy, settlePlans, withFault, withFigures } from './settle'
 export { WARM_ROUNDS, warm } from './warm'

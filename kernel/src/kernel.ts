@@ -3,7 +3,7 @@ import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
 import type { ForeignSolid } from '@lathica/core/recover'
 import type { SolidMesh } from '@lathica/core/mesh'
 import type { BodyPlan, FileSaid } from '@lathica/core/formats'
-import { Builder } from './build'
+import { Builder, type Ahead } from './build'
 import { isSound } from './check'
 import { KernelFault, faultOf } from './fault'
 import { figuresOf } from './figures'
@@ -24,6 +24,11 @@ export interface BuiltSolid {
 
 /** What is asked of the solid kernel. All of it may throw a KernelFault. */
 export interface Kernel {
+  /**
+   * Does one operation of a plan ahead of what will be asked of it, where one is not done yet.
+   * @returns how far it has come; undefined when there was nothing to do
+   */
+  ahead(plan: SolidPlan): Ahead | undefined
   /** @param tolerance how far triangles may lie from the surface, in mm */
   build(plan: SolidPlan, tolerance: number): BuiltSolid
   /** The figures alone, without a picture. */
@@ -55,6 +60,7 @@ export function createKernel(oc: OpenCascade): Kernel {
     }
   }
   return {
+    ahead: (plan) => safely(() => builder.ahead(plan)),
     build: (plan, tolerance) =>
       safely(() => {
         const solid = builder.build(plan)

@@ -20,10 +20,11 @@ import { openScreen, type Screen } from './support/mount'
 import { spindle } from './support/spindle'
 
 vi.mock('../src/kernel/client', async () => {
-  const { ref } = await import('vue')
+  const { ref, shallowRef } = await import('vue')
   const never = () => new Promise<never>(() => undefined)
   return {
     waiting: ref(0),
+    ahead: shallowRef(),
     prepareKernel: () => Promise.resolve(),
     pictureSolid: never,
     weighSolid: never,

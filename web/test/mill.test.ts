@@ -31,7 +31,7 @@ const kernel = loadKernel()
 
 // The page asks a worker, of which the test page has none; here the same kernel answers by itself.
 vi.mock('../src/kernel/client', async () => {
-  const { ref } = await import('vue')
+  const { ref, shallowRef } = await import('vue')
   const answered = async <T>(ask: (k: Awaited<typeof kernel>) => T): Promise<Answer<T>> => {
     try {
       return { ok: true, value: ask(await kernel) }
@@ -42,6 +42,7 @@ vi.mock('../src/kernel/client', async () => {
   }
   return {
     waiting: ref(0),
+    ahead: shallowRef(),
     prepareKernel: () => Promise.resolve(),
     pictureSolid: (plan: SolidPlan, tolerance: number) => answered((k) => k.build(plan, tolerance)),
     weighSolid: (plan: SolidPlan) => answered((k) => k.weigh(plan)),

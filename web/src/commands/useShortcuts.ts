@@ -2,6 +2,7 @@ import { useEventListener } from '@vueuse/core'
 import { ref, watch, type Ref } from 'vue'
 import { useBoardStore } from '../store/board'
 import { useRouteStore } from '../store/route'
+import { escape } from './escape'
 import type { Action, Page } from './registry'
 
 const PAGE_KEYS: Readonly<Record<string, Page>> = {
@@ -43,7 +44,7 @@ export function useShortcuts(
   const special = (event: KeyboardEvent): boolean => {
     switch (event.key) {
       case 'Escape':
-        board.escape()
+        escape()
         return true
       case 'Delete':
       case 'Backspace': {

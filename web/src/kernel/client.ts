@@ -3,28 +3,58 @@ import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
 import type { BroughtSolid } from '@lathica/core/edit'
 import type { RecoveredPart } from '@lathica/core/recover'
 import type { BodyPlan } from '@lathica/core/formats'
-import { WARM_ROUNDS, type BuiltSolid, type Progress } from '@lathica/kernel'
+import { WARM_ROUNDS, type Ahead, type BuiltSolid, type Progress } from '@lathica/kernel'
 import { proxy, wrap, type Remote } from 'comlink'
-import { ref } from 'vue'
-import type { Answer } from './answers'
+import { ref, shallowRef } from 'vue'
+import { STOPPED, type Answer } from './answers'
 import type { KernelThread } from './worker'
 
 /** A question that takes longer than this, in ms, will not be answered any more. */
 const LONGEST = 60_000
 
+/** A question that was stopped is given this long, in ms, to come to a place where it can be left. */
+const GRACE = 250
+
 /** A thread whose memory has grown past this many bytes is replaced by a fresh one. */
 const MOST_MEMORY = 500_000_000
 
-let thread: { readonly worker: Worker; readonly remote: Remote<KernelThread> } | undefined
+interface Thread {
+  readonly worker: Worker
+  readonly remote: Remote<KernelThread>
+  /** Loaded and compiled. */
+  isReady: boolean
+}
+
+let thread: Thread | undefined
 let last: Promise<unknown> = Promise.resolve()
 
 /** How many questions wait or are being answered, but for those nobody waits for. */
 export const waiting = ref(0)
 
+/** How far the question in hand has come, of one that takes long. */
+export const ahead = shallowRef<Ahead>()
+
+/** The kernel's code, compiled once: a thread that follows another is ready in a fifth of the time. */
+let code: WebAssembly.Module | undefined
+
 function remote(): Remote<KernelThread> {
   if (!thread) {
     const worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' })
-    thread = { worker, remote: wrap<KernelThread>(worker) }
+    const made: Thread = { worker, remote: wrap<KernelThread>(worker), isReady: false }
+    thread = made
+    // What fails is told with the first answer.
+    made.remote
+      .begin(
+        code,
+        proxy((now: Ahead) => (ahead.value = now)),
+      )
+      .then(
+        (compiled) => {
+          code = compiled
+          made.isReady = true
+        },
+        () => undefined,
+      )
   }
   return thread.remote
 }
@@ -38,17 +68,17 @@ interface Asking {
   /** Nobody waits for it. */
   readonly background?: boolean
   /** Ends it before it is answered. */
-  readonly stop?: AbortSignal
+  readonly stop?: AbortSignal | undefined
+  /** It takes as long as its owner waits. */
+  readonly patient?: boolean
 }
 
 /** Puts a question to the kernel's thread; one that hangs or dies ends in a problem and a fresh thread. */
-function ask<T>(
-  question: (kernel: Remote<KernelThread>) => Promise<Answer<T>>,
-  { background = false, stop }: Asking = {},
-): Promise<Answer<T>> {
+function ask<T>(question: Question<T>, asking: Asking = {}): Promise<Answer<T>> {
+  const { background = false } = asking
   if (!background) waiting.value += 1
   const answer = last
-    .then(() => answered(question, stop))
+    .then(() => answered(question, asking))
     .finally(() => {
       if (!background) waiting.value -= 1
     })
@@ -56,20 +86,29 @@ function ask<T>(
   return answer
 }
 
-async function answered<T>(
-  question: (kernel: Remote<KernelThread>) => Promise<Answer<T>>,
-  stop: AbortSignal | undefined,
-): Promise<Answer<T>> {
+type Question<T> = (kernel: Remote<KernelThread>) => Promise<Answer<T>>
+
+async function answered<T>(question: Question<T>, asking: Asking): Promise<Answer<T>> {
+  const { stop, patient = false } = asking
   const wasStopped = (): boolean => stop?.aborted ?? false
   if (wasStopped()) return STOPPED
-  let timer: ReturnType<typeof setTimeout> | undefined
+  const timers: ReturnType<typeof setTimeout>[] = []
+  const over = new AbortController()
   try {
     const kernel = remote()
     const dead = new Promise<never>((_, reject) => {
-      // What can be stopped takes as long as its owner waits.
-      if (!stop) timer = setTimeout(() => reject(new Error('it took too long')), LONGEST)
-      stop?.addEventListener('abort', () => reject(new Error('it was stopped')))
-      thread?.worker.addEventListener('error', () => reject(new Error('it stopped')))
+      const after = (time: number, why: string): void =>
+        void timers.push(setTimeout(() => reject(new Error(why)), time))
+      if (!patient) after(LONGEST, 'it took too long')
+      const listening = { signal: over.signal }
+      const leave = (): void => {
+        void kernel.leave()
+        // One that is being loaded would only have to be loaded again.
+        if (thread?.isReady === true || patient) after(GRACE, 'it was stopped')
+      }
+      stop?.addEventListener('abort', leave, listening)
+      const died = (): void => reject(new Error('it stopped'))
+      thread?.worker.addEventListener('error', died, listening)
     })
     const answer = await Promise.race([question(kernel), dead])
     const memory = await kernel.memory()
@@ -80,16 +119,11 @@ async function answered<T>(
     if (wasStopped()) return STOPPED
     return { ok: false, problem: brokenBy(error), after: undefined }
   } finally {
-    clearTimeout(timer)
+    ahead.value = undefined
+    over.abort()
+    timers.forEach(clearTimeout)
   }
 }
-
-/** The answer to what its owner stopped. */
-export const STOPPED = {
-  ok: false,
-  problem: { code: 'kernel.stopped', message: 'It was stopped.', mend: 'Begin it again.' },
-  after: undefined,
-} as const
 
 const brokenBy = (error: unknown): { code: string; message: string; mend: string } => ({
   code: 'kernel.broken',
@@ -109,19 +143,26 @@ export async function prepareKernel(): Promise<void> {
 export const pictureSolid = (
   plan: SolidPlan,
   tolerance: number,
-): Promise<Answer<Omit<BuiltSolid, 'valid'>>> => ask((k) => k.picture(plan, tolerance))
+  stop: AbortSignal,
+): Promise<Answer<Omit<BuiltSolid, 'valid'>>> => ask((k) => k.picture(plan, tolerance), { stop })
 
 /** Builds a plan: its triangles and its figures. */
 export const buildSolid = (plan: SolidPlan, tolerance: number): Promise<Answer<BuiltSolid>> =>
   ask((k) => k.build(plan, tolerance))
 
 /** What a drawing sees of bodies together, looked at in one way. */
-export const seeSolids = (plans: readonly SolidPlan[], look: Look): Promise<Answer<Seen>> =>
-  ask((k) => k.see(plans, look))
+export const seeSolids = (
+  plans: readonly SolidPlan[],
+  look: Look,
+  stop?: AbortSignal,
+): Promise<Answer<Seen>> => ask((k) => k.see(plans, look), { stop })
 
 /** The figures of a plan alone; nobody waits for them. */
-export const weighSolid = (plan: SolidPlan): Promise<Answer<LiftedProperties | undefined>> =>
-  ask((k) => k.weigh(plan), { background: true })
+export const weighSolid = (
+  plan: SolidPlan,
+  stop: AbortSignal,
+): Promise<Answer<LiftedProperties | undefined>> =>
+  ask((k) => k.weigh(plan), { background: true, stop })
 
 /**
  * A part from an exchange file that was brought in.
@@ -132,7 +173,8 @@ export const bringIn = (
   name: string,
   tell: (progress: Progress) => void,
   stop: AbortSignal,
-): Promise<Answer<RecoveredPart>> => ask((k) => k.bringIn(text, name, proxy(tell)), { stop })
+): Promise<Answer<RecoveredPart>> =>
+  ask((k) => k.bringIn(text, name, proxy(tell)), { stop, patient: true })
 
 /** The solids of an exchange file as they are, to be put into a part. */
 export const solidsOf = (text: string): Promise<Answer<readonly BroughtSolid[]>> =>

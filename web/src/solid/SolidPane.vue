@@ -23,6 +23,7 @@ import { useSetting } from './useSetting'
 import { useShownBodies } from './useShownBodies'
 import { createSolidScene, type ShownBody, type SolidScene } from './scene'
 import { areaUnder } from './areaUnder'
+import BuildingNote from './BuildingNote.vue'
 import SolidPoints from './SolidPoints.vue'
 import SolidTools from './SolidTools.vue'
 import SolidWords from './SolidWords.vue'
@@ -286,7 +287,7 @@ onBeforeUnmount(() => scene?.dispose())
       The graphics were lost for a moment. The picture comes back by itself; nothing else is
       touched.
     </p>
-    <p v-else-if="solids.slow" class="building" role="status">building the solid …</p>
+    <BuildingNote v-else-if="solids.slow || solids.isStopped" />
     <p v-else-if="pencil.words.value" class="pencilled" role="status">
       {{ pencil.words.value }}
       <span v-if="pencil.isClosed.value" class="keys">
@@ -344,15 +345,6 @@ canvas:focus-visible {
   left: 12px;
   bottom: 10px;
   margin: 0;
-  color: var(--ink-soft);
-  font-size: 12px;
-  pointer-events: none;
-}
-
-.building {
-  position: absolute;
-  right: 10px;
-  bottom: 8px;
   color: var(--ink-soft);
   font-size: 12px;
   pointer-events: none;

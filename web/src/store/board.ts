@@ -176,6 +176,11 @@ export const useBoardStore = defineStore('board', () => {
     else stepId.value = undefined
   }
 
+  /** Nothing is in hand that Esc would let go of but the picks. */
+  const isAtRest = computed(
+    () => !field.value && typing.value === undefined && toolId.value === 'pick' && !parts.preview,
+  )
+
   /** Lets a step ask for faces, edges or regions. */
   function startAsking(ask: Ask): void {
     route.ask = {
@@ -284,6 +289,7 @@ export const useBoardStore = defineStore('board', () => {
     lookAt,
     backToHalf,
     escape,
+    isAtRest,
     reset,
     fit: () => fitAsked.value++,
   }

@@ -27,6 +27,7 @@ import { PLAIN_DRAWING, PLAIN_SHEET, type DrawnSize, type SheetSetup } from '@la
 import { defineStore } from 'pinia'
 import { watchDebounced } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { isStopped } from '../kernel/answers'
 import { seeSolids } from '../kernel/client'
 import { tellProblem } from '../notices'
 import { usePartStore } from './part'
@@ -68,7 +69,7 @@ export const useSheetStore = defineStore('sheet', () => {
   let known: { readonly plans: string; readonly lines: Map<string, Seen> } | undefined
 
   /** What the kernel sees of the part as it is; it is asked for what is not known. */
-  async function look(asks: readonly SeenAsk[]): Promise<SeenLines> {
+  async function look(asks: readonly SeenAsk[], stop?: AbortSignal): Promise<SeenLines> {
     const { state } = parts
     if (!state || asks.length === 0) return NOTHING_SEEN
     const plans = JSON.stringify(bodyPlans(state).map((b) => b.plan))
@@ -78,7 +79,8 @@ export const useSheetStore = defineStore('sheet', () => {
     try {
       for (const ask of asks) {
         if (lines.has(keyOf(ask))) continue
-        const answer = await seeSolids(plansCalled(state, ask.bodies), ask)
+        const answer = await seeSolids(plansCalled(state, ask.bodies), ask, stop)
+        if (isStopped(answer)) break
         if (!answer.ok) {
           tellProblem(answer.problem)
           break
@@ -103,12 +105,15 @@ export const useSheetStore = defineStore('sheet', () => {
   const lookAll = async (): Promise<SeenLines> =>
     parts.state ? look(asksToSee(parts.state)) : NOTHING_SEEN
 
+  /** Ends what is looked at of a shape that is passed. */
+  let looks: AbortController | undefined
   watchDebounced(
     [() => parts.state, isOpen, index],
     async () => {
       const { state } = parts
       if (!state || !isOpen.value) return
-      const lines = await look(asksToSee(state, index.value))
+      looks = new AbortController()
+      const lines = await look(asksToSee(state, index.value), looks.signal)
       if (state === parts.state) seen.value = lines
     },
     { debounce: 150, immediate: true },
@@ -119,7 +124,9 @@ export const useSheetStore = defineStore('sheet', () => {
     (state, before) => {
       const isSame = (a: PartState | undefined): boolean =>
         a?.bodies.every((b, i) => b.plan === before?.bodies[i]?.plan) === true
-      if (!isSame(state)) seen.value = NOTHING_SEEN
+      if (isSame(state)) return
+      looks?.abort()
+      seen.value = NOTHING_SEEN
     },
   )
 

@@ -11,7 +11,8 @@ import { boredMesh, type SolidMesh } from '@lathica/core/mesh'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { dressedMesh } from '../files/meshes'
-import { pictureSolid, waiting, weighSolid } from '../kernel/client'
+import { isStopped as wasStopped } from '../kernel/answers'
+import { ahead, pictureSolid, waiting, weighSolid } from '../kernel/client'
 import { tellProblem } from '../notices'
 import { useFindingsStore } from './findings'
 import { usePartStore } from './part'
@@ -26,6 +27,9 @@ const TOLERANCE = 0.05
 /** Of so many holes the picture is made at once, before the next one of the page; of more in a thread. */
 const MOST_AT_ONCE = 40
 
+/** While something is dragged, what takes longer than this, in ms, is left for what is wanted now. */
+const LONGEST_IN_DRAG = 1000
+
 /** Bodies that are no full turn, as they are pictured. The last good picture stays. */
 export const useSolidsStore = defineStore('solids', () => {
   const parts = usePartStore()
@@ -35,6 +39,8 @@ export const useSolidsStore = defineStore('solids', () => {
   /** The picture of each body that was shown last. */
   const last = new Map<string, SolidMesh>()
   const working = computed(() => waiting.value > 0)
+  /** What of the bodies that are shown was stopped by hand, by its key: it is not begun again by itself. */
+  const stopped = shallowRef<ReadonlySet<string>>(new Set())
   /** True once a question has not been answered at once. */
   const slow = ref(false)
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -50,6 +56,40 @@ export const useSolidsStore = defineStore('solids', () => {
       (b): b is BodyState & { readonly plan: SolidPlan } => b.plan !== undefined,
     ),
   )
+  /** The question in hand: of which plan, since when, and what ends it. */
+  let inHand:
+    { readonly plan: SolidPlan; readonly since: number; readonly stop: AbortController } | undefined
+  function beginning(plan: SolidPlan): AbortSignal {
+    const stop = new AbortController()
+    inHand = { plan, stop, since: performance.now() }
+    return stop.signal
+  }
+
+  /** What an edit has passed is left, so that what is wanted now need not wait for it. */
+  function leavePassed(): void {
+    const key = inHand && planKey(inHand.plan)
+    if (!inHand || !nextShown() || wanted.value.some(({ plan }) => planKey(plan) === key)) return
+    // Of what follows the pointer the last picture is better than none.
+    const patience = parts.preview ? LONGEST_IN_DRAG : 0
+    if (performance.now() - inHand.since >= patience) inHand.stop.abort()
+  }
+
+  /** Stops what is being built; the last good picture stays until it is asked for again, or edited. */
+  function stop(): void {
+    const keys = wanted.value.map(({ plan }) => planKey(plan)).filter((k) => !meshes.value.has(k))
+    stopped.value = new Set(keys)
+    inHand?.stop.abort()
+  }
+
+  /** Begins again what was stopped. */
+  function goOn(): void {
+    stopped.value = new Set()
+    void work()
+  }
+  const isStopped = computed(() =>
+    wanted.value.some(({ plan }) => stopped.value.has(planKey(plan))),
+  )
+
   /** One question after another, always the one that is wanted now: what a drag has passed is left. */
   let busy = false
   async function work(): Promise<void> {
@@ -62,7 +102,9 @@ export const useSolidsStore = defineStore('solids', () => {
         keep(plan, own)
         continue
       }
-      const built = await pictureSolid(plan, TOLERANCE)
+      const built = await pictureSolid(plan, TOLERANCE, beginning(plan))
+      inHand = undefined
+      if (wasStopped(built)) continue
       if (built.ok) keep(plan, built.value.mesh)
       findings.note(plan, built.ok ? { ok: true, value: built.value.figures } : built)
     }
@@ -76,7 +118,8 @@ export const useSolidsStore = defineStore('solids', () => {
   const nextShown = (): SolidPlan | undefined =>
     wanted.value.find(({ plan }) => {
       const found = foundFor(findings.known, plan)
-      return found?.ok !== false && !meshes.value.has(planKey(plan))
+      const key = planKey(plan)
+      return found?.ok !== false && !meshes.value.has(key) && !stopped.value.has(key)
     })?.plan
 
   /** What each step changed takes the figures of the states on the way; they come when there is time. */
@@ -85,11 +128,12 @@ export const useSolidsStore = defineStore('solids', () => {
     const plans = (parts.followed?.steps ?? []).flatMap((s) =>
       s.bodies.flatMap((b) => b.plan ?? []),
     )
-    const plan = plans.find((p) => !knownFor(findings.known, p))
+    const plan = plans.find((p) => !knownFor(findings.known, p) && !stopped.value.has(planKey(p)))
     if (!plan) return
     busy = true
-    const answer = await weighSolid(plan)
-    findings.note(plan, answer)
+    const answer = await weighSolid(plan, beginning(plan))
+    inHand = undefined
+    if (!wasStopped(answer)) findings.note(plan, answer)
     busy = false
     void work()
   }
@@ -134,11 +178,21 @@ export const useSolidsStore = defineStore('solids', () => {
     return mesh
   }
 
-  watch([wanted, () => parts.preview], () => void work(), { immediate: true })
+  watch(
+    [wanted, () => parts.preview],
+    () => {
+      leavePassed()
+      void work()
+    },
+    { immediate: true },
+  )
   watch(
     () => parts.id,
-    () => last.clear(),
+    () => {
+      last.clear()
+      stopped.value = new Set()
+    },
   )
 
-  return { slow, working, meshOf }
+  return { slow, working, ahead, isStopped, meshOf, stop, goOn }
 })

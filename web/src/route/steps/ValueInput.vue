@@ -2,7 +2,7 @@
 import type { Problem } from '@lathica/core/result'
 import type { Measure } from '@lathica/core/units'
 import { ref, watch } from 'vue'
-import { useBoardStore } from '../../store/board'
+import { escape } from '../../commands/escape'
 import { usePartStore } from '../../store/part'
 import { turnedFigure } from '../../ui/turnFigure'
 import { undoFromField } from './fieldUndo'
@@ -21,7 +21,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ typed: [text: string]; left: []; done: [] }>()
 const parts = usePartStore()
-const board = useBoardStore()
 const typed = ref(props.text)
 const problem = ref<Problem>()
 watch(
@@ -62,7 +61,7 @@ function takeTyped(): boolean {
 
 function onEscape(): void {
   if (typed.value === props.text) {
-    board.escape()
+    escape()
     return
   }
   typed.value = props.text

@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
-import { useBoardStore } from '../../store/board'
+import { escape } from '../../commands/escape'
 import { undoFromField } from './fieldUndo'
 
 /** Words in a step's card, taken by Enter, Tab or leaving the field; Esc brings the old ones back. */
 const props = defineProps<{ id: string; label: string; text: string; empty: string }>()
 const emit = defineEmits<{ take: [text: string] }>()
-const board = useBoardStore()
 const typed = ref(props.text)
 watch(
   () => props.text,
@@ -18,7 +17,7 @@ function take(): void {
 }
 
 function onEscape(): void {
-  if (typed.value === props.text) board.escape()
+  if (typed.value === props.text) escape()
   else typed.value = props.text
 }
 </script>
