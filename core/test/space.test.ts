@@ -154,11 +154,11 @@ describe('plans', () => {
     const found = withFound(NOTHING_FOUND, plan(3.25), { ok: false, problem })
     expect(foundFor(found, plan(3.25))).toEqual({ ok: false, problem })
     expect(foundFor(found, plan(3.26))).toBeUndefined()
-    expect(NOTHING_FOUND.size).toBe(0)
+    expect(NOTHING_FOUND.plans.size).toBe(0)
     // Of very many the newest are kept.
     let many = found
     for (let i = 0; i < 2100; i++) many = withFound(many, plan(i), { ok: false, problem })
-    expect(many.size).toBe(2000)
+    expect(many.plans.size).toBe(2000)
     expect(foundFor(many, plan(3.25))).toBeUndefined()
     expect(foundFor(many, plan(2099))).toBeDefined()
   })

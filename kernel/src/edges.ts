@@ -53,7 +53,12 @@ export function finishedEdges(oc: OpenCascade, solid: NamedSolid, op: EdgeOp): N
   }, solid)
 }
 
-function rimsOf(oc: OpenCascade, solid: NamedSolid, of: EdgesOf, scope: Scope): readonly Rim[] {
+export function rimsOf(
+  oc: OpenCascade,
+  solid: NamedSolid,
+  of: EdgesOf,
+  scope: Scope,
+): readonly Rim[] {
   const edgesOf = ({ face }: NamedFace): Edge[] =>
     [...partsOf(oc, face, 'EDGE', scope)].map((e) => scope.own(oc.TopoDS.Edge(e)))
   const between = (own: readonly NamedFace[], beside: readonly NamedFace[]): Rim[] => {

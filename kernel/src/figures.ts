@@ -1,7 +1,14 @@
 import { place, type Place } from '@lathica/core/geometry'
 import type { LiftedProperties } from '@lathica/core/solid'
 import type { SolidMesh } from '@lathica/core/mesh'
-import { partsOf, scoped, type OpenCascade, type Scope, type Shape } from './openCascade'
+import {
+  compoundOf,
+  partsOf,
+  scoped,
+  type OpenCascade,
+  type Scope,
+  type Shape,
+} from './openCascade'
 
 /**
  * Integrals are refined until they err by less than this share: faces that end where two cylinders
@@ -82,6 +89,12 @@ export function bulkOf(
       centre: place(middle.X(), middle.Y(), middle.Z()),
     }
   })
+}
+
+/** The area of some faces together in mm². */
+export function areaOfFaces(oc: OpenCascade, faces: readonly Shape[], scope: Scope): number {
+  const all = compoundOf(oc, faces, scope)
+  return areaFrom(oc, all, bentFaces(oc, all, scope), scope)
 }
 
 function areaFrom(

@@ -1,5 +1,5 @@
 import type { Look, Seen } from '@lathica/core/drawing'
-import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
+import type { LiftedProperties, SolidAsk, SolidPlan, SolidTold } from '@lathica/core/solid'
 import type { ForeignSolid } from '@lathica/core/recover'
 import type { SolidMesh } from '@lathica/core/mesh'
 import type { BodyPlan, FileSaid } from '@lathica/core/formats'
@@ -7,10 +7,12 @@ import { Builder, type Ahead } from './build'
 import { isSound } from './check'
 import { KernelFault, faultOf } from './fault'
 import { figuresOf } from './figures'
+import { shapeOf, wayBetween } from './measure'
 import { meshOf } from './mesh'
 import type { OpenCascade } from './openCascade'
 import { readSolids } from './read'
 import { seenLines } from './seen'
+import { leastWallOf } from './wall'
 import { writeStepOf } from './write'
 
 /** A body that was built: what it looks like and what it comes to. */
@@ -33,6 +35,8 @@ export interface Kernel {
   build(plan: SolidPlan, tolerance: number): BuiltSolid
   /** The figures alone, without a picture. */
   weigh(plan: SolidPlan): LiftedProperties | undefined
+  /** What a face is, how far apart two things are, or the least wall. */
+  measure(ask: SolidAsk): SolidTold
   /** Edges of several bodies together that nothing hides, as a drawing sees them, and outlines of what is cut. */
   see(plans: readonly SolidPlan[], look: Look): Seen
   /** An exchange file (ISO 10303-21) of bodies, in mm. */
@@ -70,6 +74,7 @@ export function createKernel(oc: OpenCascade): Kernel {
         return { mesh, figures, valid: isSound(oc, solid.shape) }
       }),
     weigh: (plan) => safely(() => figuresOf(oc, builder.build(plan).shape, plan.ops.length === 0)),
+    measure: (ask) => safely(() => measured(oc, builder, ask)),
     see: (plans, look) =>
       safely(() =>
         seenLines(
@@ -89,6 +94,17 @@ export function createKernel(oc: OpenCascade): Kernel {
     read: (text, tell, inFile) => safely(() => readSolids(oc, text, tell, inFile)),
     memory: () => oc.wasmMemory.buffer.byteLength,
     free: () => builder.free(),
+  }
+}
+
+function measured(oc: OpenCascade, builder: Builder, ask: SolidAsk): SolidTold {
+  switch (ask.kind) {
+    case 'shape':
+      return shapeOf(oc, builder.build(ask.plan), ask.name)
+    case 'apart':
+      return wayBetween(oc, ask.from, ask.to, (plan) => builder.build(plan))
+    case 'wall':
+      return leastWallOf(oc, builder.build(ask.plan), ask.turned)
   }
 }
 

@@ -67,3 +67,14 @@ export function* partsOf(
 
 /** An explorer does not give back all it takes: it is used again and again. */
 const explorers = new WeakMap<OpenCascade, InstanceType<OpenCascade['TopExp_Explorer']>[]>()
+
+/** Several shapes as one; a single one by itself. */
+export function compoundOf(oc: OpenCascade, shapes: readonly Shape[], scope: Scope): Shape {
+  const [only] = shapes
+  if (only && shapes.length === 1) return only
+  const compound = scope.own(new oc.TopoDS_Compound())
+  const builder = scope.own(new oc.TopoDS_Builder())
+  builder.MakeCompound(compound)
+  for (const shape of shapes) builder.Add(compound, shape)
+  return compound
+}

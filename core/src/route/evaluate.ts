@@ -7,6 +7,7 @@ import {
   type Found,
   type PlacedMesh,
   type SolidPlan,
+  type SolidsTold,
 } from '../solid'
 import { valuesOf, type Part, type Step } from '../part'
 import { fail, type Problem, type Result } from '../result'
@@ -20,6 +21,7 @@ import { lastFor, once } from '../once'
 interface Remembered {
   readonly state: PartState
   readonly asked: ReadonlyMap<SolidPlan, Found | undefined>
+  readonly told: SolidsTold
 }
 
 /** The last state of each part. Written and read by `evaluate` only. */
@@ -33,7 +35,11 @@ const memo = new WeakMap<Part, Remembered>()
  */
 export function evaluate(part: Part, findings: Findings = NOTHING_FOUND): PartState {
   const known = memo.get(part)
-  const holds = known && [...known.asked].every(([plan, was]) => knownFor(findings, plan) === was)
+  const holds =
+    known &&
+    // Of full turns nothing is asked.
+    (known.asked.size === 0 || known.told === findings.told) &&
+    [...known.asked].every(([plan, was]) => knownFor(findings, plan) === was)
   if (holds) return known.state
   const sketches = sketchStates(part)
   const run = new Run(part, sketches, findings)
@@ -46,7 +52,7 @@ export function evaluate(part: Part, findings: Findings = NOTHING_FOUND): PartSt
     }),
   )
   const state: PartState = { part, sketches, steps, bodies: run.bodies, valueProblems }
-  memo.set(part, { state, asked: run.asked })
+  memo.set(part, { state, asked: run.asked, told: findings.told })
   return state
 }
 
@@ -152,6 +158,7 @@ class Run {
         plan: this.plans.get(id),
         found: this.foundOf(id),
         mesh: this.meshes.get(id),
+        told: this.findings.told,
       }),
     )
   }
@@ -202,7 +209,8 @@ function bodyStateOf(
     plan,
     found,
     mesh,
-  }: Pick<BodyState, 'section' | 'plan' | 'mesh'> & { readonly found: Found | undefined },
+    told,
+  }: Pick<BodyState, 'section' | 'plan' | 'mesh' | 'told'> & { readonly found: Found | undefined },
 ): BodyState {
   const body = part.bodies.find((b) => b.id === bodyId)
   const material = part.materials.find((m) => m.id === body?.material)
@@ -212,6 +220,7 @@ function bodyStateOf(
     section,
     plan,
     mesh,
+    told,
     reference: mesh !== undefined || body?.reference === true,
     get solid() {
       if (mesh) return undefined

@@ -2,7 +2,7 @@ import type { Frame, Place, Vec } from '../geometry'
 import type { Part } from '../part'
 import type { Problem } from '../result'
 import type { Profile, Section, SolidProperties } from '../section'
-import type { PlacedMesh, SolidPlan } from '../solid'
+import type { PlacedMesh, SolidPlan, SolidsTold } from '../solid'
 import type { Solution } from '../solver'
 
 /** A size of a step in words, in the part's unit, where it stands on the solid. */
@@ -92,6 +92,8 @@ export interface BodyState {
   readonly solid: SolidProperties | undefined
   /** in g; not a number while the kernel has not told */
   readonly mass: number
+  /** What the kernel has told of solids so far. */
+  readonly told: SolidsTold
 }
 
 /** A part, evaluated: what every sketch, step and body comes to. */

@@ -4,6 +4,7 @@ import { closedFigures } from './closed'
 import { planKey } from './content'
 import type { LiftedProperties } from './lifted'
 import type { SolidPlan } from './plan'
+import type { SolidsTold } from './told'
 
 /** What the kernel came to for a plan: its figures, or why it could not be built. */
 export type Found =
@@ -14,9 +15,13 @@ export type Found =
  * What the kernel has come to so far, by the content of plans: it holds for every evaluation of a part that comes to
  * the same plan. Never changed: what is found makes new findings.
  */
-export type Findings = ReadonlyMap<string, Found>
+export interface Findings {
+  readonly plans: ReadonlyMap<string, Found>
+  /** What was measured on solids. */
+  readonly told: SolidsTold
+}
 
-export const NOTHING_FOUND: Findings = new Map()
+export const NOTHING_FOUND: Findings = { plans: new Map(), told: new Map() }
 
 /** So many plans are remembered: far more than a part has bodies and steps. */
 const MOST_FOUND = 2000
@@ -24,8 +29,8 @@ const MOST_FOUND = 2000
 /** The findings with one more; the oldest are let go of when there are very many. */
 export function withFound(findings: Findings, plan: SolidPlan, what: Found): Findings {
   const key = planKey(plan)
-  const kept = [...findings].filter(([k]) => k !== key).slice(1 - MOST_FOUND)
-  return new Map([...kept, [key, what]])
+  const kept = [...findings.plans].filter(([k]) => k !== key).slice(1 - MOST_FOUND)
+  return { ...findings, plans: new Map([...kept, [key, what]]) }
 }
 
 /** Figures that need no kernel, as something found; the same for the same plan. */
@@ -42,4 +47,4 @@ export function knownFor(findings: Findings, plan: SolidPlan): Found | undefined
 
 /** What the kernel came to for this plan; undefined while it was not asked or has not answered. */
 export const foundFor = (findings: Findings, plan: SolidPlan): Found | undefined =>
-  findings.get(planKey(plan))
+  findings.plans.get(planKey(plan))

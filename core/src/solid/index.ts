@@ -22,6 +22,20 @@ export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
 export { NOTHING_FOUND, foundFor, knownFor, withFound, type Findings, type Found } from './found'
+export {
+  toldFor,
+  withTold,
+  type ShapeKind,
+  type ApartAsk,
+  type ShapeAsk,
+  type SolidAsk,
+  type SolidShape,
+  type SolidSpot,
+  type SolidTold,
+  type SolidWay,
+  type WallAsk,
+  type SolidsTold,
+} from './told'
 export * from './tools'
 export { byAngle, byLength, edgesAgain, repeatedOp, type Again, type Moves } from './again'
 export { mirroredOp, type MirrorPlane } from './mirrored'
