@@ -15,5 +15,10 @@ export async function readSettled(path: string): Promise<Settled> {
   const state = evaluate(part)
   if (!needsKernel(state)) return { state, kernel: undefined }
   const kernel = await loadKernel()
-  return { state: settlePlans(part, (plan) => kernel.weigh(plan)), kernel }
+  const settled = settlePlans(
+    part,
+    (plan) => kernel.weigh(plan),
+    (ask) => kernel.measure(ask),
+  )
+  return { state: settled, kernel }
 }

@@ -411,7 +411,7 @@ describe('points on the axis and whole bodies', () => {
     expect(value('distance', keys[0] ?? '', 'axis')).toBeUndefined()
     const words = keys.map((k) => {
       const found = picked(k)
-      return found ? pickWords(found, METRIC) : ''
+      return found ? pickWords(found, part) : ''
     })
     expect(words).toEqual(['point on the axis at 0', 'point on the axis at 50'])
   })
@@ -430,7 +430,7 @@ describe('points on the axis and whole bodies', () => {
 
   test('a body is as far from a face of its own as from itself, and from the axis as it is', () => {
     expect(value('distance', WHOLE_BODY, face(part, 'face at 50'))).toBe(0)
-    expect(figuresOf([{ kind: 'body', edges: [] }])).toEqual([])
+    expect(figuresOf([{ kind: 'body', edges: [], plan: undefined }])).toEqual([])
     expect(picked(WHOLE_BODY)?.kind).toBe('body')
   })
 })

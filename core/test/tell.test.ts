@@ -104,6 +104,7 @@ const anyFigure: fc.Arbitrary<Figure> = fc
       case 'distance':
       case 'axial':
       case 'radial':
+      case 'axes':
       case 'angle':
       case 'pickDiameter':
       case 'pickRadius':

@@ -1,5 +1,5 @@
 import { addPlaces, place, scalePlace, type Place } from '@lathica/core/geometry'
-import { edgeCalled } from '@lathica/core/names'
+import { edgeCalled, withoutCopy } from '@lathica/core/names'
 import type { ShapeKind, SolidShape, SolidSpot, SolidWay } from '@lathica/core/solid'
 import { rimsOf } from './edges'
 import { KernelFault } from './fault'
@@ -30,7 +30,9 @@ function calledOn(oc: OpenCascade, solid: NamedSolid, name: string, scope: Scope
     const rims = rimsOf(oc, solid, { kind: 'faces', edges: [edge] }, scope)
     if (rims.length > 0) return { kind: 'edges', edges: rims.map((r) => r.edge) }
   }
-  const faces = solid.faces.filter((f) => f.name === name)
+  const own = solid.faces.filter((f) => f.name === name)
+  // Sides of what is angular are copies of the one edge that they are in the half-section.
+  const faces = own.length > 0 ? own : solid.faces.filter((f) => withoutCopy(f.name) === name)
   if (faces.length === 0) {
     throw new KernelFault(
       'kernel.gone',

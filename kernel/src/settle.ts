@@ -1,11 +1,15 @@
-import type { Problem } from '@lathica/core/result'
+import { asksOfChecks } from '@lathica/core/inspect'
+import { succeed, type Problem, type Result } from '@lathica/core/result'
 import {
   NOTHING_FOUND,
   knownFor,
+  withAnswer,
   withFound,
   type Findings,
   type LiftedProperties,
+  type SolidAsk,
   type SolidPlan,
+  type SolidTold,
 } from '@lathica/core/solid'
 import { asksToSee, keyOf, type SeenLines } from '@lathica/core/drawing'
 import type { Part } from '@lathica/core/part'
@@ -62,23 +66,39 @@ export function withFault(
 /**
  * Has the bodies of a part built that are no full turn. A step that fails changes the plans after it, which are built
  * in their turn.
+ * @param measure what rows of the inspection sheet ask of solids; left out, those rows stay open
  * @returns the part's state with all figures
  */
 export function settlePlans(
   part: Part,
   weigh: (plan: SolidPlan) => LiftedProperties | undefined,
+  measure?: (ask: SolidAsk) => SolidTold,
 ): PartState {
   let findings = NOTHING_FOUND
   for (;;) {
     const state = evaluate(part, findings)
     const open = openPlan(state, findings)
-    if (!open) return state
+    if (!open) {
+      const asks = measure ? asksOfChecks(state) : []
+      if (!measure || asks.length === 0) return state
+      for (const ask of asks) findings = withAnswer(findings, ask, answerTo(ask, measure))
+      continue
+    }
     try {
       findings = withFigures(findings, open, weigh(open))
     } catch (thrown) {
       if (!(thrown instanceof KernelFault)) throw thrown
       findings = withFault(findings, open, thrown.problem, thrown.after)
     }
+  }
+}
+
+function answerTo(ask: SolidAsk, measure: (ask: SolidAsk) => SolidTold): Result<SolidTold> {
+  try {
+    return succeed(measure(ask))
+  } catch (thrown) {
+    if (!(thrown instanceof KernelFault)) throw thrown
+    return { ok: false, problem: thrown.problem }
   }
 }
 

@@ -14,7 +14,7 @@ import { KernelFault } from './fault'
 import { wayBetweenShapes, wayFromPlace } from './measure'
 import { meshOf } from './mesh'
 import type { NamedSolid } from './named'
-import { scoped, type OpenCascade } from './openCascade'
+import { scoped, type OpenCascade, type Shape } from './openCascade'
 
 /** The cosine of 60°: a way that leaves a face less steeply than this measures no wall. */
 const STEEP = 0.5
@@ -135,11 +135,29 @@ function exactWay(
   if (pair.length > way.distance * ALIKE) return undefined
   for (const share of TOWARDS) {
     const near = addPlaces(scalePlace(way.from, 1 - share), scalePlace(pair.start, share))
-    const { to: from } = wayFromPlace(oc, near, a.face)
-    const beside = wayFromPlace(oc, from, b.face)
-    if (beside.distance <= way.distance + LEAST && isWall(beside)) {
-      return { ...beside, distance: way.distance }
-    }
+    const beside = nearestFrom(oc, near, a.face, b.face, way.distance + LEAST)
+    if (beside && isWall(beside)) return { ...beside, distance: way.distance }
+  }
+  return undefined
+}
+
+/** So often one goes to and fro between two faces. */
+const ROUNDS = 40
+
+/** A way between two faces that is no longer than so much, found from a place by going to and fro. */
+function nearestFrom(
+  oc: OpenCascade,
+  start: Place,
+  a: Shape,
+  b: Shape,
+  most: number,
+): SolidWay | undefined {
+  let at = start
+  for (let i = 0; i < ROUNDS; i++) {
+    const from = wayFromPlace(oc, at, a).to
+    const way = wayFromPlace(oc, from, b)
+    if (way.distance <= most) return way
+    at = way.to
   }
   return undefined
 }

@@ -2,13 +2,14 @@ import { evaluateFormula } from '../formula'
 import { valuesOf, type BodyFigureKind, type Figure, type FigureKind, type Part } from '../part'
 import { fail, succeed, type Result } from '../result'
 import type { BodyState } from '../route'
-import { untouchedAngle } from '../solid'
+import { NOTHING_FOUND, untouchedAngle, type SolidAsk, type SolidSpot } from '../solid'
 import type { Measure } from '../units'
 import { usualUnit, type ShownUnit } from '../units/shown'
 import { capacityAt, cavityIn } from './capacity'
 import { clearanceBetween, type Clearance } from './clearance'
 import { isPending, massProperties, type MassProperties } from './mass'
-import { measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'
+import { pickWords, pickedIn, type Measured, type Picked } from './picks'
+import { readPicks, readWay, type Asking } from './solidPicks'
 import { leastWall } from './wall'
 
 /** What kind of value each figure has, and its word. */
@@ -25,6 +26,7 @@ const KINDS: Readonly<Record<FigureKind, { readonly measure: Measure; readonly w
   distance: { measure: 'length', words: 'distance' },
   axial: { measure: 'length', words: 'axial distance' },
   radial: { measure: 'length', words: 'radial distance' },
+  axes: { measure: 'length', words: 'distance of axes' },
   angle: { measure: 'angle', words: 'angle' },
   pickDiameter: { measure: 'length', words: 'diameter' },
   pickRadius: { measure: 'length', words: 'radius' },
@@ -57,7 +59,7 @@ export function figureWord(kind: FigureKind, lie: Part['lie'] = 'lying'): string
 export const unitOfFigure = (kind: FigureKind, part: Pick<Part, 'units'>): ShownUnit =>
   usualUnit(KINDS[kind].measure, part.units)
 
-type Standing = Pick<Part, 'bodies' | 'units' | 'lie'>
+type Standing = Pick<Part, 'bodies' | 'units' | 'lie' | 'route'>
 
 /** What a figure is, in words: “mass of shell”, “distance from cylinder ⌀20 to face at 12”. */
 export function figureWords(figure: Figure, part: Standing, bodies: readonly BodyState[]): string {
@@ -66,9 +68,9 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
   if ('picks' in figure) {
     const names = figure.picks.map((pick) => {
       const picked = pickedIn(bodies, pick)
-      return picked ? pickWords(picked, part.units) : 'what is gone'
+      return picked ? pickWords(picked, part) : 'what is gone'
     })
-    const two = ['distance', 'axial', 'radial', 'angle'].includes(figure.kind)
+    const two = ['distance', 'axial', 'radial', 'axes', 'angle'].includes(figure.kind)
     return two && names.length > 1
       ? `${words} from ${names.slice(0, 2).join(' to ')}`
       : `${words} of ${names.join(', ')}`
@@ -82,7 +84,8 @@ export function figureWords(figure: Figure, part: Standing, bodies: readonly Bod
       (id) => bodies.find((b) => b.bodyId === id && !b.reference)?.plan ?? [],
     )
     // Where something is left of both full turns at one angle they touch there as full turns do.
-    return untouchedAngle(plans) === undefined ? `${both}, of full turns` : both
+    const isTrue = figure.kind === 'gap' || untouchedAngle(plans) !== undefined
+    return isTrue ? both : `${both}, of full turns`
   }
   if (figure.kind === 'capacity') {
     const body = bodies.find(
@@ -102,6 +105,31 @@ export function figureValue(
   part: Part,
   bodies: readonly BodyState[],
 ): Result<Measured> {
+  const read = readFigure(figure, part, bodies)
+  return 'asks' in read ? beingMeasured : read
+}
+
+/** What the kernel has to be asked before a figure can be told; nothing where it is told, or cannot be. */
+export function asksOf(
+  figure: Figure,
+  part: Part,
+  bodies: readonly BodyState[],
+): readonly SolidAsk[] {
+  const read = readFigure(figure, part, bodies)
+  return 'asks' in read ? read.asks : []
+}
+
+const beingMeasured: Result<never> = fail(
+  'figure.asked',
+  'It is being measured on the solid.',
+  'It comes in a moment.',
+)
+
+function readFigure(
+  figure: Figure,
+  part: Part,
+  bodies: readonly BodyState[],
+): Result<Measured> | Asking {
   if ('picks' in figure) return pickValue(figure, bodies)
   if ('other' in figure) return playValue(figure, part, bodies)
   const chosen =
@@ -130,19 +158,24 @@ function bodyValue(kind: Exclude<BodyFigureKind, 'wall'>, found: MassProperties)
   return kind === 'length' ? found.to - found.from : found[kind]
 }
 
-function wallValue(bodies: readonly BodyState[]): Result<Measured> {
-  if (bodies.some((b) => b.plan)) {
-    return fail(
-      'figure.lifted',
-      'The least wall is measured on full turns only.',
-      'Measure it between faces, or before the first hole or flat.',
-    )
+/** The least of the walls of bodies: of full turns exactly from the section, else on the solid. */
+function wallValue(bodies: readonly BodyState[]): Result<Measured> | Asking {
+  const asks: SolidAsk[] = []
+  let best: Measured | undefined
+  for (const { section, plan, told } of bodies) {
+    const way = leastWall(section)
+    const turned = way && ([way.from, way.to] as const)
+    const read = plan
+      ? readWay({ kind: 'wall', plan, turned }, told)
+      : way && succeed({ value: way.distance, way })
+    if (!read) continue
+    if ('asks' in read) asks.push(...read.asks)
+    else if (!read.ok) return read
+    else if (!best || read.value.value < best.value) best = read.value
   }
-  const walls = bodies.flatMap((b) => leastWall(b.section) ?? [])
-  const [first, ...more] = walls
-  if (!first) return gone('There is no wall to measure.', 'Two surfaces must face one another.')
-  const way = more.reduce((best, w) => (w.distance < best.distance ? w : best), first)
-  return succeed({ value: way.distance, way })
+  if (asks.length > 0) return { asks }
+  if (!best) return gone('There is no wall to measure.', 'Two surfaces must face one another.')
+  return succeed(best)
 }
 
 function capacityValue(height: string, part: Part, [body]: readonly BodyState[]): Result<Measured> {
@@ -168,7 +201,7 @@ function capacityValue(height: string, part: Part, [body]: readonly BodyState[])
 function pickValue(
   figure: Extract<Figure, { picks: unknown }>,
   bodies: readonly BodyState[],
-): Result<Measured> {
+): Result<Measured> | Asking {
   const picked: Picked[] = []
   for (const pick of figure.picks) {
     const found = pickedIn(bodies, pick)
@@ -176,22 +209,25 @@ function pickValue(
       return gone('What was picked is gone.', 'Measure again, or bring back the step that made it.')
     picked.push(found)
   }
-  const measured = measurePicks(figure.kind, picked)
-  return measured
-    ? succeed(measured)
-    : gone('These picks no longer have this figure.', 'Measure again; their shape has changed.')
+  const told = bodies[0]?.told ?? NOTHING_FOUND.told
+  return (
+    readPicks(figure.kind, picked, told) ??
+    gone('These picks no longer have this figure.', 'Measure again; their shape has changed.')
+  )
 }
 
 function playValue(
   figure: Extract<Figure, { other: unknown }>,
   part: Part,
   bodies: readonly BodyState[],
-): Result<Measured> {
-  const sectionOf = (id: string): BodyState['section'] | undefined =>
-    bodies.find((b) => b.bodyId === id)?.section
-  const [moving, still] = [sectionOf(figure.body), sectionOf(figure.other)]
-  const found = moving && still && clearanceBetween(moving, still)
+): Result<Measured> | Asking {
+  const [moving, still] = [figure.body, figure.other].map((id) =>
+    bodies.find((b) => b.bodyId === id),
+  )
+  const found = moving && still && clearanceBetween(moving.section, still.section)
   if (!found) return gone('One of the bodies is gone or has no material.', 'Choose two bodies.')
+  const ofSolids = figure.kind === 'gap' ? solidGap(moving, still) : undefined
+  if (ofSolids) return ofSolids
   if (found.overlap) {
     const [a, b] = [figure.body, figure.other].map(
       (id) => part.bodies.find((x) => x.id === id)?.name ?? id,
@@ -203,6 +239,19 @@ function playValue(
   return value === undefined
     ? fail('figure.free', FREE[figure.kind], 'Nothing stands in the way.')
     : succeed({ value })
+}
+
+/** The gap of bodies of which the full turns do not tell it, since too much was taken of them, or since they overlap. */
+function solidGap(a: BodyState, b: BodyState): Result<Measured> | Asking | undefined {
+  const plans = [a, b].flatMap(({ plan }) => plan ?? [])
+  if (plans.length === 0) return undefined
+  const isTold =
+    !clearanceBetween(a.section, b.section)?.overlap && untouchedAngle(plans) !== undefined
+  if (isTold) return undefined
+  const [from, to] = [a, b].map(({ section, plan }): SolidSpot => ({
+    ...{ kind: 'on', plan: plan ?? { base: section, ops: [] }, name: '' },
+  }))
+  return from && to && readWay({ kind: 'apart', from, to }, a.told)
 }
 
 type Play = Exclude<Extract<Figure, { other: unknown }>['kind'], 'gap'>

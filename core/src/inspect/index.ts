@@ -21,9 +21,11 @@ export {
 } from './capacity'
 export { clearanceBetween, type Clearance } from './clearance'
 export { leastWall } from './wall'
-export { figuresOf, measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'
+export { measurePicks, pickWords, pickedIn, type Measured, type Picked } from './picks'
+export { figuresOf } from './solidPicks'
 export {
   FIGURE_KINDS,
+  asksOf,
   figureValue,
   figureWord,
   figureWords,
@@ -31,6 +33,7 @@ export {
   unitOfFigure,
 } from './figures'
 export {
+  asksOfChecks,
   checkState,
   checkStates,
   checkStatesAt,

@@ -1,4 +1,4 @@
-import { isCornerName } from '../names'
+import { edgeCalled, isCornerName } from '../names'
 import {
   apart,
   cross,
@@ -11,10 +11,11 @@ import {
   subtract,
   type Apart,
   type Piece,
+  type Place as SpacePlace,
   type Vec,
 } from '../geometry'
-import { PICK_FIGURES, WHOLE_BODY, type MeasurePick, type PickFigureKind } from '../part'
-import { cornerWords, faceWords, poleWords, type BodyState } from '../route'
+import { WHOLE_BODY, type MeasurePick, type PickFigureKind, type Step } from '../part'
+import { cornerWords, faceWords, poleWords, solidFaceWords, type BodyState } from '../route'
 import {
   cornersOf,
   edgeKey,
@@ -26,37 +27,57 @@ import {
   type SectionEdge,
 } from '../section'
 import { AXIS_ID } from '../sketch'
+import type { SolidPlan } from '../solid'
 import { VERTEX_TOLERANCE } from '../tolerances'
 import type { UnitSettings } from '../units'
 
 /** What a pick names, as the part stands. A face and a body are the pieces of their outline. */
 export type Picked =
-  | { readonly kind: 'face'; readonly edges: readonly SectionEdge[] }
-  | { readonly kind: 'corner'; readonly corner: Corner }
+  | {
+      readonly kind: 'face'
+      readonly edges: readonly SectionEdge[]
+      readonly plan: SolidPlan | undefined
+    }
+  | { readonly kind: 'corner'; readonly corner: Corner; readonly plan: SolidPlan | undefined }
   | { readonly kind: 'pole'; readonly pole: Pole }
-  | { readonly kind: 'body'; readonly edges: readonly SectionEdge[] }
+  | {
+      readonly kind: 'body'
+      readonly edges: readonly SectionEdge[]
+      readonly plan: SolidPlan | undefined
+    }
   | { readonly kind: 'axis' }
+  /** A face or an edge that no full turn made, by its name on the solid. */
+  | { readonly kind: 'spot'; readonly plan: SolidPlan; readonly name: string }
 
 /** The pick among the bodies as they stand; undefined when what it named is gone. */
 export function pickedIn(bodies: readonly BodyState[], pick: MeasurePick): Picked | undefined {
   if (pick.key === AXIS_ID) return { kind: 'axis' }
-  const section = bodies.find((b) => b.bodyId === pick.body)?.section
-  if (!section) return undefined
+  const body = bodies.find((b) => b.bodyId === pick.body)
+  if (!body) return undefined
+  const { section, plan } = body
   if (pick.key === WHOLE_BODY) {
-    return { kind: 'body', edges: edgesOf(section).filter((e) => !liesOnAxis(e)) }
+    return { kind: 'body', edges: edgesOf(section).filter((e) => !liesOnAxis(e)), plan }
   }
   if (isCornerName(pick.key)) {
     const corner = cornersOf(section).find((c) => c.key === pick.key)
-    if (corner) return { kind: 'corner', corner }
+    if (corner) return { kind: 'corner', corner, plan }
     const pole = polesOf(section).find((p) => p.key === pick.key)
     return pole && { kind: 'pole', pole }
   }
   const edges = edgesOf(section).filter((e) => edgeKey(e.name) === pick.key)
-  return edges.length > 0 ? { kind: 'face', edges } : undefined
+  if (edges.length > 0) return { kind: 'face', edges, plan }
+  return plan && { kind: 'spot', plan, name: pick.key }
 }
 
 /** A pick in workshop words, with its key size. */
-export function pickWords(picked: Picked, units: UnitSettings): string {
+export function pickWords(
+  picked: Picked,
+  { units, route }: { readonly units: UnitSettings; readonly route: readonly Step[] },
+): string {
+  if (picked.kind === 'spot') {
+    const faces = edgeCalled(picked.name)?.faces.map((f) => solidFaceWords(f, route))
+    return faces ? `edge of ${faces.join(' and ')}` : solidFaceWords(picked.name, route)
+  }
   if (picked.kind === 'axis') return 'axis'
   if (picked.kind === 'body') return 'body'
   if (picked.kind === 'corner') return cornerWords(picked.corner, units)
@@ -69,11 +90,10 @@ export function pickWords(picked: Picked, units: UnitSettings): string {
 export interface Measured {
   readonly value: number
   readonly way?: Apart
-}
-
-/** Which figures one or two picks have, the most telling first. */
-export function figuresOf(picks: readonly Picked[]): PickFigureKind[] {
-  return PICK_FIGURES.filter((kind) => measurePicks(kind, picks) !== undefined)
+  /** The way where it lies in space, of what is measured on a solid. */
+  readonly space?: { readonly from: SpacePlace; readonly to: SpacePlace }
+  /** The true value is less by no more than this; left out where the value is exact. */
+  readonly within?: number
 }
 
 /**
@@ -100,6 +120,8 @@ export function measurePicks(kind: PickFigureKind, picks: readonly Picked[]): Me
       return b ? undefined : lengthAlong(a)
     case 'pickArea':
       return areaOf(picks)
+    case 'axes':
+      return undefined
   }
 }
 
@@ -159,7 +181,7 @@ function leastWay(a: Place, b: Place): Apart {
 }
 
 /** A place that a pick has as a whole along the axis: of a point, or a face square to the axis. */
-function axialPlace(picked: Picked): Vec | undefined {
+export function axialPlace(picked: Picked): Vec | undefined {
   return levelPlace(picked, 'x')
 }
 

@@ -2,9 +2,10 @@ import { evaluateFormula } from '../formula'
 import { valuesOf, type Check, type Part } from '../part'
 import type { PartState } from '../route'
 import { fail, type Problem, type Result } from '../result'
+import type { SolidAsk } from '../solid'
 import type { Measure } from '../units'
 import { unitCalled, type ShownUnit } from '../units/shown'
-import { figureValue, figureWords, measureOfFigure, unitOfFigure } from './figures'
+import { asksOf, figureValue, figureWords, measureOfFigure, unitOfFigure } from './figures'
 import type { Measured } from './picks'
 import { once } from '../once'
 
@@ -39,6 +40,10 @@ export interface CheckState {
 export const checkStates = once((state: PartState): readonly CheckState[] =>
   state.part.checks.map((check) => checkState(check, state.part, state)),
 )
+
+/** What the kernel has to be asked before all rows can be told. */
+export const asksOfChecks = ({ part, bodies }: PartState): readonly SolidAsk[] =>
+  part.checks.flatMap(({ figure }) => asksOf(figure, part, bodies))
 
 /** Between which values figures lie at every limit, by the ids of their rows; a problem where that cannot be told. */
 export type Spans = ReadonlyMap<string, Result<NonNullable<CheckState['span']>>>

@@ -10,7 +10,7 @@ export const WHOLE_BODY = 'body'
 export interface MeasurePick {
   /** Empty for the axis. */
   readonly body: string
-  /** The key of an edge, a corner or a pole of the section, `axis`, or `body`. */
+  /** The key of an edge, a corner or a pole of the section, `axis`, `body`, or a face or an edge of the solid. */
   readonly key: string
 }
 
@@ -32,6 +32,7 @@ export const PICK_FIGURES = [
   'distance',
   'axial',
   'radial',
+  'axes',
   'angle',
   'pickDiameter',
   'pickRadius',

@@ -1,10 +1,10 @@
-import type { Problem } from '../result'
+import type { Problem, Result } from '../result'
 import { once } from '../once'
 import { closedFigures } from './closed'
 import { planKey } from './content'
 import type { LiftedProperties } from './lifted'
 import type { SolidPlan } from './plan'
-import type { SolidsTold } from './told'
+import { withTold, type SolidAsk, type SolidsTold, type SolidTold } from './told'
 
 /** What the kernel came to for a plan: its figures, or why it could not be built. */
 export type Found =
@@ -32,6 +32,13 @@ export function withFound(findings: Findings, plan: SolidPlan, what: Found): Fin
   const kept = [...findings.plans].filter(([k]) => k !== key).slice(1 - MOST_FOUND)
   return { ...findings, plans: new Map([...kept, [key, what]]) }
 }
+
+/** The findings with one more answer about solids. */
+export const withAnswer = (
+  findings: Findings,
+  ask: SolidAsk,
+  answer: Result<SolidTold>,
+): Findings => ({ ...findings, told: withTold(findings.told, ask, answer) })
 
 /** Figures that need no kernel, as something found; the same for the same plan. */
 const closedFound = once((plan: SolidPlan): Found | undefined => {

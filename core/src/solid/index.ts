@@ -21,10 +21,19 @@ export type { LiftedProperties } from './lifted'
 export * from './plan'
 export { hangingTogether, stretchesInOrder, type StretchOrder } from './stretches'
 export { planKey, planKeys } from './content'
-export { NOTHING_FOUND, foundFor, knownFor, withFound, type Findings, type Found } from './found'
 export {
+  NOTHING_FOUND,
+  foundFor,
+  knownFor,
+  withAnswer,
+  withFound,
+  type Findings,
+  type Found,
+} from './found'
+export {
+  askKey,
+  plansOf,
   toldFor,
-  withTold,
   type ShapeKind,
   type ApartAsk,
   type ShapeAsk,

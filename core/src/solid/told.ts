@@ -67,7 +67,7 @@ export type SolidsTold = ReadonlyMap<string, Result<SolidTold>>
 /** So many answers are remembered. */
 const MOST_TOLD = 500
 
-/** What was told with one more answer; the oldest are let go of when there are very many. */
+/** The answers with one more; the oldest are let go of when there are very many. */
 export function withTold(told: SolidsTold, ask: SolidAsk, answer: Result<SolidTold>): SolidsTold {
   const key = askKey(ask)
   const kept = [...told].filter(([k]) => k !== key).slice(1 - MOST_TOLD)
@@ -82,7 +82,14 @@ export const toldFor = <A extends SolidAsk>(
   // What is kept for a question of a kind is an answer of that kind.
   told.get(askKey(ask)) as Result<SolidTold<A>> | undefined
 
-function askKey(ask: SolidAsk): string {
+/** The solids that are asked about. */
+export const plansOf = (ask: SolidAsk): readonly SolidPlan[] =>
+  ask.kind === 'apart'
+    ? [ask.from, ask.to].flatMap((spot) => (spot.kind === 'on' ? [spot.plan] : []))
+    : [ask.plan]
+
+/** What tells a question from others. */
+export function askKey(ask: SolidAsk): string {
   switch (ask.kind) {
     case 'shape':
       return `shape ${planKey(ask.plan)} ${ask.name}`

@@ -158,7 +158,11 @@ async function settledState(part: Part): Promise<{ state: PartState; seen: SeenL
   if (!needsKernel(state) && asksToSee(state).length === 0) return { state, seen: NOTHING_SEEN }
   const kernel = await kernelAtHand()
   try {
-    const settled = settlePlans(part, (plan) => kernel.weigh(plan))
+    const settled = settlePlans(
+      part,
+      (plan) => kernel.weigh(plan),
+      (ask) => kernel.measure(ask),
+    )
     return { state: settled, seen: seenBy(kernel, settled) }
   } catch (error) {
     if (!(error instanceof KernelFault)) throw error

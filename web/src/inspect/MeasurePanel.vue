@@ -10,9 +10,10 @@ import {
   tellValue,
   unitOfFigure,
 } from '@lathica/core/inspect'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { tell } from '../notices'
 import { useInspectStore } from '../store/inspect'
+import { useMeasuresStore } from '../store/measures'
 import { usePartStore } from '../store/part'
 import PlainSelect from '../ui/PlainSelect.vue'
 import FigureRows, { type FigureRow } from './FigureRows.vue'
@@ -26,21 +27,22 @@ function rowFor(figure: Figure): FigureRow {
   const word = figureWord(figure.kind, parts.lie)
   if (!part) return { figure, word, value: '–', why: '' }
   const found = figureValue(figure, part, inspect.standing)
-  return found.ok
-    ? {
-        figure,
-        word,
-        value: tellValue(found.value.value, unitOfFigure(figure.kind, part)),
-        why: '',
-      }
-    : { figure, word, value: '–', why: found.problem.message }
+  if (!found.ok) return { figure, word, value: '–', why: found.problem.message }
+  const unit = unitOfFigure(figure.kind, part)
+  const { value, within } = found.value
+  return {
+    ...{ figure, word, value: tellValue(value, unit), why: '' },
+    ...(within === undefined ? {} : { within: `or up to ${tellValue(within, unit)} less` }),
+  }
 }
 
 const named = computed(() =>
   inspect.picks.map((pick) => {
     const picked = pickedIn(inspect.standing, pick)
     const body = parts.bodies.length > 1 ? parts.bodies.find((b) => b.id === pick.body)?.name : ''
-    const words = picked ? pickWords(picked, parts.units) : 'gone'
+    const words = picked
+      ? pickWords(picked, parts.part ?? { units: parts.units, route: [] })
+      : 'gone'
     return pick.key === WHOLE_BODY && body
       ? { pick, picked, words: body, body: '' }
       : { pick, picked, words, body }
@@ -52,7 +54,9 @@ const rows = computed(() => {
   const [body, other] = inspect.picks.flatMap((p) => (p.key === WHOLE_BODY ? [p.body] : []))
   if (body && inspect.picks.length === 1) return BODY_FIGURES.map((kind) => rowFor({ kind, body }))
   if (body && other && inspect.picks.length === 2) return playOf(body, other)
-  return figuresOf(picked).map((kind) => rowFor({ kind, picks: inspect.picks }))
+  return figuresOf(picked, inspect.standing[0]?.told).map((kind) =>
+    rowFor({ kind, picks: inspect.picks }),
+  )
 })
 
 const moving = ref('')
@@ -69,10 +73,24 @@ watch(
 const owners = computed(() => parts.bodies.map((b) => ({ value: b.id, label: b.name })))
 const playOf = (body: string, other: string): FigureRow[] =>
   PLAY_FIGURES.map((kind) => rowFor({ kind, body, other }))
+const played = computed(() =>
+  moving.value === still.value ? [] : playOf(moving.value, still.value),
+)
 /** Two bodies that are picked are told above already. */
 const isPlayTold = computed(
   () => inspect.picks.length === 2 && inspect.picks.every((p) => p.key === WHOLE_BODY),
 )
+
+const measures = useMeasuresStore()
+watch(
+  [rows, played, isPlayTold],
+  () => {
+    const told = parts.bodies.length > 1 && !isPlayTold.value ? played.value : []
+    measures.shown = [...rows.value, ...told].map((r) => r.figure)
+  },
+  { immediate: true },
+)
+onBeforeUnmount(() => (measures.shown = []))
 
 function keep({ figure, word }: FigureRow): void {
   const { part } = parts
@@ -114,7 +132,7 @@ function keep({ figure, word }: FigureRow): void {
         <PlainSelect id="play-still" v-model="still" aria-label="Still body" :options="owners" />
       </div>
       <p v-if="moving === still" class="hint">Choose two different bodies.</p>
-      <FigureRows v-else label="Play" :rows="playOf(moving, still)" @keep="keep" />
+      <FigureRows v-else label="Play" :rows="played" @keep="keep" />
     </template>
   </section>
 </template>

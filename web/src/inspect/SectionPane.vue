@@ -62,6 +62,10 @@ watch([width, height, () => parts.id, () => parts.lie, () => box.value === undef
 watch(() => board.fitAsked, fit)
 
 const measure = useShownMeasure()
+// What lies in space is drawn on the solid.
+watch(measure, (now) => (route.measured = now?.space && { ...now.space, words: now.words }), {
+  immediate: true,
+})
 
 const colours = computed(() => {
   void theme.value
@@ -100,7 +104,10 @@ function paint(): void {
   paintInspection(ctx, picture.value)
 }
 watch([picture, canvas], () => (frame ||= requestAnimationFrame(paint)), { immediate: true })
-onBeforeUnmount(() => cancelAnimationFrame(frame))
+onBeforeUnmount(() => {
+  cancelAnimationFrame(frame)
+  route.measured = undefined
+})
 
 const at = ref<Px>()
 const overAxis = ref(false)

@@ -1,5 +1,6 @@
 import type { Apart } from '@lathica/core/geometry'
 import { edgesOf, type Section } from '@lathica/core/section'
+import type { Measured } from '@lathica/core/inspect'
 import type { Colours } from '../board/colours'
 import { paintPlate, plateFor } from '../board/paint/plate'
 import { areaPath, mirroredPath, paintRefs, paintSections } from '../board/paint/section'
@@ -8,9 +9,10 @@ import type { Scene } from '../board/paint/scene'
 import type { SectionRef } from '../board/refs'
 import { acrossPane, toScreen, type Px, type View } from '../board/view'
 
-/** A measure as it is drawn: from where to where, and its words. */
+/** A measure as it is drawn: from where to where, on the section or in space, and its words. */
 export interface ShownMeasure {
-  readonly way: Pick<Apart, 'from' | 'to'>
+  readonly way?: Pick<Apart, 'from' | 'to'>
+  readonly space?: NonNullable<Measured['space']>
   readonly words: string
 }
 
@@ -65,7 +67,8 @@ export function paintInspection(ctx: CanvasRenderingContext2D, picture: SectionP
   paintSections(ctx, scene)
   paintAxis(ctx, scene)
   paintRefs(ctx, scene)
-  if (picture.measure) paintMeasure(ctx, picture, picture.measure)
+  const { measure } = picture
+  if (measure?.way) paintMeasure(ctx, picture, measure.way, measure.words)
   if (picture.cursor !== undefined) paintCursor(ctx, picture, picture.cursor)
 }
 
@@ -101,7 +104,8 @@ function paintLiquid(
 function paintMeasure(
   ctx: CanvasRenderingContext2D,
   { view, colours, width, height }: SectionPicture,
-  { way, words }: ShownMeasure,
+  way: NonNullable<ShownMeasure['way']>,
+  words: string,
 ): void {
   const [a, b] = [toScreen(view, way.from), toScreen(view, way.to)]
   ctx.strokeStyle = ctx.fillStyle = colours.halo

@@ -7,6 +7,7 @@ import {
   measureOfFigure,
   pickedIn,
   tellValue,
+  type Measured,
 } from '@lathica/core/inspect'
 import { computed, type ComputedRef } from 'vue'
 import { useInspectStore } from '../store/inspect'
@@ -18,13 +19,16 @@ export function useShownMeasure(): ComputedRef<ShownMeasure | undefined> {
   const parts = usePartStore()
   const inspect = useInspectStore()
 
+  function drawn({ value, way, space }: Measured, words: string): ShownMeasure | undefined {
+    if ((!way && !space) || value < 1e-6) return undefined
+    return { words, ...(way ? { way } : {}), ...(space ? { space } : {}) }
+  }
+
   function ofRow(): ShownMeasure | undefined {
     const { state } = parts
     const found = state && checkStates(state).find((s) => s.check.id === inspect.rowId)
-    const way = found?.measured?.way
-    return found?.measured && way
-      ? { way, words: tellValue(found.measured.value, found.unit) }
-      : undefined
+    if (!found?.measured) return undefined
+    return drawn(found.measured, tellValue(found.measured.value, found.unit))
   }
 
   function ofPicks(): ShownMeasure | undefined {
@@ -35,14 +39,14 @@ export function useShownMeasure(): ComputedRef<ShownMeasure | undefined> {
     const bodies = a?.key === WHOLE_BODY && b?.key === WHOLE_BODY
     const figures: Figure[] = bodies
       ? [{ kind: 'gap', body: a.body, other: b.body }]
-      : figuresOf(picked).map((kind) => ({ kind, picks: inspect.picks }))
+      : figuresOf(picked, inspect.standing[0]?.told).map((kind) => ({ kind, picks: inspect.picks }))
     for (const figure of figures) {
       const { kind } = figure
       const value = figureValue(figure, part, inspect.standing)
-      const way = value.ok ? value.value.way : undefined
-      if (!value.ok || !way || way.distance < 1e-6) continue
+      if (!value.ok) continue
       const words = tellValue(value.value.value, usualUnit(measureOfFigure(kind), part.units))
-      return { way, words: kind === 'pickDiameter' ? `⌀${words}` : words }
+      const shown = drawn(value.value, kind === 'pickDiameter' ? `⌀${words}` : words)
+      if (shown) return shown
     }
     return undefined
   }

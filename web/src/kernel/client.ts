@@ -1,5 +1,5 @@
 import type { Look, Seen } from '@lathica/core/drawing'
-import type { LiftedProperties, SolidPlan } from '@lathica/core/solid'
+import type { LiftedProperties, SolidAsk, SolidPlan, SolidTold } from '@lathica/core/solid'
 import type { BroughtSolid } from '@lathica/core/edit'
 import type { RecoveredPart } from '@lathica/core/recover'
 import type { BodyPlan } from '@lathica/core/formats'
@@ -156,6 +156,10 @@ export const seeSolids = (
   look: Look,
   stop?: AbortSignal,
 ): Promise<Answer<Seen>> => ask((k) => k.see(plans, look), { stop })
+
+/** What is asked of solids as they are; nobody waits for it. */
+export const measureSolid = (question: SolidAsk, stop: AbortSignal): Promise<Answer<SolidTold>> =>
+  ask((k) => k.measure(question), { background: true, stop })
 
 /** The figures of a plan alone; nobody waits for them. */
 export const weighSolid = (

@@ -1,5 +1,5 @@
 import type { Look } from '@lathica/core/drawing'
-import { closedFigures, type SolidPlan } from '@lathica/core/solid'
+import { closedFigures, plansOf, type SolidAsk, type SolidPlan } from '@lathica/core/solid'
 import { boredMesh, meshBends } from '@lathica/core/mesh'
 import type { BodyPlan } from '@lathica/core/formats'
 import {
@@ -122,6 +122,7 @@ const threads = {
     return threads.build(plan, tolerance)
   },
   weigh: (plan: SolidPlan) => byOperations([plan], (k) => k.weigh(plan)),
+  measure: (ask: SolidAsk) => byOperations(plansOf(ask), (k) => k.measure(ask)),
   see: (plans: readonly SolidPlan[], look: Look) => byOperations(plans, (k) => k.see(plans, look)),
   writeStep: (bodies: readonly BodyPlan[], name: string) =>
     byOperations(

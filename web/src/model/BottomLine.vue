@@ -4,6 +4,7 @@ import { checkStates, overallOf, summaryOf } from '@lathica/core/inspect'
 import { computed } from 'vue'
 import { useBoardStore } from '../store/board'
 import { useLimitsStore } from '../store/limits'
+import { useMeasuresStore } from '../store/measures'
 import { usePartStore } from '../store/part'
 import { useRouteStore } from '../store/route'
 import { useFreeMotion } from './useFreeMotion'
@@ -14,6 +15,8 @@ const parts = usePartStore()
 const route = useRouteStore()
 const board = useBoardStore()
 const limits = useLimitsStore()
+// What checks ask of solids is measured whichever screen is open.
+useMeasuresStore()
 
 const motion = useFreeMotion()
 const overall = computed(() => overallOf({ bodies: route.followed }))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { leftNormal } from '@lathica/core/geometry'
+import { leftNormal, vec } from '@lathica/core/geometry'
 import type { SectionEdge } from '@lathica/core/section'
 import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, useTemplateRef, watch } from 'vue'
@@ -28,6 +28,7 @@ import SolidPoints from './SolidPoints.vue'
 import SolidTools from './SolidTools.vue'
 import SolidWords from './SolidWords.vue'
 import { spreadLabels, type Label } from './spreadLabels'
+import { lineOf, middleOf } from './measuredWay'
 
 const parts = usePartStore()
 const route = useRouteStore()
@@ -202,7 +203,8 @@ const lit = computed(() => {
   const keys = [...(route.ask?.chosen() ?? []), ...notes.inHand.map((m) => m.on)]
   const chosen = [...refsCalled(route.followedVisible, keys), ...rimsCalled(bodies.value, keys)]
   const place = route.litPlace ? [{ place: route.litPlace }] : []
-  return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...route.marks]
+  const way = route.measured ? [{ rim: lineOf(route.measured) }] : []
+  return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...way, ...route.marks]
 })
 watch(lit, (items) => scene?.light(items), { flush: 'post' })
 
@@ -237,7 +239,13 @@ function onPicture(isStill: boolean): void {
 const tellStill = (isStill: boolean): void =>
   pane.value?.setAttribute('data-still', String(isStill))
 /** The sizes of the step in hand, or what the note in hand says of its face. */
-const told = computed(() => [...route.marks, ...notes.inHand])
+const told = computed(() => {
+  const { measured } = route
+  const way = measured
+    ? [{ words: measured.words, at: vec(0, 0), inSpace: middleOf(measured) }]
+    : []
+  return [...way, ...route.marks, ...notes.inHand]
+})
 function placeLabels(): void {
   const marks = told.value
   if (!scene || (marks.length === 0 && labels.value.length === 0)) return

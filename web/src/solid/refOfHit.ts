@@ -1,4 +1,4 @@
-import { meetingKey, wholeKey, withoutCopy } from '@lathica/core/names'
+import { edgeCalled, meetingKey, wholeKey, withoutCopy } from '@lathica/core/names'
 import { cornersOf, edgeKey } from '@lathica/core/section'
 import type { BodyState } from '@lathica/core/route'
 import { rimLines, rimNear, stretchesOf } from '@lathica/core/mesh'
@@ -24,14 +24,21 @@ export function refOfHit(
     const rim = rimNear(hit.mesh, hit.place, reach)
     return rim && rimRef(among, hit.body, hit.mesh, single ? rim.key : wholeKey(rim.key))
   }
+  if (ask?.anything && hit.mesh && hit.place) {
+    // Of a solid all is taken that it has: its edges, and faces whatever made them.
+    const rim = rimNear(hit.mesh, hit.place, reach)
+    if (rim) return rimRef(among, hit.body, hit.mesh, single ? rim.key : wholeKey(rim.key))
+  }
   const isTurned = hit.face === undefined || refsCalled(among, [withoutCopy(hit.face)]).length > 0
   if (!isTurned) {
     const face = hit.face ?? ''
-    if (ask && !ask.solids) return undefined
+    if (ask && ask.solids !== true && ask.anything !== true) return undefined
     const at = hit.place ? { hitAt: hit.place } : {}
     return { body: hit.body, key: face, solidFace: face, ...at }
   }
-  const accept = !ask || ask.accept === 'region' ? 'face' : ask.accept
+  // Circles of the half-section may not be there any more.
+  const onSolid = ask?.anything === true && hit.mesh !== undefined
+  const accept = !ask || ask.accept === 'region' || onSolid ? 'face' : ask.accept
   const found = refAt(among, hit.at, reach, accept)
   // On a cut face, away from its edges, lies the body.
   const [body] = ask?.wholes ? among : []
@@ -53,7 +60,7 @@ function rimRef(
   return { body, key, rim: rimLines(mesh, new Set([key])), stretches }
 }
 
-/** The edges of these names on the solids of bodies. */
+/** The edges of these names on the solids of bodies, and those round faces that no full turn made. */
 export const rimsCalled = (
   meshes: readonly { readonly id: string; readonly mesh: Hit['mesh'] }[],
   keys: readonly string[],
@@ -61,6 +68,13 @@ export const rimsCalled = (
   keys.length === 0
     ? []
     : meshes.flatMap(({ id, mesh }) => {
-        const rim = mesh && rimLines(mesh, new Set(keys))
+        const rim =
+          mesh && rimLines(mesh, new Set([...keys, ...keys.flatMap((k) => roundFace(mesh, k))]))
         return rim && rim.length > 0 ? [{ body: id, key: keys.join(' '), rim }] : []
       })
+
+/** The names of the edges round a face. */
+const roundFace = (mesh: NonNullable<Hit['mesh']>, face: string): string[] =>
+  (mesh.rims ?? []).flatMap(({ key }) =>
+    edgeCalled(key)?.faces.includes(face) === true ? [key] : [],
+  )

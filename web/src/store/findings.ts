@@ -1,4 +1,10 @@
-import { NOTHING_FOUND, type SolidPlan } from '@lathica/core/solid'
+import {
+  NOTHING_FOUND,
+  withAnswer,
+  type SolidAsk,
+  type SolidPlan,
+  type SolidTold,
+} from '@lathica/core/solid'
 import type { Part } from '@lathica/core/part'
 import { evaluate, type PartState } from '@lathica/core/route'
 import { withFault, withFigures, type BuiltSolid } from '@lathica/kernel'
@@ -17,8 +23,13 @@ export const useFindingsStore = defineStore('findings', () => {
       : withFault(known.value, plan, answer.problem, answer.after)
   }
 
+  /** Takes in what was told of solids. */
+  function noteTold(ask: SolidAsk, answer: Answer<SolidTold>): void {
+    known.value = withAnswer(known.value, ask, answer)
+  }
+
   /** A part's state with what is known. */
   const stateOf = (part: Part): PartState => evaluate(part, known.value)
 
-  return { known, note, stateOf }
+  return { known, note, noteTold, stateOf }
 })

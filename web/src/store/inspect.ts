@@ -92,6 +92,7 @@ export const useInspectStore = defineStore('inspect', () => {
       hint: 'Click one or two faces, edges, points on the axis, or bodies; Shift adds more, Esc lets go.',
       accept: 'any',
       wholes: true,
+      anything: true,
       bodies: () => standing.value,
       chosen: () => shownKeys.value,
       take: ({ body: owner, key }, adding) => take({ body: owner, key }, adding),

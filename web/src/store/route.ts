@@ -1,4 +1,4 @@
-import type { Vec } from '@lathica/core/geometry'
+import type { Place, Vec } from '@lathica/core/geometry'
 import type { Step } from '@lathica/core/part'
 import {
   stepMarks,
@@ -24,6 +24,12 @@ export const useRouteStore = defineStore('route', () => {
   const hoverRef = shallowRef<SectionRef>()
   /** A place of the section that a chart points at. */
   const litPlace = shallowRef<Vec>()
+  /** The way in space that is measured, and what it comes to. */
+  const measured = shallowRef<{
+    readonly from: Place
+    readonly to: Place
+    readonly words: string
+  }>()
   /** Keys of what the opened card points at: chosen faces and edges. */
   const marked = shallowRef<readonly string[]>([])
   /** A step just made, whose first field takes the focus. */
@@ -129,6 +135,7 @@ export const useRouteStore = defineStore('route', () => {
     ask,
     hoverRef,
     litPlace,
+    measured,
     marked,
     fresh,
     typed,
@@ -168,5 +175,6 @@ function standingAfter(state: PartState | undefined, count: number): readonly Bo
     reference: b.reference,
     solid: undefined,
     mass: 0,
+    told: b.told,
   }))
 }

@@ -68,6 +68,8 @@ export interface Ask {
   readonly areas?: () => AskedAreas
   /** Faces of a solid that no full turn made are taken too. */
   readonly solids?: true
+  /** All that a solid has is taken: faces and edges, whatever made them. */
+  readonly anything?: true
   /** Keys that are chosen already. */
   readonly chosen: () => readonly string[]
   /** @param adding true when it comes beside what is chosen, not in its place */
