@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test'
 import { Workshop, press } from './support/board'
-import { field, fill } from './support/flange'
+import { FLANGE, cylinder, field, fill, findOn, flange, grams } from './support/flange'
 import { Inspection } from './support/inspection'
 
 test('a row that fails says by how much, and passes once its target is met', async ({ page }) => {
@@ -362,4 +362,65 @@ test('mass properties are told in other units and copied, and a material of oneâ
   await expect(mass).toHaveText(String(Number((0.8250367 * (9 / 7.85)).toPrecision(5))))
   const table = await bench.saved(bench.mass.getByRole('button', { name: 'Save as CSV' }))
   expect(table.bytes.toString()).toContain('body 1,mass,0.94')
+})
+
+test('holes are measured on the solid, and the least wall of what is drilled, and both follow @solid', async ({
+  page,
+}) => {
+  const messages: string[] = []
+  page.on('pageerror', (error) => messages.push(error.message))
+  const shop = new Workshop(page)
+  const bench = new Inspection(page)
+  await flange(shop, 'Drilled cap')
+  await press(page, '5', 'w')
+  await shop.click(10, 22)
+  await fill(shop, 'Pitch circle', '44')
+  await fill(shop, 'Number', '4')
+  await fill(shop, 'Diameter', '8')
+  await expect(shop.figure('mass')).toHaveText(grams(FLANGE - 4 * cylinder(8, 10)))
+
+  await bench.open()
+  const rim = (n: number): string =>
+    `edge of face at 10 and wall of the hole, from step 20, no. ${n}`
+  const first = await findOn(bench.solid, rim(1))
+  await page.mouse.click(first.x, first.y)
+  await expect(bench.measure.getByRole('listitem')).toContainText(rim(1))
+  await expect(bench.figure('diameter')).toHaveText('8 mm')
+  await expect(bench.figure('length')).toHaveText(`${(8 * Math.PI).toFixed(3)} mm`)
+  const second = await findOn(bench.solid, rim(2))
+  await page.mouse.click(second.x, second.y)
+  const chord = 44 * Math.SQRT1_2
+  await expect(bench.figure('distance of axes')).toHaveText(`${chord.toFixed(3)} mm`)
+  await expect(bench.figure('distance')).toHaveText(`${(chord - 8).toFixed(3)} mm`)
+  await expect(bench.solid).toContainText(`${(chord - 8).toFixed(3)} mm`)
+  const axes = bench.measure.getByRole('row', { name: /^distance of axes / })
+  await axes.getByRole('button', { name: 'keep' }).click()
+
+  // A whole body tells its least wall: from a hole to the rim.
+  await press(page, 'Escape')
+  await page.mouse.dblclick(first.x, first.y)
+  await expect(bench.figure('least wall thickness')).toHaveText('4 mm')
+  await bench.measure
+    .getByRole('row', { name: /^least wall thickness / })
+    .getByRole('button', { name: 'keep' })
+    .click()
+
+  // The face that was drilled has lost what the holes took.
+  await press(page, 'Escape')
+  await bench.click(10, 24)
+  const left = Math.PI * (900 - 100) - 4 * Math.PI * 16
+  await expect(bench.figure('area')).toHaveText(`${Number((left / 100).toPrecision(5))} cmÂ²`)
+
+  await bench.tab('Checks')
+  await expect(bench.row('distance of axes')).toContainText(`${chord.toFixed(3)} mm`)
+  await expect(bench.row('least wall thickness')).toContainText('4 mm')
+  await page.getByRole('link', { name: 'Model' }).click()
+  await shop.route.getByRole('button', { name: /20 Holes/ }).click()
+  await fill(shop, 'Pitch circle', '48')
+  await bench.open()
+  await expect(bench.row('distance of axes')).toContainText(`${(48 * Math.SQRT1_2).toFixed(3)} mm`)
+  await expect(bench.row('least wall thickness')).toContainText('2 mm')
+  await page.reload()
+  await expect(bench.row('least wall thickness')).toContainText('2 mm')
+  expect(messages).toEqual([])
 })

@@ -13,7 +13,8 @@ import { createActions } from '../src/commands/registry'
 import PicksCard from '../src/route/PicksCard.vue'
 import { fieldsOf } from '../src/route/kinds'
 import { refOfHit, rimsCalled } from '../src/solid/refOfHit'
-import { refWords, rimWords } from '../src/solid/words'
+import { refWords } from '../src/solid/words'
+import { solidEdgeWords } from '@lathica/core/route'
 import { useRouteStore } from '../src/store/route'
 import { act, clickAt, keyOf, lastStep } from './support/acting'
 import { openScreen, type Screen } from './support/mount'
@@ -235,7 +236,7 @@ describe('edges of a solid', () => {
     expect(lit[0]?.rim).toHaveLength(12)
     expect(rimsCalled([{ id: 'body1', mesh: mesh() }], ['gone'])).toEqual([])
     expect(rimsCalled([{ id: 'body1', mesh: undefined }], [first ?? ''])).toEqual([])
-    const words = rimWords(second ?? '', screen.parts, route.bodies)
+    const words = solidEdgeWords(second ?? '', screen.parts, route.bodies)
     expect(words).toContain('face at 58')
     expect(words).toContain('cylinder ⌀44')
   })

@@ -278,7 +278,9 @@ describe('a solid in the pane', () => {
   it('says of a face which step it is from', () => {
     const part = { bodies: [], route: screen.parts.route, units: METRIC }
     const { id } = screen.parts.route[0] ?? { id: '' }
-    expect(refWords({ solidFace: `${id}/wall@3` }, part)).toBe('wall of the hole, from step 10')
+    expect(refWords({ solidFace: `${id}/wall@3` }, part)).toBe(
+      'wall of the hole, from step 10, no. 3',
+    )
     expect(refWords({ solidFace: 'gone/other' }, part)).toBe('face')
   })
 })

@@ -15,13 +15,21 @@ import {
   type Vec,
 } from '../geometry'
 import { WHOLE_BODY, type MeasurePick, type PickFigureKind, type Step } from '../part'
-import { cornerWords, faceWords, poleWords, solidFaceWords, type BodyState } from '../route'
+import {
+  cornerWords,
+  faceWords,
+  poleWords,
+  solidEdgeWords,
+  solidFaceWords,
+  type BodyState,
+} from '../route'
 import {
   cornersOf,
   edgeKey,
   edgesOf,
   liesOnAxis,
   polesOf,
+  type Section,
   type Corner,
   type Pole,
   type SectionEdge,
@@ -47,7 +55,12 @@ export type Picked =
     }
   | { readonly kind: 'axis' }
   /** A face or an edge that no full turn made, by its name on the solid. */
-  | { readonly kind: 'spot'; readonly plan: SolidPlan; readonly name: string }
+  | {
+      readonly kind: 'spot'
+      readonly plan: SolidPlan
+      readonly section: Section
+      readonly name: string
+    }
 
 /** The pick among the bodies as they stand; undefined when what it named is gone. */
 export function pickedIn(bodies: readonly BodyState[], pick: MeasurePick): Picked | undefined {
@@ -66,7 +79,7 @@ export function pickedIn(bodies: readonly BodyState[], pick: MeasurePick): Picke
   }
   const edges = edgesOf(section).filter((e) => edgeKey(e.name) === pick.key)
   if (edges.length > 0) return { kind: 'face', edges, plan }
-  return plan && { kind: 'spot', plan, name: pick.key }
+  return plan && { kind: 'spot', plan, section, name: pick.key }
 }
 
 /** A pick in workshop words, with its key size. */
@@ -75,8 +88,10 @@ export function pickWords(
   { units, route }: { readonly units: UnitSettings; readonly route: readonly Step[] },
 ): string {
   if (picked.kind === 'spot') {
-    const faces = edgeCalled(picked.name)?.faces.map((f) => solidFaceWords(f, route))
-    return faces ? `edge of ${faces.join(' and ')}` : solidFaceWords(picked.name, route)
+    const { name } = picked
+    return edgeCalled(name)
+      ? solidEdgeWords(name, { route, units }, [picked])
+      : solidFaceWords(name, route)
   }
   if (picked.kind === 'axis') return 'axis'
   if (picked.kind === 'body') return 'body'

@@ -72,7 +72,11 @@ function readSolidPicks(kind: PickFigureKind, picks: readonly Picked[], told: So
   if (!a) return undefined
   if (kind === 'distance') return b && apart(a, b, told)
   if (kind === 'pickArea' || kind === 'pickLength') return sizes(kind, picks, told)
-  if (picks.length > 2 || kind === 'radial' || kind === 'pickRadius') return undefined
+  if (kind === 'radial' || kind === 'pickRadius') return undefined
+  // Those of one pick, and those of two.
+  const most = kind === 'pickDiameter' ? 1 : 2
+  const least = kind === 'axial' || kind === 'axes' ? 2 : 1
+  if (picks.length > most || picks.length < least) return undefined
   const shapes: SolidShape[] = []
   const asks: SolidAsk[] = []
   for (const picked of picks) {
@@ -87,13 +91,13 @@ function readSolidPicks(kind: PickFigureKind, picks: readonly Picked[], told: So
   if (!one) return undefined
   switch (kind) {
     case 'axial':
-      return b && level(levelOf(a, one), levelOf(b, other))
+      return level(levelOf(a, one), b && levelOf(b, other))
     case 'axes':
       return other && axesApart(one, other)
     case 'angle':
       return angle(one, other ?? AXIS)
     case 'pickDiameter':
-      return b || one.radius === 0 ? undefined : succeed({ value: 2 * one.radius })
+      return one.radius === 0 ? undefined : succeed({ value: 2 * one.radius })
   }
 }
 

@@ -25,5 +25,8 @@ export const faceOfOtherStep = (name: string, from: string, to: string): string 
 /** What is put behind the names of a copy. @param which the step that makes it, its number, or both */
 export const copyMark = (...which: readonly (string | number)[]): string => COPY + which.join('.')
 
+/** Which of several alike a face is, where its name tells a number; empty else. */
+export const copyNumber = (name: string): string => /@(\d+)$/.exec(name)?.[1] ?? ''
+
 /** The name of what a face is a copy of. */
 export const withoutCopy = (name: string): string => name.split(COPY)[0] ?? name

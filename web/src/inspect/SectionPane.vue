@@ -199,7 +199,7 @@ function pickHovered(event: KeyboardEvent): void {
 }
 
 const words = computed(() => {
-  if (route.hoverRef) return refWords(route.hoverRef, parts)
+  if (route.hoverRef) return refWords(route.hoverRef, parts, inspect.standing)
   return overAxis.value ? 'axis' : ''
 })
 const wordsStyle = computed(() => {

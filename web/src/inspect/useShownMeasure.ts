@@ -31,16 +31,22 @@ export function useShownMeasure(): ComputedRef<ShownMeasure | undefined> {
     return drawn(found.measured, tellValue(found.measured.value, found.unit))
   }
 
+  /** Of a body its least wall, of two their gap, of faces and edges all they have. */
+  function figuresOfPicks(): readonly Figure[] {
+    const { picks, standing } = inspect
+    const [a, b] = picks
+    if (a?.key === WHOLE_BODY) {
+      if (!b) return [{ kind: 'wall', body: a.body }]
+      if (b.key === WHOLE_BODY) return [{ kind: 'gap', body: a.body, other: b.body }]
+    }
+    const picked = picks.flatMap((p) => pickedIn(standing, p) ?? [])
+    return figuresOf(picked, standing[0]?.told).map((kind) => ({ kind, picks }))
+  }
+
   function ofPicks(): ShownMeasure | undefined {
     const { part } = parts
     if (!part) return undefined
-    const picked = inspect.picks.flatMap((p) => pickedIn(inspect.standing, p) ?? [])
-    const [a, b] = inspect.picks
-    const bodies = a?.key === WHOLE_BODY && b?.key === WHOLE_BODY
-    const figures: Figure[] = bodies
-      ? [{ kind: 'gap', body: a.body, other: b.body }]
-      : figuresOf(picked, inspect.standing[0]?.told).map((kind) => ({ kind, picks: inspect.picks }))
-    for (const figure of figures) {
+    for (const figure of figuresOfPicks()) {
       const { kind } = figure
       const value = figureValue(figure, part, inspect.standing)
       if (!value.ok) continue

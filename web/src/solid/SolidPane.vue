@@ -201,12 +201,21 @@ function onKey(event: KeyboardEvent): void {
 /** Lit: what lies under the pointer, what was picked, and the place a chart points at. */
 const lit = computed(() => {
   const keys = [...(route.ask?.chosen() ?? []), ...notes.inHand.map((m) => m.on)]
-  const chosen = [...refsCalled(route.followedVisible, keys), ...rimsCalled(bodies.value, keys)]
+  const chosen = [...ringsOf(keys), ...rimsCalled(bodies.value, keys)]
   const place = route.litPlace ? [{ place: route.litPlace }] : []
   const way = route.measured ? [{ rim: lineOf(route.measured) }] : []
   return [...(route.hoverRef ? [route.hoverRef] : []), ...chosen, ...place, ...way, ...route.marks]
 })
 watch(lit, (items) => scene?.light(items), { flush: 'post' })
+
+/** So many faces of a solid are lit by rings; of more, as of a whole body, its edges are enough. */
+const MOST_RINGED = 6
+function ringsOf(keys: readonly string[]): readonly SectionRef[] {
+  const refs = refsCalled(route.followedVisible, keys)
+  const isCrowded = (id: string): boolean => refs.filter((r) => r.body === id).length > MOST_RINGED
+  const crowded = bodies.value.filter(({ id, mesh }) => mesh && isCrowded(id)).map((b) => b.id)
+  return refs.filter((r) => !crowded.includes(r.body))
+}
 
 const areas = useAskedAreas()
 watch(areas, (shown) => scene?.setAreas(shown, route.ask?.areas?.().frame), { flush: 'post' })

@@ -7,6 +7,8 @@ import { refWords } from './words'
 
 /** The width of a letter of the words, in pixels, rather more than less. */
 const CHARACTER = 6.6
+/** What stands between the pointer and the pane's edge besides letters. */
+const RIM = 30
 
 /**
  * Lights what the pointer is over on the solid, and says it beside the pointer.
@@ -64,7 +66,16 @@ export function usePointing(
   const wordsStyle = computed(() => {
     if (!at.value) return undefined
     // Where it would run out of the pane it stands on the other side of the pointer.
-    const flip = at.value.x + 24 + CHARACTER * words.value.length > width.value
+    const room = RIM + CHARACTER * words.value.length
+    const flip = at.value.x + room > width.value
+    // Where neither side has room, over it, in several lines if need be.
+    if (flip && at.value.x < room) {
+      const [left, high] = [Math.max(4, width.value - room - 4), room > width.value ? 50 : 34]
+      return {
+        ...{ left: `${left}px`, top: `${Math.max(4, at.value.y - high)}px` },
+        ...{ maxWidth: `${width.value - 8}px`, whiteSpace: 'normal' },
+      }
+    }
     return {
       left: `${at.value.x + (flip ? -14 : 14)}px`,
       top: `${Math.max(4, at.value.y - 30)}px`,

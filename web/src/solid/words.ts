@@ -1,12 +1,12 @@
 import { formatLength, type UnitSettings } from '@lathica/core/units'
 import { radiusOf, sweepOf } from '@lathica/core/geometry'
-import { edgeCalled } from '@lathica/core/names'
-import { edgeKey, edgesOf, type SectionEdge } from '@lathica/core/section'
+import type { SectionEdge } from '@lathica/core/section'
 import type { Part } from '@lathica/core/part'
 import {
   faceWords,
   cornerWords,
   poleWords,
+  solidEdgeWords,
   solidFaceWords,
   type BodyState,
 } from '@lathica/core/route'
@@ -53,28 +53,12 @@ export function refWords(
   if (whole) return bodies.find((b) => b.id === body)?.name ?? 'body'
   if (corner) return cornerWords(corner, units)
   if (pole) return poleWords(pole, units)
-  if (rim) return rimWords(key ?? '', { route, units }, standing)
+  if (rim) return solidEdgeWords(key ?? '', { route, units }, standing)
   if (solidFace !== undefined) return solidFaceWords(solidFace, route)
   if (!edge) return ''
   const step = route.find((s) => s.id === edge.name.step)
   const from = step ? `, from step ${step.number}` : ''
   return `${faceWords(edge, units)}${reachWords(edge, units)}${from}`
-}
-
-/** An edge of a solid by its faces: “edge of wall of the hole, from step 70, and face at 12, from step 10”. */
-export function rimWords(
-  key: string,
-  { route, units }: Pick<Part, 'route' | 'units'>,
-  bodies: readonly BodyState[],
-): string {
-  const turned = bodies.flatMap((b) => edgesOf(b.section))
-  const called = edgeCalled(key)
-  const faces = (called?.faces ?? []).map((name) => {
-    const edge = turned.find((e) => edgeKey(e.name) === name)
-    return edge ? faceWords(edge, units) : solidFaceWords(name, route)
-  })
-  const whole = `edge of ${faces.join(' and ')}`
-  return called?.stretch === undefined ? whole : `stretch ${called.stretch} of ${whole}`
 }
 
 /** How far a face goes: along the axis, or for a flat one its inner diameter. */

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import type { CornerPick, Step } from '@lathica/core/part'
-import { cornerWords, type BodyState } from '@lathica/core/route'
+import { cornerWords, solidEdgeWords, type BodyState } from '@lathica/core/route'
 import { changeStep } from '@lathica/core/edit'
 import { computed } from 'vue'
 import { refsCalled, type SectionRef } from '../../board/refs'
 import { askForCorners } from '../../commands/makeStep'
-import { rimWords } from '../../solid/words'
 import { useBoardStore } from '../../store/board'
 import { usePartStore } from '../../store/part'
 import { useRouteStore } from '../../store/route'
@@ -52,7 +51,7 @@ const chosen = computed<Chosen[]>(() => {
     // Whether they are there the kernel tells, which fails the step.
     return pick.edges.map((key) => {
       const { route: steps, units } = parts
-      const words = rimWords(key, { route: steps, units }, props.bodies)
+      const words = solidEdgeWords(key, { route: steps, units }, props.bodies)
       return { key, ref: undefined, words, isGone: false }
     })
   }
