@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { evaluate } from '@lathica/core/route'
-import { readPartFile } from '@lathica/core/formats'
 import { edgesOf } from '@lathica/core/section'
 import { strip } from '../../core/test/support/strip'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from '../../core/test/support/demo'
 import {
   bevel,
   cylinder,
@@ -19,9 +18,7 @@ import {
 } from './support/pappus'
 
 function volumes(name: string): number[] {
-  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  return evaluate(read.value).bodies.map((b) => b.solid?.volume ?? 0)
+  return evaluate(demoPart(name)).bodies.map((b) => b.solid?.volume ?? 0)
 }
 
 function expectVolume(name: string, ...expected: readonly number[]): void {
@@ -77,10 +74,8 @@ describe('by hand', () => {
   })
 
   it('the ink flask is a strip of its wall along its rounded outside, less its groove', () => {
-    const read = readPartFile(demoParts().get('ink-flask.lathica.json') ?? '')
-    if (!read.ok) throw new Error(read.problem.message)
     const wall = 2.5
-    const { steps } = evaluate(read.value)
+    const { steps } = evaluate(demoPart('ink-flask'))
     const [blank] = steps[1]?.bodies ?? []
     const outside = (blank ? edgesOf(blank.section) : []).flatMap(({ piece }) => {
       const isAlong = (of: 'x' | 'y', at: number): boolean =>

@@ -4,9 +4,9 @@ import { line, arc, vec, type Piece } from '@lathica/core/geometry'
 import { profileOf, solidProperties } from '@lathica/core/section'
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate, type PartState } from '@lathica/core/route'
-import { needsKernel, readPartFile, writeStep } from '@lathica/core/formats'
+import { needsKernel, writeStep } from '@lathica/core/formats'
 import { builtGeometry, loadKernel, settlePlans, type Kernel as Builder } from '@lathica/kernel'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoNames, demoPart } from '../../core/test/support/demo'
 
 type Kernel = Awaited<ReturnType<typeof initKernel>>
 
@@ -57,25 +57,18 @@ function written(state: PartState): string {
 }
 
 describe('exchange files of the demo parts', () => {
-  it.each([...demoParts()])(
-    '%s reads back as valid solids of the same volume and area',
-    (_name, file) => {
-      const read = readPartFile(file)
-      if (!read.ok) throw new Error(read.problem.message)
-      const state = settlePlans(read.value, (plan) => builder.weigh(plan))
-      const bodies = state.bodies.flatMap((b) => b.solid ?? [])
-      const back = readBack(written(state), needsKernel(state))
-      expect(back.solids).toBe(bodies.length)
-      expect(back.valid).toBe(true)
-      expect(back.volume / bodies.reduce((s, b) => s + b.volume, 0)).toBeCloseTo(1, 7)
-      expect(back.area / bodies.reduce((s, b) => s + b.area, 0)).toBeCloseTo(1, 7)
-    },
-  )
+  it.each(demoNames)('%s reads back as valid solids of the same volume and area', (name) => {
+    const state = settlePlans(demoPart(name), (plan) => builder.weigh(plan))
+    const bodies = state.bodies.flatMap((b) => b.solid ?? [])
+    const back = readBack(written(state), needsKernel(state))
+    expect(back.solids).toBe(bodies.length)
+    expect(back.valid).toBe(true)
+    expect(back.volume / bodies.reduce((s, b) => s + b.volume, 0)).toBeCloseTo(1, 7)
+    expect(back.area / bodies.reduce((s, b) => s + b.area, 0)).toBeCloseTo(1, 7)
+  })
 
   it('says who wrote it, and names parts and bodies in any letters', () => {
-    const read = readPartFile(demoParts().get('guide-roller.lathica.json') ?? '')
-    if (!read.ok) throw new Error(read.problem.message)
-    const part = { ...read.value, name: "Führungsrolle 'A'" }
+    const part = { ...demoPart('guide-roller'), name: "Führungsrolle 'A'" }
     const text = written(evaluate(part))
     expect(text.startsWith('ISO-10303-21;\nHEADER;')).toBe(true)
     expect(text).toContain("PRODUCT('F\\X2\\00FC\\X0\\hrungsrolle ''A'''")
@@ -97,12 +90,11 @@ describe('exchange files of the demo parts', () => {
   ])(
     '%s, written %s, has a product for each body under that of the part',
     (demo, _words, write) => {
-      const read = readPartFile(demoParts().get(`${demo}.lathica.json`) ?? '')
-      if (!read.ok) throw new Error(read.problem.message)
-      const [first, second] = read.value.bodies
+      const part = demoPart(demo)
+      const [first, second] = part.bodies
       if (!first || !second) throw new Error('the roller has two bodies')
       const state = evaluate({
-        ...read.value,
+        ...part,
         name: "Rolle 'A' \\ 中",
         bodies: [
           { ...first, name: "roller's \\X2\\" },

@@ -1,21 +1,8 @@
 import { strFromU8, unzipSync } from 'fflate'
 import { describe, expect, test } from 'vitest'
-import {
-  EXPORTERS,
-  createPart,
-  evaluate,
-  meshedBodies,
-  readPartFile,
-  welded,
-  type Part,
-} from '../src'
-import { demoParts } from '../../scripts/demo/parts'
+import { EXPORTERS, createPart, evaluate, meshedBodies, welded, type Part } from '../src'
+import { demoPart } from './support/demo'
 
-const demo = (name: string): Part => {
-  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
-}
 const settings = { tolerance: 0.02, at: new Date('2026-11-02T10:42:00Z') }
 const bytesOf = (id: string, part: Part): Uint8Array => {
   const made = EXPORTERS.find((e) => e.id === id)?.write(evaluate(part), settings)
@@ -44,7 +31,7 @@ describe('a file of triangles', () => {
   test.each(['spindle', 'float', 'counterweight', 'winding-grip', 'line-sheave', 'cord-drum'])(
     'of the %s is closed for readers that compare places byte by byte',
     (name) => {
-      const bytes = bytesOf('stl', demo(name))
+      const bytes = bytesOf('stl', demoPart(name))
       const hex = (from: number): string =>
         Buffer.from(bytes.slice(from, from + 12)).toString('hex')
       const sides = new Map<string, number>()
@@ -64,7 +51,7 @@ describe('a file of triangles', () => {
 })
 
 describe('what is to go by', () => {
-  const wheel = demo('line-sheave')
+  const wheel = demoPart('line-sheave')
   const asReference = { ...wheel, bodies: wheel.bodies.map((b) => ({ ...b, reference: true })) }
 
   test.each(EXPORTERS.filter((e) => e.of !== 'document').map((e) => [e.id, e] as const))(
@@ -78,7 +65,7 @@ describe('what is to go by', () => {
   )
 
   test('is left out beside a body that goes out', () => {
-    const both = demo('guide-roller')
+    const both = demoPart('guide-roller')
     const step = (part: Part): number => {
       const made = EXPORTERS.find((e) => e.id === 'step')?.write(evaluate(part), settings)
       const text = made?.ok && typeof made.value === 'string' ? made.value : ''
@@ -96,7 +83,7 @@ describe('a welded mesh', () => {
   test.each(['spindle', 'float', 'bearing-housing', 'winding-grip'])(
     'of the %s has every side of a triangle met once the other way',
     (name) => {
-      for (const { mesh } of meshedBodies(evaluate(demo(name)), 0.02)) {
+      for (const { mesh } of meshedBodies(evaluate(demoPart(name)), 0.02)) {
         const { positions, indices } = welded(mesh)
         expect(Math.max(...indices)).toBe(positions.length / 3 - 1)
         const sides = new Map<string, number>()
@@ -121,7 +108,7 @@ describe('a welded mesh', () => {
 })
 
 describe('3MF', () => {
-  const part = { ...demo('guide-roller'), name: 'Roller <A> & "B"' }
+  const part = { ...demoPart('guide-roller'), name: 'Roller <A> & "B"' }
   const files = unzipSync(bytesOf('3mf', part))
   const model = strFromU8(files['3D/3dmodel.model'] ?? new Uint8Array())
 
@@ -174,7 +161,7 @@ describe('glTF', () => {
   }
 
   test('is one file whose lengths add up, in metres with the axis across', () => {
-    const { json, data, file } = opened(demo('spindle'))
+    const { json, data, file } = opened(demoPart('spindle'))
     const view = new DataView(file.buffer, file.byteOffset)
     expect(strFromU8(file.subarray(0, 4))).toBe('glTF')
     expect(view.getUint32(8, true)).toBe(file.length)
@@ -191,12 +178,12 @@ describe('glTF', () => {
   })
 
   test('has a node, a mesh and a material for each body', () => {
-    const { json } = opened(demo('float'))
+    const { json } = opened(demoPart('float'))
     expect(json.nodes.map((n) => n.name)).toEqual(['Float', 'shell', 'rod'])
     expect(json.nodes[0]?.children).toEqual([1, 2])
     expect(json.meshes.map((m) => m.name)).toEqual(['shell', 'rod'])
     expect(json.materials.every((m) => m.pbrMetallicRoughness.metallicFactor === 1)).toBe(true)
-    const glass = opened(demo('ink-flask')).json.materials[0]
+    const glass = opened(demoPart('ink-flask')).json.materials[0]
     expect(glass).toMatchObject({ alphaMode: 'BLEND', doubleSided: true })
   })
 })
@@ -210,7 +197,7 @@ describe('every exporter', () => {
         ...settings,
         ...(exporter.pages ? { pdf: new Uint8Array(1) } : {}),
       }
-      expect(exporter.write(evaluate(demo('spindle')), given).ok).toBe(true)
+      expect(exporter.write(evaluate(demoPart('spindle')), given).ok).toBe(true)
       const none = exporter.write(evaluate(empty), settings)
       if (exporter.id === 'json') expect(none.ok).toBe(true)
       else expect(none).toMatchObject({ ok: false, problem: { code: 'export.nothing' } })

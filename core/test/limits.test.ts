@@ -5,10 +5,9 @@ import { addNote, faceEdges, noteStates, noteWhere, offeredNote } from '@lathica
 import { createPart, type NewNote, type Part } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { edgeKey, edgesOf } from '@lathica/core/section'
-import { readPartFile } from '@lathica/core/formats'
 import { METRIC } from '@lathica/core/units'
 import { fitWith, tolerancedIn, variationOf } from '@lathica/core/vary'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from './support/demo'
 import { must, sketchOf } from './support/parts'
 
 const SKETCH = 'sketch2'
@@ -39,11 +38,6 @@ const landOf = (part: Part): string => {
       ({ piece: { from, to } }) => Math.abs(from.y - to.y) < 1e-9 && from.y > 1,
     )
   return found ? edgeKey(found.name) : ''
-}
-const demo = (name: string, change: (text: string) => string = (t) => t): Part => {
-  const read = readPartFile(change(demoParts().get(`${name}.lathica.json`) ?? ''))
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
 }
 
 describe('the envelope behind a tolerance', () => {
@@ -119,7 +113,7 @@ describe('values that are off twice, and by general tolerances', () => {
     // The cone is 11 mm long, the shorter of the two: 30′ for 10 to 50 mm.
     expect(angle?.upper).toBeCloseTo((0.5 * Math.PI) / 180, 12)
     expect(angle?.lower).toBeCloseTo((-0.5 * Math.PI) / 180, 12)
-    const spindle = tolerancedIn(demo('spindle'))
+    const spindle = tolerancedIn(demoPart('spindle'))
     const bevel = spindle.find((t) => t.words.startsWith('along of chamfer'))
     expect(bevel && [bevel.upper, bevel.lower]).toEqual([0.2, -0.2])
   })
@@ -131,7 +125,7 @@ describe('a body that is held', () => {
     return { kind: 'travelRight', body: inner?.id ?? '', other: ring?.id ?? '' } as const
   }
   const roller = (bore: string): Part =>
-    demo('guide-roller', (text) => text.replaceAll('"formula": "16"', `"formula": "${bore}"`))
+    demoPart('guide-roller', (text) => text.replaceAll('"formula": "16"', `"formula": "${bore}"`))
 
   test('has play at the limits while it is held there', () => {
     const part = roller('16 ±0.2')
@@ -151,7 +145,7 @@ describe('a body that is held', () => {
 
 describe('notes on faces that no full turn made', () => {
   test('stand where their step tells its size, and go with it', () => {
-    const part = demo('guide-segment')
+    const part = demoPart('guide-segment')
     const state = evaluate(part)
     const step = state.steps.find((s) => s.sizes.length > 0)
     if (!step) throw new Error('something is drilled')

@@ -3,7 +3,6 @@ import {
   METRIC,
   dependenceOf,
   evaluate,
-  readPartFile,
   stepMarks,
   type HolesStep,
   threadArc,
@@ -13,18 +12,13 @@ import {
   type StepState,
   type ThreadCircle,
 } from '../src'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from './support/demo'
 
-const demo = (name: string): Part => {
-  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
-}
 const numbers = (part: Part, ids: readonly string[]): number[] =>
   ids.map((id) => part.route.find((s) => s.id === id)?.number ?? 0)
 
 describe('what stands on what in a route', () => {
-  const housing = demo('bearing-housing')
+  const housing = demoPart('bearing-housing')
   const of = (number: number) => {
     const step = housing.route.find((s) => s.number === number)
     return dependenceOf(housing, step?.id ?? '')
@@ -65,7 +59,7 @@ describe('what stands on what in a route', () => {
 
 describe('sizes of a step on the drawing', () => {
   const wordsOf = (name: string, number: number): string[] => {
-    const part = demo(name)
+    const part = demoPart(name)
     const at = part.route.findIndex((s) => s.number === number)
     const state = evaluate(part).steps[at]
     return state ? stepMarks(state, METRIC).map((m) => m.words) : []
@@ -79,7 +73,7 @@ describe('sizes of a step on the drawing', () => {
   test('are radii of fillets and legs of bevels, each at its place', () => {
     expect(wordsOf('bearing-housing', 50)).toEqual(['R3'])
     expect(wordsOf('bearing-housing', 60)).toEqual(['1 × 45°', '1 × 45°', '1 × 45°', '1 × 45°'])
-    const part = demo('spindle')
+    const part = demoPart('spindle')
     const state = evaluate(part).steps[2]
     const marks = state ? stepMarks(state, METRIC) : []
     // A fillet stands in the corner: its marks look out of the material.
@@ -97,7 +91,7 @@ function stateOf(
   kind: Step['kind'],
   change: Record<string, unknown> = {},
 ): { readonly state: StepState; readonly part: Part } {
-  const part = demo(name)
+  const part = demoPart(name)
   const step = part.route.findLast((s) => s.kind === kind)
   const route = part.route.map((s) => (s === step ? ({ ...s, ...change } as Step) : s))
   const state = evaluate({ ...part, route }).steps.find((s) => s.stepId === step?.id)
@@ -111,7 +105,7 @@ describe('sizes of what is no full turn', () => {
   test('of holes are number and diameter or thread, depth, head and pitch circle', () => {
     const circle = 'on a circle of ⌀74'
     const end = { way: 'end', on: '' } as const
-    const part = demo('end-bearing-housing')
+    const part = demoPart('end-bearing-housing')
     const first = part.route.find((s) => s.kind === 'holes' && s.way === end.way)
     if (first?.kind !== 'holes') throw new Error('it has a circle of holes')
     const at = (change: Partial<HolesStep>): readonly string[] => {

@@ -4,8 +4,7 @@ import { createPart, type NewStep, type Part } from '@lathica/core/part'
 import { evaluate, faceWords, settle, type PartState } from '@lathica/core/route'
 import { addStep, bringSolids, offeredHoles } from '@lathica/core/edit'
 import { readPart, toDocument } from '@lathica/core/formats'
-import { readPartFile } from '@lathica/core/formats'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from '../../core/test/support/demo'
 import { KernelFault, builtGeometry, settlePlans, solidsFromFile, type Kernel } from '../src'
 import { run, watertight } from './support'
 import { sharedKernel } from './support/kernel'
@@ -15,9 +14,7 @@ let text: string
 let wheel: Part
 beforeAll(async () => {
   kernel = await sharedKernel()
-  const read = readPartFile(demoParts().get('winding-wheel.lathica.json') ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  wheel = read.value
+  wheel = demoPart('winding-wheel')
   text = builtGeometry(kernel, settled(wheel), 0.1).step ?? ''
 })
 
@@ -76,9 +73,7 @@ test('it has the half-section that it was turned to, and is drilled like any oth
 })
 
 test('what is no full turn is told as a ring, as near to the axis and as far out as it goes', () => {
-  const read = readPartFile(demoParts().get('guide-segment.lathica.json') ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  const state = settled(read.value)
+  const state = settled(demoPart('guide-segment'))
   const own = edgesOf(state.bodies[0]?.section ?? { regions: [] })
   const inner = Math.min(...own.map((e) => e.piece.from.y))
   const guide = builtGeometry(kernel, state, 0.1).step ?? ''

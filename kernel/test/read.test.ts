@@ -5,8 +5,8 @@ import { packText, unpackText } from '@lathica/core/solid'
 import type { Part } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { countWords, recoverPart, recoveredWords, type RecoveredPart } from '@lathica/core/recover'
-import { needsKernel, readPart, readPartFile, toDocument, writeStep } from '@lathica/core/formats'
-import { demoParts } from '../../scripts/demo/parts'
+import { needsKernel, readPart, toDocument, writeStep } from '@lathica/core/formats'
+import { demoPart } from '../../core/test/support/demo'
 import { builtGeometry, partFromFile, settlePlans, type Kernel } from '../src'
 import { bodyOf, spindle, watertight } from './support'
 import { sharedKernel } from './support/kernel'
@@ -15,12 +15,6 @@ let kernel: Kernel
 beforeAll(async () => {
   kernel = await sharedKernel()
 })
-
-const demo = (name: string): Part => {
-  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
-}
 
 function written(part: Part): string {
   const state = settlePlans(part, (plan) => kernel.weigh(plan))
@@ -56,7 +50,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     'bearing-housing',
     'guide-roller',
   ])('of the %s: all of it, with a size for every freedom', (name) => {
-    const part = demo(name)
+    const part = demoPart(name)
     const wanted = evaluate(part).bodies.map((b) => b.solid?.volume ?? 0)
     const { part: found, solids } = recovered(written(part))
     expect(solids).toMatchObject(wanted.map(() => ({ isTurned: true, isKept: false })))
@@ -78,7 +72,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
     ['winding-wheel', '6 holes, 12 keyways'],
     ['setting-knob', '2 chamfers, 1 cross hole, 10 flats'],
   ])('of the %s with its holes, flats and slots as steps: it is rebuilt', (name, steps) => {
-    const part = demo(name)
+    const part = demoPart(name)
     const text = written(part)
     const own = volumesOf(part)
     const { part: found, solids } = partFromFile(kernel, text, 'Came in')
@@ -93,7 +87,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
   test.each(['sampling-can', 'gauge-cover'])(
     'of the %s without what no step makes; the solid itself stands for the part',
     (name) => {
-      const part = demo(name)
+      const part = demoPart(name)
       const text = written(part)
       const own = volumesOf(part)
       const { part: found, solids } = partFromFile(kernel, text, 'Came in')
@@ -121,7 +115,7 @@ describe('the half-section of a turned solid is found in its exchange file', () 
   )
 
   test('what is not turned stands as it came, as a valid solid', () => {
-    const part = demo('guide-segment')
+    const part = demoPart('guide-segment')
     const came = recovered(written(part))
     expect(came.solids).toMatchObject([{ isTurned: false, isKept: true }])
     expect(recoveredWords(came)).toBe('It is not turned: it stands as it came.')
@@ -155,11 +149,11 @@ describe('the half-section of a turned solid is found in its exchange file', () 
   })
 
   test('in words for who brought it', () => {
-    expect(recoveredWords(recovered(written(demo('spindle'))))).toBe(
+    expect(recoveredWords(recovered(written(demoPart('spindle'))))).toBe(
       'Its half-section of ⌀44 × 171 is an editable profile now, with 2 chamfers and 4 fillets as steps.',
     )
-    expect(recoveredWords(recovered(written(demo('float'))))).toContain('2 half-sections')
-    expect(recoveredWords(recovered(written(demo('winding-wheel'))))).toContain(
+    expect(recoveredWords(recovered(written(demoPart('float'))))).toContain('2 half-sections')
+    expect(recoveredWords(recovered(written(demoPart('winding-wheel'))))).toContain(
       'it is handed over as it came, and what was rebuilt is a hidden reference.',
     )
   })

@@ -1,14 +1,12 @@
 // @vitest-environment jsdom
 import { solidProperties } from '@lathica/core/section'
-import type { Part } from '@lathica/core/part'
 import type { BodyState } from '@lathica/core/route'
 import { latheMesh } from '@lathica/core/mesh'
 import { checkStates, figureWords } from '@lathica/core/inspect'
-import { readPartFile } from '@lathica/core/formats'
 import { enableAutoUnmount, type VueWrapper } from '@vue/test-utils'
 import { afterEach, describe, expect, it } from 'vitest'
 import { nextTick } from 'vue'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from '../../core/test/support/demo'
 import { inspectActions } from '../src/commands/inspectActions'
 import {
   CHARTS,
@@ -30,17 +28,11 @@ import { openScreen, type Screen } from './support/mount'
 
 enableAutoUnmount(afterEach)
 
-function demo(name: string): Part {
-  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
-}
-
 async function open(name: string): Promise<{
   readonly screen: Screen
   readonly inspect: ReturnType<typeof useInspectStore>
 }> {
-  const screen = await openScreen(demo(name))
+  const screen = await openScreen(demoPart(name))
   const inspect = useInspectStore()
   inspect.begin()
   return { screen, inspect }

@@ -11,19 +11,12 @@ import {
   type Command,
   type SizeOffer,
 } from '@lathica/core/edit'
-import { readPartFile } from '@lathica/core/formats'
 import { describe, expect, it } from 'vitest'
 import { legible } from '../src/board/sizes/crowd'
 import { layoutSizes, type SizeDrawing } from '../src/board/sizes/layout'
 import type { View } from '../src/board/view'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from '../../core/test/support/demo'
 import { ToolBench, VIEW } from './support/bench'
-
-function demo(name: string): Part {
-  const read = readPartFile(demoParts().get(`${name}.lathica.json`) ?? '')
-  if (!read.ok) throw new Error(read.problem.message)
-  return read.value
-}
 
 function layout(part: Part, view: View): SizeDrawing[] {
   const [sketch] = part.sketches
@@ -83,7 +76,7 @@ describe('sizes on the drawing', () => {
     ['counterweight', { lie: 'standing', scale: 2.6, origin: { x: 260, y: 440 } }],
     ['ink-flask', { lie: 'standing', scale: 4, origin: { x: 260, y: 440 } }],
   ] as [string, View][])('of the %s never lie on one another (%o)', (name, view) => {
-    const drawings = layout(demo(name), view).filter((d) => d.arc === undefined)
+    const drawings = layout(demoPart(name), view).filter((d) => d.arc === undefined)
     expect(drawings.length).toBeGreaterThan(4)
     const pairs = drawings.flatMap((a, i) => drawings.slice(i + 1).map((b) => [a, b] as const))
     expect(pairs.filter(([a, b]) => overlaps(a, b)).map(([a, b]) => `${a.text} ${b.text}`)).toEqual(
@@ -92,7 +85,7 @@ describe('sizes on the drawing', () => {
   })
 
   it('of a ring whose axis lies beyond the pane are half lines up to the break, with one arrow each', () => {
-    const part = demo('spindle')
+    const part = demoPart('spindle')
     const view: View = { lie: 'lying', scale: 3.9, origin: { x: 36, y: 600 } }
     const [sketch] = part.sketches
     if (!sketch) throw new Error('the spindle is drawn')
@@ -137,7 +130,7 @@ describe('sizes on the drawing', () => {
   })
 
   it('keep clear of the outline: lengths outside it, diameters beyond its mirror image', () => {
-    const part = demo('spindle')
+    const part = demoPart('spindle')
     const view: View = { lie: 'lying', scale: 3.9, origin: { x: 36, y: 210 } }
     for (const d of layout(part, view)) {
       const { top, bottom } = boxOf(d)
@@ -171,7 +164,7 @@ describe('sizes on the drawing', () => {
   })
 
   it('put long lengths outside short ones', () => {
-    const drawings = layout(demo('spindle'), {
+    const drawings = layout(demoPart('spindle'), {
       lie: 'lying',
       scale: 3.9,
       origin: { x: 36, y: 210 },
@@ -203,7 +196,7 @@ describe('sizes on the drawing', () => {
       if (!result.ok) throw new Error(result.problem.message)
       return result.value
     }
-    const part = demo('spindle')
+    const part = demoPart('spindle')
     const [sketch] = part.sketches
     const size = sketch?.sizes.find((s) => s.formula === '24' && s.kind === 'length')
     const changed = must(part, changeSize(sketch?.id ?? '', size?.id ?? '', '2*10 + 3.5'))
@@ -212,7 +205,7 @@ describe('sizes on the drawing', () => {
   })
 
   it('draw the arc of an angle between its two directions', () => {
-    const drawings = layout(demo('counterweight'), {
+    const drawings = layout(demoPart('counterweight'), {
       lie: 'standing',
       scale: 3,
       origin: { x: 260, y: 440 },

@@ -6,8 +6,7 @@ import { Covered } from '../src/board/paint/covered'
 import { overlap, type Plate } from '../src/board/paint/plate'
 import type { NoteMark, Scene } from '../src/board/paint/scene'
 import { evaluate } from '@lathica/core/route'
-import { readPartFile } from '@lathica/core/formats'
-import { demoParts } from '../../scripts/demo/parts'
+import { demoPart } from '../../core/test/support/demo'
 
 vi.spyOn(HTMLCanvasElement.prototype, 'getContext').mockImplementation(
   () => ({ measureText: (text: string) => ({ width: 7.2 * text.length }) }) as never,
@@ -67,8 +66,7 @@ describe('what outlines cover', () => {
 })
 
 describe('plates of notes', () => {
-  const read = readPartFile(demoParts().get('spindle.lathica.json') ?? '')
-  const section = read.ok ? evaluate(read.value).bodies[0]?.section : undefined
+  const section = evaluate(demoPart('spindle')).bodies[0]?.section
   if (!section) throw new Error('there is a spindle')
   const edges = edgesOf(section)
   const marks = (many: number): NoteMark[] =>
