@@ -25,7 +25,7 @@ export default defineConfig({
   projects: [
     {
       ...{ name: 'plain', grepInvert: /@solid/ },
-      use: { launchOptions: launched('--disable-3d-apis') },
+      use: { launchOptions: launched('--disable-3d-apis', '--disable-gpu') },
     },
     { name: 'solid', grep: /@solid/, use: { launchOptions: launched() } },
   ],

@@ -225,3 +225,22 @@ test('panes share the screen as one likes, and one of them can fill it', async (
   await page.keyboard.press('l')
   expect(await height()).toBeLessThan(600)
 })
+
+test('who asks for less motion gets changes at once', async ({ page }) => {
+  const shop = new Workshop(page)
+  const duration = (): Promise<string> =>
+    page
+      .getByRole('button', { name: 'New part' })
+      .first()
+      .evaluate((button) => getComputedStyle(button).transitionDuration)
+  await page.goto('/')
+  expect(Number.parseFloat(await duration())).toBeGreaterThan(0.05)
+  await page.emulateMedia({ reducedMotion: 'reduce' })
+  expect(Number.parseFloat(await duration())).toBeLessThan(0.001)
+  // Windows and lists still open and close.
+  await shop.newPart('Still life')
+  await page.keyboard.press('/')
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+})

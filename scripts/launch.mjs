@@ -186,15 +186,15 @@ async function test() {
   const env = { ...process.env, LATHICA_CHROMIUM: chromium, LATHICA_BROWSER_REPORT: browser }
   // Two lines of work, for two cores: each is about as long as the other.
   const pages = async () => {
-    for (const [what, name, args] of CHECKS) {
-      console.log(`${what} …`)
-      await must(what, ...tool(name, args))
-    }
     await build()
     return run(...tool('@playwright/test/cli.js', ['test'], { env }))
   }
   const computing = async () => {
-    console.log('Trials at random, beside the checks …')
+    for (const [what, name, args] of CHECKS) {
+      console.log(`${what} …`)
+      await must(what, ...tool(name, args))
+    }
+    console.log('Trials at random, beside the walks …')
     await must('A trial', ...tool('tsx/dist/cli.mjs', WATCH))
     await must('A trial of the server', ...tool('tsx/dist/cli.mjs', SOAK))
     const cores = String(Math.max(1, availableParallelism() - 1))

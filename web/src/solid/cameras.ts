@@ -107,7 +107,9 @@ export function createCameras(canvas: HTMLCanvasElement): Cameras {
   const controls = new CameraControls(camera, canvas)
   void controls.setLookAt(0, 0, VIEWING_DISTANCE, 0, 0, 0)
   controls.draggingSmoothTime = 0.04
-  controls.smoothTime = 0.12
+  // Views that are asked for are flown to, but for who asks for less motion.
+  const isStill = matchMedia('(prefers-reduced-motion: reduce)').matches
+  controls.smoothTime = isStill ? 0 : 0.12
   controls.dollyToCursor = true
   controls.minZoom = 1e-4
   controls.maxZoom = 1e4
