@@ -25,6 +25,7 @@ export async function solidRows(): Promise<Row[]> {
   const lift = median(5, (i) => ({ base: shaft(100, i), ops: [] }), kernel)
   const circle = median(5, (i) => ({ base: shaft(100, 10 + i), ops: [holes(12, 0, 0)] }), kernel)
   const picture = pictureOf(kernel, { base: shaft(100, 30), ops: [holes(12, 0, 0)] })
+  const wall = wallOf(kernel, { base: shaft(100, 40), ops: [holes(12, 0, 0)] })
   const late = lateChange(kernel)
   const exact = solidProperties(shaft(100, 0))
   const { figures } = kernel.build({ base: shaft(100, 0), ops: [] }, TOLERANCE)
@@ -53,6 +54,7 @@ export async function solidRows(): Promise<Row[]> {
     atMost('a keyway beside flats and a cross hole changed and weighed', milled(), 'ms', 20),
     atMost('change in the last of 10 solid steps, weighed', late, 'ms', 300),
     atMost('triangles and check of the 12 holes besides', picture, 'ms', 400),
+    atMost('the least wall of the same, by rays and then exactly', wall, 'ms', 3000),
     atMost('lifted volume against the section', volume, 'of it', 1e-9),
     atMost('lifted area against the section', area, 'of it', 1e-9),
     atMost(`memory after ${REBUILDS} rebuilds`, grown, 'MB more', 50),
@@ -125,6 +127,15 @@ function pictureOf(kernel: Kernel, plan: SolidPlan): number {
   kernel.weigh(plan)
   const start = performance.now()
   if (!kernel.build(plan, TOLERANCE).valid) throw new Error('a solid of the bench is not valid')
+  return performance.now() - start
+}
+
+/** What the least wall takes once the solid is there. */
+function wallOf(kernel: Kernel, plan: SolidPlan): number {
+  kernel.weigh(plan)
+  const start = performance.now()
+  const told = kernel.measure({ kind: 'wall', plan, turned: undefined })
+  if (!('distance' in told) || told.within > 0) throw new Error('the least wall is not exact')
   return performance.now() - start
 }
 

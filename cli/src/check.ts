@@ -5,6 +5,7 @@ import {
   tellFailure,
   tellFigures,
   tellTolerance,
+  tellMeasured,
   tellValue,
   type CheckState,
 } from '@lathica/core/inspect'
@@ -45,7 +46,7 @@ const MARKS = { passes: 'pass', fails: 'FAIL', open: 'OPEN', told: '' } as const
 
 function asLine(state: CheckState): string {
   const { measured, target, unit, verdict, words, problem } = state
-  const value = measured ? tellValue(measured.value, unit) : '–'
+  const value = measured ? tellMeasured(measured, unit) : '–'
   const wanted =
     target === undefined ? '' : `${tellValue(target, unit)} ${tellTolerance(state)}`.trim()
   const why = verdict === 'fails' ? tellFailure(state) : (problem?.message ?? '')

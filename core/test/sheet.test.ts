@@ -1,6 +1,13 @@
 import { describe, expect, test } from 'vitest'
 import {
   AXIS_ID,
+  NOTHING_FOUND,
+  addStep,
+  asksOfChecks,
+  succeed,
+  tellMeasured,
+  withAnswer,
+  type NewStep,
   METRIC,
   ORIGIN_ID,
   WHOLE_BODY,
@@ -384,6 +391,50 @@ describe('picks', () => {
       8,
     )
     expect(value('pickDiameter', 'cylinder ⌀40')).toBeCloseTo(40, 9)
+  })
+})
+
+describe('what is measured on a solid', () => {
+  const plain = spindle()
+  const hole: NewStep = {
+    ...{ kind: 'holes', body: 'body1', way: 'end', on: face(plain, 'face at 0'), layout: 'circle' },
+    ...{ sketch: '', circle: '30', count: '3', start: '', range: '', skip: [], places: [] },
+    ...{ from: '', distance: '', diameter: '4', reach: 'depth', depth: '8', tip: 'flat' },
+    ...{ tipAngle: '', head: 'none', headDiameter: '', headDepth: '', headAngle: '', thread: '' },
+  }
+  const wallAtLeast = (target: string): Part =>
+    run(
+      plain,
+      addStep(hole),
+      addChecks([{ figure: { kind: 'wall', body: 'body1' }, limit: 'least', target }]),
+    )
+  /** The row with the least wall told as 3 mm, or so much less. */
+  const told = (part: Part, within: number) => {
+    const at = { x: 0, y: 0, z: 0 }
+    const answer = succeed({ distance: 3, from: at, to: { ...at, x: 3 }, within })
+    const asks = asksOfChecks(evaluate(part))
+    expect(asks).toHaveLength(1)
+    const findings = asks.reduce((all, ask) => withAnswer(all, ask, answer), NOTHING_FOUND)
+    const state = evaluate(part, findings)
+    expect(asksOfChecks(state)).toEqual([])
+    return checkStates(state)[0]
+  }
+
+  test('is open until it is told', () => {
+    const [row] = checkStates(evaluate(wallAtLeast('2')))
+    expect(row).toMatchObject({ verdict: 'open', problem: { code: 'figure.asked' } })
+  })
+
+  test('passes or fails where that holds however exact it is, and else stays open', () => {
+    expect(told(wallAtLeast('2.9'), 0)?.verdict).toBe('passes')
+    expect(told(wallAtLeast('2.9'), 0.05)?.verdict).toBe('passes')
+    expect(told(wallAtLeast('2.9'), 0.2)).toMatchObject({
+      ...{ verdict: 'open', problem: { code: 'check.within' } },
+    })
+    expect(told(wallAtLeast('3.1'), 0.2)?.verdict).toBe('fails')
+    const { unit, measured } = told(wallAtLeast('2.9'), 0.2) ?? {}
+    const words = measured && unit ? tellMeasured(measured, unit) : ''
+    expect(words).toBe('3 mm or up to 0.2 mm less')
   })
 })
 

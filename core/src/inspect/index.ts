@@ -43,7 +43,7 @@ export {
   type SheetSummary,
   type Verdict,
 } from './sheet'
-export { tellFailure, tellFigures, tellTolerance, tellValue, unitWords } from './tell'
+export { tellFailure, tellFigures, tellMeasured, tellTolerance, tellValue, unitWords } from './tell'
 export { summarise, type PartSummary } from './summary'
 export { curvatureComb, inflectionsOf, jumpsOf, type Joint, type Told } from './shape/curvature'
 export { thicknessAlong, thinnest, type Thickness } from './shape/thickness'

@@ -118,7 +118,18 @@ export function checkState(
   const told = { ...base, ...none, ...limits, difference }
   if (!value.ok) return { ...told, verdict: 'open', problem: value.problem }
   if (!limits || difference === undefined) return { ...told, verdict: 'told' }
-  return { ...told, verdict: holds(check, limits, difference) ? 'passes' : 'fails' }
+  // A value that is not exact lies between two: what does not hold for both is not told.
+  const [isHeld, mayHold] = [0, measured?.within ?? 0].map((by) =>
+    holds(check, limits, difference - by),
+  )
+  if (isHeld !== mayHold) return { ...told, verdict: 'open', problem: tooNear }
+  return { ...told, verdict: isHeld ? 'passes' : 'fails' }
+}
+
+const tooNear: Problem = {
+  code: 'check.within',
+  message: 'It is not measured so exactly that one could tell whether it holds.',
+  mend: 'Look at it between two faces, or leave it some room.',
 }
 
 interface Limits {

@@ -1,5 +1,6 @@
 import { significant } from '../units'
 import type { ShownUnit } from '../units/shown'
+import type { Measured } from './picks'
 import type { CheckState } from './sheet'
 
 /** Decimals that mean something in a unit of length; other units are told in significant figures. */
@@ -28,6 +29,12 @@ export function tellValue(value: number, unit: ShownUnit): string {
   const figures = tellFigures(value, unit)
   if (unit.name === '') return figures
   return unit.name === 'deg' ? `${figures}°` : `${figures} ${unitWords(unit)}`
+}
+
+/** A measured value with its unit, and how much less it may be where it is not exact. */
+export function tellMeasured({ value, within }: Measured, unit: ShownUnit): string {
+  const told = tellValue(value, unit)
+  return within === undefined ? told : `${told} or up to ${tellValue(within, unit)} less`
 }
 
 /** A unit as it is printed. */

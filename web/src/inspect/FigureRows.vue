@@ -6,8 +6,6 @@ export interface FigureRow {
   readonly figure: Figure
   readonly word: string
   readonly value: string
-  /** How near the value is to the true one; left out where it is exact. */
-  readonly within?: string
   /** Why there is no value. */
   readonly why: string
 }
@@ -23,9 +21,7 @@ defineEmits<{ keep: [row: FigureRow] }>()
         <th scope="row">{{ row.word }}</th>
         <td class="figure" :title="row.why">
           <span v-if="row.why" class="why">{{ row.why }}</span>
-          <template v-else
-            >{{ row.value }}<span v-if="row.within" class="why"> {{ row.within }}</span></template
-          >
+          <template v-else>{{ row.value }}</template>
         </td>
         <td>
           <button type="button" class="plain keep" @click="$emit('keep', row)">keep</button>

@@ -7,7 +7,7 @@ import {
   figuresOf,
   pickWords,
   pickedIn,
-  tellValue,
+  tellMeasured,
   unitOfFigure,
 } from '@lathica/core/inspect'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
@@ -29,11 +29,7 @@ function rowFor(figure: Figure): FigureRow {
   const found = figureValue(figure, part, inspect.standing)
   if (!found.ok) return { figure, word, value: '–', why: found.problem.message }
   const unit = unitOfFigure(figure.kind, part)
-  const { value, within } = found.value
-  return {
-    ...{ figure, word, value: tellValue(value, unit), why: '' },
-    ...(within === undefined ? {} : { within: `or up to ${tellValue(within, unit)} less` }),
-  }
+  return { figure, word, value: tellMeasured(found.value, unit), why: '' }
 }
 
 const named = computed(() =>

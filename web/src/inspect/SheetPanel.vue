@@ -4,6 +4,7 @@ import {
   summaryOf,
   tellFailure,
   tellFigures,
+  tellMeasured,
   tellTolerance,
   tellValue,
   unitWords,
@@ -38,7 +39,7 @@ const summary = computed(() => {
 const MARKS = { passes: '✓', fails: '✕', open: '?', told: '' } as const
 const VERDICTS = { passes: 'passes', fails: 'fails', open: 'open', told: 'no target' } as const
 
-const valueOf = (s: CheckState): string => (s.measured ? tellValue(s.measured.value, s.unit) : '–')
+const valueOf = (s: CheckState): string => (s.measured ? tellMeasured(s.measured, s.unit) : '–')
 function differenceOf({ difference, unit }: CheckState): string {
   if (difference === undefined) return ''
   const told = tellFigures(difference, unit)
