@@ -334,6 +334,7 @@ test('places are rounded to the grid once it is switched on', async ({ page }) =
 test('what can still move is shown moving over the freedoms left, and stands still after', async ({
   page,
 }) => {
+  await page.emulateMedia({ reducedMotion: 'no-preference' })
   const shop = new Workshop(page)
   await shop.newPart('Float')
   await shop.chain(PIN)

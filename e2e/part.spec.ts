@@ -233,6 +233,7 @@ test('who asks for less motion gets changes at once', async ({ page }) => {
       .getByRole('button', { name: 'New part' })
       .first()
       .evaluate((button) => getComputedStyle(button).transitionDuration)
+  await page.emulateMedia({ reducedMotion: 'no-preference' })
   await page.goto('/')
   expect(Number.parseFloat(await duration())).toBeGreaterThan(0.05)
   await page.emulateMedia({ reducedMotion: 'reduce' })

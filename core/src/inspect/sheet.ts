@@ -43,7 +43,9 @@ export const checkStates = once((state: PartState): readonly CheckState[] =>
 
 /** What the kernel has to be asked before all rows can be told. */
 export const asksOfChecks = ({ part, bodies }: PartState): readonly SolidAsk[] =>
-  part.checks.flatMap(({ figure }) => asksOf(figure, part, bodies))
+  bodies.some((b) => b.plan)
+    ? part.checks.flatMap(({ figure }) => asksOf(figure, part, bodies))
+    : []
 
 /** Between which values figures lie at every limit, by the ids of their rows; a problem where that cannot be told. */
 export type Spans = ReadonlyMap<string, Result<NonNullable<CheckState['span']>>>

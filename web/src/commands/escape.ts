@@ -5,6 +5,6 @@ import { useSolidsStore } from '../store/solids'
 export function escape(): void {
   const board = useBoardStore()
   const solids = useSolidsStore()
-  if (solids.slow && !solids.isStopped && board.isAtRest) solids.stop()
+  if (solids.canStop && board.isAtRest) solids.stop()
   else board.escape()
 }

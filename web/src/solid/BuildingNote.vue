@@ -19,7 +19,7 @@ const solids = useSolidsStore()
         :max="solids.ahead.of"
         aria-label="Operations that are done"
       />
-      <Button size="small" @click="solids.stop()">Stop <kbd>Esc</kbd></Button>
+      <Button v-if="solids.canStop" size="small" @click="solids.stop()">Stop <kbd>Esc</kbd></Button>
     </template>
     <template v-else>
       <span role="status">Stopped: the picture is the one before.</span>

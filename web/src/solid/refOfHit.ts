@@ -20,14 +20,11 @@ export function refOfHit(
 ): SectionRef | undefined {
   const among = (ask?.bodies() ?? visible).filter((b) => b.bodyId === hit.body)
   const reach = REF_REACH * hit.perPixel
-  if (ask?.rims && hit.mesh && hit.place) {
+  if ((ask?.rims ?? ask?.anything) && hit.mesh && hit.place) {
     const rim = rimNear(hit.mesh, hit.place, reach)
-    return rim && rimRef(among, hit.body, hit.mesh, single ? rim.key : wholeKey(rim.key))
-  }
-  if (ask?.anything && hit.mesh && hit.place) {
-    // Of a solid all is taken that it has: its edges, and faces whatever made them.
-    const rim = rimNear(hit.mesh, hit.place, reach)
-    if (rim) return rimRef(among, hit.body, hit.mesh, single ? rim.key : wholeKey(rim.key))
+    const isStretch = single && ask?.rims === true
+    if (rim) return rimRef(among, hit.body, hit.mesh, isStretch ? rim.key : wholeKey(rim.key))
+    if (ask?.rims) return undefined
   }
   const isTurned = hit.face === undefined || refsCalled(among, [withoutCopy(hit.face)]).length > 0
   if (!isTurned) {

@@ -20,6 +20,7 @@ export const useMeasuresStore = defineStore('measures', () => {
     const state = parts.followed
     if (!state || parts.preview) return []
     const { part, bodies } = state
+    if (!bodies.some((b) => b.plan)) return []
     return [...shown.value.flatMap((f) => asksOf(f, part, bodies)), ...asksOfChecks(state)]
   })
 

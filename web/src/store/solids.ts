@@ -56,29 +56,37 @@ export const useSolidsStore = defineStore('solids', () => {
       (b): b is BodyState & { readonly plan: SolidPlan } => b.plan !== undefined,
     ),
   )
-  /** The question in hand: of which plan, since when, and what ends it. */
-  let inHand:
-    { readonly plan: SolidPlan; readonly since: number; readonly stop: AbortController } | undefined
-  function beginning(plan: SolidPlan): AbortSignal {
+  /** The question in hand: of which plan, since when, what ends it, and whether its picture is waited for. */
+  const inHand = shallowRef<{
+    readonly plan: SolidPlan
+    readonly since: number
+    readonly stop: AbortController
+    readonly isShown: boolean
+  }>()
+  function beginning(plan: SolidPlan, isShown: boolean): AbortSignal {
     const stop = new AbortController()
-    inHand = { plan, stop, since: performance.now() }
+    inHand.value = { plan, isShown, stop, since: performance.now() }
     return stop.signal
   }
+  /** A picture takes long enough that one may want to stop it. */
+  const canStop = computed(() => slow.value && inHand.value?.isShown === true && !isStopped.value)
 
   /** What an edit has passed is left, so that what is wanted now need not wait for it. */
   function leavePassed(): void {
-    const key = inHand && planKey(inHand.plan)
-    if (!inHand || !nextShown() || wanted.value.some(({ plan }) => planKey(plan) === key)) return
+    const asked = inHand.value
+    if (!asked || !nextShown()) return
+    const key = planKey(asked.plan)
+    if (wanted.value.some(({ plan }) => planKey(plan) === key)) return
     // Of what follows the pointer the last picture is better than none.
     const patience = parts.preview ? LONGEST_IN_DRAG : 0
-    if (performance.now() - inHand.since >= patience) inHand.stop.abort()
+    if (performance.now() - asked.since >= patience) asked.stop.abort()
   }
 
   /** Stops what is being built; the last good picture stays until it is asked for again, or edited. */
   function stop(): void {
     const keys = wanted.value.map(({ plan }) => planKey(plan)).filter((k) => !meshes.value.has(k))
     stopped.value = new Set(keys)
-    inHand?.stop.abort()
+    inHand.value?.stop.abort()
   }
 
   /** Begins again what was stopped. */
@@ -102,8 +110,8 @@ export const useSolidsStore = defineStore('solids', () => {
         keep(plan, own)
         continue
       }
-      const built = await pictureSolid(plan, TOLERANCE, beginning(plan))
-      inHand = undefined
+      const built = await pictureSolid(plan, TOLERANCE, beginning(plan, true))
+      inHand.value = undefined
       if (wasStopped(built)) continue
       if (built.ok) keep(plan, built.value.mesh)
       findings.note(plan, built.ok ? { ok: true, value: built.value.figures } : built)
@@ -131,8 +139,8 @@ export const useSolidsStore = defineStore('solids', () => {
     const plan = plans.find((p) => !knownFor(findings.known, p) && !stopped.value.has(planKey(p)))
     if (!plan) return
     busy = true
-    const answer = await weighSolid(plan, beginning(plan))
-    inHand = undefined
+    const answer = await weighSolid(plan, beginning(plan, false))
+    inHand.value = undefined
     if (!wasStopped(answer)) findings.note(plan, answer)
     busy = false
     void work()
@@ -194,5 +202,5 @@ export const useSolidsStore = defineStore('solids', () => {
     },
   )
 
-  return { slow, working, ahead, isStopped, meshOf, stop, goOn }
+  return { slow, working, ahead, isStopped, canStop, meshOf, stop, goOn }
 })
