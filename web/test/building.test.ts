@@ -5,6 +5,7 @@ import type { Part } from '@lathica/core/part'
 import type { SolidPlan } from '@lathica/core/solid'
 import { changeStep, perform } from '@lathica/core/edit'
 import { STOPPED, type Answer } from '../src/kernel/answers'
+import { escape } from '../src/commands/escape'
 import BuildingNote from '../src/solid/BuildingNote.vue'
 import { useSolidsStore } from '../src/store/solids'
 import { act, lastStep } from './support/acting'
@@ -128,4 +129,26 @@ test('while something is dragged the last picture is better than none', async ()
   screen.parts.take('turn', turned('14'))
   await vi.waitFor(() => expect(thread.asked).toHaveLength(2))
   expect(thread.asked[0]?.stop.aborted).toBe(true)
+})
+
+test('Esc closes what is open; over the solid it stops what has taken long', async () => {
+  act('mill:halve')
+  await vi.waitFor(() => expect(solids.slow).toBe(true))
+  expect(screen.board.isAtRest).toBe(false)
+  // Pressed twice in a hurry it is meant for the card.
+  escape()
+  escape()
+  expect(screen.board.isAtRest).toBe(true)
+  expect(inHand().stop.aborted).toBe(false)
+  // And while the pointer is elsewhere as well.
+  const now = performance.now()
+  const clock = vi.spyOn(performance, 'now').mockReturnValue(now + 5000)
+  screen.board.pointed = 'board'
+  escape()
+  expect(inHand().stop.aborted).toBe(false)
+  screen.board.pointed = 'solid'
+  escape()
+  clock.mockRestore()
+  expect(inHand().stop.aborted).toBe(true)
+  await vi.waitFor(() => expect(solids.isStopped).toBe(true))
 })

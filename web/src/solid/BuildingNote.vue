@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { Button } from 'ant-design-vue'
+import { useBoardStore } from '../store/board'
 import { useSolidsStore } from '../store/solids'
 
 /** How far the kernel is with what is shown, and how to have it left; or that it was left. */
 const solids = useSolidsStore()
+const board = useBoardStore()
 </script>
 
 <template>
@@ -19,7 +21,9 @@ const solids = useSolidsStore()
         :max="solids.ahead.of"
         aria-label="Operations that are done"
       />
-      <Button v-if="solids.canStop" size="small" @click="solids.stop()">Stop <kbd>Esc</kbd></Button>
+      <Button v-if="solids.canStop" size="small" @click="solids.stop()"
+        >Stop<kbd v-if="board.pointed === 'solid'">Esc</kbd></Button
+      >
     </template>
     <template v-else>
       <span role="status">Stopped: the picture is the one before.</span>

@@ -176,9 +176,14 @@ export const useBoardStore = defineStore('board', () => {
     else stepId.value = undefined
   }
 
-  /** Nothing is in hand that Esc would let go of but the picks. */
+  /** Nothing is in hand or open that Esc would let go of but the picks. */
   const isAtRest = computed(
-    () => !field.value && typing.value === undefined && toolId.value === 'pick' && !parts.preview,
+    () =>
+      !field.value &&
+      typing.value === undefined &&
+      toolId.value === 'pick' &&
+      stepId.value === undefined &&
+      !parts.preview,
   )
 
   /** Lets a step ask for faces, edges or regions. */

@@ -30,6 +30,9 @@ const MOST_AT_ONCE = 40
 /** While something is dragged, what takes longer than this, in ms, is left for what is wanted now. */
 const LONGEST_IN_DRAG = 1000
 
+/** From so many ms on Esc stops what is being built: it may follow an edit at once to close what was open for that. */
+const LONG = 1000
+
 /** Bodies that are no full turn, as they are pictured. The last good picture stays. */
 export const useSolidsStore = defineStore('solids', () => {
   const parts = usePartStore()
@@ -70,6 +73,10 @@ export const useSolidsStore = defineStore('solids', () => {
   }
   /** A picture takes long enough that one may want to stop it. */
   const canStop = computed(() => slow.value && inHand.value?.isShown === true && !isStopped.value)
+
+  /** It has taken so long that a key means to stop it, not something that was open until just now. */
+  const takesLong = (): boolean =>
+    canStop.value && performance.now() - (inHand.value?.since ?? Infinity) > LONG
 
   /** What an edit has passed is left, so that what is wanted now need not wait for it. */
   function leavePassed(): void {
@@ -202,5 +209,5 @@ export const useSolidsStore = defineStore('solids', () => {
     },
   )
 
-  return { slow, working, ahead, isStopped, canStop, meshOf, stop, goOn }
+  return { slow, working, ahead, isStopped, canStop, takesLong, meshOf, stop, goOn }
 })
