@@ -2,6 +2,7 @@
 import { chromium, type Page } from '@playwright/test'
 import { CHROMIUM_FLAGS, chromiumPath } from '../e2e/support/chromium'
 import { Workshop, press } from '../e2e/support/board'
+import { findOn } from '../e2e/support/flange'
 import { Inspection } from '../e2e/support/inspection'
 import { serveDemo } from './support/serve'
 
@@ -97,13 +98,16 @@ try {
     await press(page, 'g', 'v')
     await page.getByRole('row').filter({ hasText: '112 ±0.15' }).click()
   })
-  await take('inspect-float', async (shop, page) => {
-    await shop.openPart('Float')
+  await take('inspect-housing', async (shop, page) => {
+    await shop.openPart('End bearing housing')
     const bench = await toInspect(page)
-    await bench.chart.getByLabel('Chart of').selectOption('capacity')
-    await bench.chart.getByLabel('Fill height').fill('40')
-    await bench.chart.getByLabel('Fill height').blur()
-    await page.keyboard.press('h')
+    for (const n of [1, 2]) {
+      const rim = `and wall of the hole, from step 60, no. ${n}`
+      const { x, y } = await findOn(bench.solid, rim)
+      await page.mouse.click(x, y)
+    }
+    await bench.figure('distance of axes').getByText(/mm/).waitFor()
+    await page.mouse.move(400, 700)
   })
   await take('studio', async (shop, page) => {
     await shop.openPart('Line sheave')

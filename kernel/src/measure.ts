@@ -1,6 +1,6 @@
-import { addPlaces, place, scalePlace, type Place } from '@lathica/core/geometry'
+import { place, subtractPlaces, unitPlace, type Place } from '@lathica/core/geometry'
 import { edgeCalled, withoutCopy } from '@lathica/core/names'
-import type { ShapeKind, SolidShape, SolidSpot, SolidWay } from '@lathica/core/solid'
+import type { ShapeKind, SolidPlan, SolidShape, SolidSpot, SolidWay } from '@lathica/core/solid'
 import { rimsOf } from './edges'
 import { KernelFault } from './fault'
 import { areaOfFaces } from './figures'
@@ -105,9 +105,7 @@ function edgeShape(oc: OpenCascade, edge: Edge, scope: Scope): Bare {
     const [centre, way] = [scope.own(axis.Location()), scope.own(axis.Direction())]
     return { kind: 'circle', at: placeOf(centre), way: placeOf(way), radius: circle.Radius() }
   }
-  const along = addPlaces(to, scalePlace(from, -1))
-  const length = Math.hypot(along.x, along.y, along.z)
-  const way = length > 0 ? scalePlace(along, 1 / length) : along
+  const way = unitPlace(subtractPlaces(to, from))
   const isLine = curve.GetType() === types.GeomAbs_Line
   return { kind: isLine ? 'line' : 'curve', at: from, way, radius: 0 }
 }
@@ -122,7 +120,7 @@ function lengthOf(oc: OpenCascade, edge: Edge, scope: Scope): number {
 function spotShape(
   oc: OpenCascade,
   spot: SolidSpot,
-  build: (plan: Extract<SolidSpot, { kind: 'on' }>['plan']) => NamedSolid,
+  build: (plan: SolidPlan) => NamedSolid,
   scope: Scope,
 ): Shape {
   const pointAt = (p: Place): InstanceType<OpenCascade['gp_Pnt']> =>
@@ -151,7 +149,7 @@ export const wayBetween = (
   oc: OpenCascade,
   from: SolidSpot,
   to: SolidSpot,
-  build: (plan: Extract<SolidSpot, { kind: 'on' }>['plan']) => NamedSolid,
+  build: (plan: SolidPlan) => NamedSolid,
 ): SolidWay =>
   scoped((scope) => {
     const [a, b] = [spotShape(oc, from, build, scope), spotShape(oc, to, build, scope)]

@@ -11,6 +11,11 @@ export const addPlaces = (a: Place, b: Place): Place => place(a.x + b.x, a.y + b
 export const scalePlace = (a: Place, s: number): Place => place(a.x * s, a.y * s, a.z * s)
 export const subtractPlaces = (a: Place, b: Place): Place => place(a.x - b.x, a.y - b.y, a.z - b.z)
 export const dotPlaces = (a: Place, b: Place): number => a.x * b.x + a.y * b.y + a.z * b.z
+/** The length of a direction, or how far a place is from the origin. */
+export const lengthOfPlace = ({ x, y, z }: Place): number => Math.hypot(x, y, z)
+/** A direction made 1 long; one without length stays as it is. */
+export const unitPlace = (way: Place): Place => scalePlace(way, 1 / (lengthOfPlace(way) || 1))
+
 /** Square to the part's axis and to a way that is so too. */
 export const asideOf = ({ x, y }: Place): Place => place(y, -x, 0)
 

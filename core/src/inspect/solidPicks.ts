@@ -2,6 +2,7 @@ import {
   addPlaces,
   crossPlaces,
   dotPlaces,
+  lengthOfPlace,
   place,
   scalePlace,
   subtractPlaces,
@@ -225,8 +226,7 @@ const level = (a: number | undefined, b: number | undefined): Reading =>
 
 /** Directions that differ by less than this are along one another. */
 const ALONG = 1e-9
-const isAlong = (u: Place, v: Place): boolean => lengthOf(crossPlaces(u, v)) < ALONG
-const lengthOf = (v: Place): number => Math.hypot(v.x, v.y, v.z)
+const isAlong = (u: Place, v: Place): boolean => lengthOfPlace(crossPlaces(u, v)) < ALONG
 
 /** What is round about an axis; of straight lines only the part's own is one. */
 const hasAxis = (shape: SolidShape): boolean =>
@@ -240,20 +240,26 @@ function axesApart(a: SolidShape, b: SolidShape): Reading {
   const square = dotPlaces(across, across)
   if (square < ALONG * ALONG) {
     const aside = subtractPlaces(between, scalePlace(a.way, dotPlaces(between, a.way)))
-    return succeed({ value: lengthOf(aside), space: { from: a.at, to: addPlaces(a.at, aside) } })
+    return succeed({
+      value: lengthOfPlace(aside),
+      space: { from: a.at, to: addPlaces(a.at, aside) },
+    })
   }
   // The shortest way between two lines is square to both.
   const s = dotPlaces(crossPlaces(between, b.way), across) / square
   const t = dotPlaces(crossPlaces(between, a.way), across) / square
   const from = addPlaces(a.at, scalePlace(a.way, s))
   const to = addPlaces(b.at, scalePlace(b.way, t))
-  return succeed({ value: lengthOf(subtractPlaces(to, from)), space: { from, to } })
+  return succeed({ value: lengthOfPlace(subtractPlaces(to, from)), space: { from, to } })
 }
 
 /** Between the directions of two shapes, the lesser one; a plane’s is along it. */
 function angle(a: SolidShape, b: SolidShape): Reading {
   if (!hasWay(a) || !hasWay(b)) return undefined
-  const between = Math.atan2(lengthOf(crossPlaces(a.way, b.way)), Math.abs(dotPlaces(a.way, b.way)))
+  const between = Math.atan2(
+    lengthOfPlace(crossPlaces(a.way, b.way)),
+    Math.abs(dotPlaces(a.way, b.way)),
+  )
   const isOdd = (a.kind === 'plane') !== (b.kind === 'plane')
   const value = isOdd ? Math.PI / 2 - between : between
   // What lies along the axis or square to it says so already.

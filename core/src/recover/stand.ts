@@ -1,4 +1,4 @@
-import { crossPlaces, dotPlaces, place, scalePlace, type Frame, type Place } from '../geometry'
+import { crossPlaces, dotPlaces, place, unitPlace, type Frame } from '../geometry'
 import { axisOf } from './axis'
 import { reachAlong } from './reach'
 import type { ForeignSolid, Line } from './types'
@@ -27,5 +27,3 @@ export function frameOf({ at, along }: Line, start: number): Frame {
     z: place(first.z, second.z, along.z),
   }
 }
-
-const unitPlace = (p: Place): Place => scalePlace(p, 1 / (Math.hypot(p.x, p.y, p.z) || 1))
