@@ -6,11 +6,10 @@ import { collapsed, displaced, wellPosed } from './make'
 import { placeWhereHolds } from './search'
 import { measured, placesOf, residuals, sidesOf } from './oracle'
 import type { Place, Places } from './places'
+import { freedomsAt, smallerSketches, type Asked } from './smaller'
 
 /** A sketch to solve, as plain data. */
-interface Given {
-  readonly sketch: Sketch
-  readonly values: readonly (readonly [string, number])[]
+interface Given extends Asked {
   readonly freedoms: number
   /** Where all holds, by point: the place it was displaced from. */
   readonly intended: readonly (readonly [string, Place])[]
@@ -84,8 +83,13 @@ const wellPosedAt = (name: string, share: number, must: boolean): Kind<Given> =>
   },
   fault: faultOf,
   counts: countsOf,
-  *smaller() {
-    // How many freedoms a part of it has, only its maker knows.
+  *smaller({ sketch, values, intended, must: asked }) {
+    const places = new Map(intended)
+    for (const less of smallerSketches({ sketch, values })) {
+      if (less.sketch.points.length === 0 || collapsed(less.sketch, places)) continue
+      // What is independent stays so when some of it is left out.
+      yield { ...less, freedoms: freedomsAt(less.sketch, places), intended, must: asked }
+    }
   },
 })
 
@@ -93,13 +97,8 @@ export const sketchesNear = wellPosedAt('sketches, points off by 2 %', 0.02, tru
 export const sketchesFar = wellPosedAt('sketches, points off by 10 %', 0.1, false)
 export const sketchesFarther = wellPosedAt('sketches, points off by 30 %', 0.3, false)
 
-interface Contradicted {
-  readonly sketch: Sketch
-  readonly values: readonly (readonly [string, number])[]
-}
-
 /** A sketch that holds where it stands, but for one size too many that asks for something else. */
-export const contradictions: Kind<Contradicted> = {
+export const contradictions: Kind<Asked> = {
   name: 'contradictions',
   batch: 10,
   make: (random) => {
@@ -145,19 +144,14 @@ export const contradictions: Kind<Contradicted> = {
     }
     return undefined
   },
-  *smaller() {
-    // Sets are as small as they are told.
-  },
+  smaller: smallerSketches,
 }
 
 /**
  * Sketches with what no one means: points upon one another, entities without length, sizes of nought, arcs of no
  * radius, all at one place. Nothing is asked of the answer but that it comes, is finite, and holds where it says so.
  */
-export const degenerate: Kind<{
-  readonly sketch: Sketch
-  readonly values: readonly (readonly [string, number])[]
-}> = {
+export const degenerate: Kind<Asked> = {
   name: 'degenerate sketches',
   batch: 10,
   make: (random) => {
@@ -198,16 +192,5 @@ export const degenerate: Kind<{
       return `threw: ${String(error)}`
     }
   },
-  *smaller({ sketch, values }) {
-    for (const item of [...sketch.sizes, ...sketch.constraints]) {
-      yield {
-        sketch: {
-          ...sketch,
-          sizes: sketch.sizes.filter((s) => s !== item),
-          constraints: sketch.constraints.filter((c) => c !== item),
-        },
-        values: values.filter(([id]) => id !== item.id),
-      }
-    }
-  },
+  smaller: smallerSketches,
 }

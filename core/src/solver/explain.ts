@@ -16,8 +16,12 @@ export interface Disagreement {
   readonly idle: readonly string[]
 }
 
-/** Whether a part of a sketch can be solved by itself. */
-type Solves = (part: Sketch, thoroughly: boolean) => boolean
+/** Tells of parts of a sketch whether they can be solved by themselves. */
+export interface Trial {
+  readonly solves: (part: Sketch, thoroughly: boolean) => boolean
+  /** Whether no more can be tried: then every part counts as one that solves. */
+  readonly isOver: () => boolean
+}
 
 /**
  * Finds what says the same twice, and what cannot hold whatever its values may be.
@@ -32,7 +36,7 @@ export function fromRows(
   sketch: Sketch,
   { solved, system }: Attempt,
   coordinates: Float64Array,
-  solves: Solves,
+  trial: Trial,
 ): Disagreement[] {
   const whole = unmergedSystem(system)
   const matrix = rowsOf(whole, coordinates)
@@ -41,7 +45,7 @@ export function fromRows(
     const key = [...d.members].sort().join(' ')
     if (!found.has(key)) found.set(key, d)
   }
-  const fails = failing(sketch, solves)
+  const fails = failing(sketch, trial)
   const { dependent, independent } = analyseRank(matrix.rows, whole.unknowns)
   for (const { row, from } of dependent) {
     const circuit = new Set([row, ...from].map((i) => matrix.owners[i] ?? ''))
@@ -54,6 +58,8 @@ export function fromRows(
       tell({ kind: 'conflict', members: withoutNeedless(contrary, fails), idle: [] })
       continue
     }
+    // What was not tried may as well be a conflict.
+    if (!solved && trial.isOver()) break
     const idle = members.filter((m) => isIdle(matrix, m, independent.length, whole.unknowns))
     if (idle.length > 0) tell({ kind: 'redundant', members, idle })
   }
@@ -67,9 +73,9 @@ export function fromRows(
 export function fromValues(
   sketch: Sketch,
   { system, settled, failing: off }: Attempt,
-  solves: Solves,
+  trial: Trial,
 ): Disagreement {
-  const fails = failing(sketch, solves)
+  const fails = failing(sketch, trial)
   const tense = new Set(inTension(system, settled.unknowns, settled.off))
   const all = new Set([...sketch.constraints, ...sketch.sizes].map((item) => item.id))
   const around = componentOf(unmergedSystem(system), off) ?? all
@@ -83,7 +89,7 @@ export function fromValues(
 type Fails = (ids: ReadonlySet<string>, atFirstLook?: boolean) => boolean
 
 const failing =
-  (sketch: Sketch, solves: Solves): Fails =>
+  (sketch: Sketch, { solves }: Trial): Fails =>
   (ids, atFirstLook = false) =>
     !solves(restrictedTo(sketch, ids), !atFirstLook && ids.size <= FEW)
 

@@ -1,12 +1,18 @@
 import { SOLVE_GOAL, SOLVE_TOLERANCE } from '../tolerances'
-import { createSkyline } from './skyline'
+import { createSkyline, type Skyline } from './skyline'
 import { gradientFor, type Equation } from '../equations'
 import type { System } from './system'
+import { isSpent, type Work } from './work'
 
 /** More rounds than this are never taken; a solvable block needs a handful. */
 const MOST_ROUNDS = 200
 /** After so many rounds that gained little all in all, a search is stuck in a hollow that is no solution. */
 const PATIENCE = 12
+
+/** How many multiplications reading one derivative is worth, about. */
+const READING = 20
+/** How many rounds making a block ready is worth, about. */
+const PREPARING = 5
 
 /** More than this is not gained by going nearer to where one came from. */
 const MOST_APPROACHES = 10
@@ -38,24 +44,27 @@ export interface BlockSolver {
  * fails (Nocedal & Wright, Numerical Optimization, ch. 10). The same form serves blocks with and
  * without freedoms.
  * @param coordinates all coordinates in mm; written as the unknowns move
+ * @param work what is left to do; once it is spent nothing is solved any more
  */
 export function prepareBlock(
   system: System,
   equations: readonly Equation[],
   blockUnknowns: readonly number[],
   coordinates: Float64Array,
+  work?: Work,
 ): BlockSolver {
   const localOf = new Map(blockUnknowns.map((u, i) => [u, i]))
-  const { rows, readers, touched } = pattern(system, equations, localOf)
+  const { entryOf, begins, columns, readers, touched } = pattern(system, equations, localOf)
   const neighbours = equations.map(() => new Set<number>())
   for (const column of readers) {
     for (const a of column) for (const b of column) if (a !== b) neighbours[a.row]?.add(b.row)
   }
   const matrix = createSkyline(neighbours)
+  const products = productsOf(readers, matrix)
   const count = equations.length
   const width = blockUnknowns.length
   const residual = new Float64Array(count)
-  const jacobian = rows.map((row) => new Float64Array(row.columns.length))
+  const jacobian = new Float64Array(columns.length)
   const gradient = gradientFor(equations)
   const z = new Float64Array(count)
   const step = new Float64Array(width)
@@ -74,43 +83,53 @@ export function prepareBlock(
   const evaluate = (unknowns: Float64Array, goals?: Float64Array): number => {
     writeTouched(unknowns)
     let largest = 0
+    let slot = 0
+    jacobian.fill(0)
     for (let e = 0; e < count; e++) {
       const r = (equations[e]?.evaluate(coordinates, gradient) ?? 0) - (goals?.[e] ?? 0)
       residual[e] = r
       largest = Math.max(largest, Math.abs(r))
-      const entries = jacobian[e]
-      if (!entries) continue
-      entries.fill(0)
-      rows[e]?.slots.forEach((column, k) => {
-        if (column >= 0) entries[column] = (entries[column] ?? 0) + (gradient[k] ?? 0)
-      })
+      const read = equations[e]?.coordinates.length ?? 0
+      for (let k = 0; k < read; k++, slot++) {
+        const entry = entryOf[slot] ?? -1
+        if (entry >= 0) jacobian[entry] = (jacobian[entry] ?? 0) + (gradient[k] ?? 0)
+      }
     }
     return Number.isNaN(largest) ? Infinity : largest
   }
 
-  const sumOfSquares = (): number => residual.reduce((sum, r) => sum + r * r, 0)
+  const sumOfSquares = (): number => {
+    let sum = 0
+    for (let e = 0; e < count; e++) sum += (residual[e] ?? 0) ** 2
+    return sum
+  }
 
   const assemble = (stiffness: Float64Array | undefined, damping: number): void => {
+    const { values, placeOf, slotOf } = matrix
+    const { ends, first, second, into } = products
     matrix.clear()
+    let p = 0
     for (let column = 0; column < width; column++) {
-      const readersHere = readers[column] ?? []
       const softness = 1 / (stiffness?.[blockUnknowns[column] ?? 0] ?? 1)
-      for (const a of readersHere) {
-        const place = matrix.placeOf[a.row] ?? 0
-        const entry = (jacobian[a.row]?.[a.entry] ?? 0) * softness
-        for (const b of readersHere) {
-          if (b.row > a.row) break
-          matrix.add(place, matrix.placeOf[b.row] ?? 0, entry * (jacobian[b.row]?.[b.entry] ?? 0))
-        }
+      for (const end = ends[column] ?? 0; p < end; p++) {
+        const product = (jacobian[first[p] ?? 0] ?? 0) * (jacobian[second[p] ?? 0] ?? 0) * softness
+        const slot = into[p] ?? 0
+        values[slot] = (values[slot] ?? 0) + product
       }
     }
     for (let e = 0; e < count; e++) {
-      const place = matrix.placeOf[e] ?? 0
-      matrix.add(place, place, damping)
+      const place = placeOf[e] ?? 0
+      const slot = slotOf(place, place)
+      values[slot] = (values[slot] ?? 0) + damping
     }
   }
 
+  /** What a round takes: factoring, the products, and reading the equations at several times each. */
+  const roundCost = matrix.cost + products.into.length + READING * columns.length
+  if (work) work.left -= PREPARING * roundCost
+
   const computeStep = (stiffness: Float64Array | undefined, damping: number): boolean => {
+    if (work) work.left -= roundCost
     assemble(stiffness, damping)
     if (!matrix.factor()) return false
     for (let e = 0; e < count; e++) z[matrix.placeOf[e] ?? 0] = residual[e] ?? 0
@@ -118,9 +137,11 @@ export function prepareBlock(
     step.fill(0)
     for (let e = 0; e < count; e++) {
       const factor = z[matrix.placeOf[e] ?? 0] ?? 0
-      rows[e]?.columns.forEach((column, k) => {
-        step[column] = (step[column] ?? 0) - (jacobian[e]?.[k] ?? 0) * factor
-      })
+      const end = begins[e + 1] ?? 0
+      for (let k = begins[e] ?? 0; k < end; k++) {
+        const column = columns[k] ?? 0
+        step[column] = (step[column] ?? 0) - (jacobian[k] ?? 0) * factor
+      }
     }
     let longest = 0
     for (let column = 0; column < width; column++) {
@@ -143,6 +164,7 @@ export function prepareBlock(
     let damping = 0
     let mark = Infinity
     for (let round = 0; round < MOST_ROUNDS && largest > goal; round++) {
+      if (isSpent(work)) break
       const before = sumOfSquares()
       if (round % PATIENCE === 0) {
         if (before > 0.9 * mark && largest > tolerance) break
@@ -186,10 +208,12 @@ export function prepareBlock(
       blockUnknowns.forEach((u, i) => (here[i] = unknowns[u] ?? 0))
       // The nearest place to the origin on what the equations look like from here.
       for (let e = 0; e < count; e++) {
-        rows[e]?.columns.forEach((column, k) => {
+        const end = begins[e + 1] ?? 0
+        for (let k = begins[e] ?? 0; k < end; k++) {
+          const column = columns[k] ?? 0
           const back = (origin[blockUnknowns[column] ?? 0] ?? 0) - (here[column] ?? 0)
-          residual[e] = (residual[e] ?? 0) + (jacobian[e]?.[k] ?? 0) * back
-        })
+          residual[e] = (residual[e] ?? 0) + (jacobian[k] ?? 0) * back
+        }
       }
       if (!computeStep(stiffness, 0)) break
       const target = blockUnknowns.map((u, i) => (origin[u] ?? 0) + (step[i] ?? 0))
@@ -227,11 +251,22 @@ export function prepareBlock(
   return { solve, outlook, residuals, approach }
 }
 
+/** An equation that reads a column, and where its derivative is among all. */
+interface Reader {
+  readonly row: number
+  readonly entry: number
+}
+
+/** Which derivatives there are: those of an equation lie together, in the order of the equations. */
 interface Pattern {
-  /** Per equation: its columns in the block, and for each gradient slot its place among them. */
-  readonly rows: readonly { readonly columns: readonly number[]; readonly slots: Int32Array }[]
-  /** Per column of the block: the equations that read it, in rising order, and where in their row. */
-  readonly readers: readonly (readonly { readonly row: number; readonly entry: number }[])[]
+  /** Where the derivatives of each equation begin, and at the end how many there are. */
+  readonly begins: Int32Array
+  /** Per derivative: its column in the block. */
+  readonly columns: Int32Array
+  /** Per slot of each equation's gradient, one equation after the other: its derivative, or −1 for none. */
+  readonly entryOf: Int32Array
+  /** Per column of the block: what reads it, in rising order of equations. */
+  readonly readers: readonly (readonly Reader[])[]
   /** All coordinates the equations read. */
   readonly touched: readonly number[]
 }
@@ -241,26 +276,69 @@ function pattern(
   equations: readonly Equation[],
   localOf: ReadonlyMap<number, number>,
 ): Pattern {
-  const readers: { row: number; entry: number }[][] = Array.from({ length: localOf.size }, () => [])
+  const readers: Reader[][] = Array.from({ length: localOf.size }, () => [])
   const touched = new Set<number>()
-  const rows = equations.map((equation, e) => {
-    const columns: number[] = []
-    const slots = new Int32Array(equation.coordinates.length)
-    equation.coordinates.forEach((c, k) => {
+  const begins = new Int32Array(equations.length + 1)
+  const columns: number[] = []
+  const entryOf: number[] = []
+  equations.forEach((equation, row) => {
+    const begin = columns.length
+    for (const c of equation.coordinates) {
       touched.add(c)
       const column = localOf.get(system.unknownOf[c] ?? -1)
       if (column === undefined) {
-        slots[k] = -1
-        return
+        entryOf.push(-1)
+        continue
       }
-      let place = columns.indexOf(column)
-      if (place < 0) {
-        place = columns.push(column) - 1
-        readers[column]?.push({ row: e, entry: place })
+      let entry = columns.indexOf(column, begin)
+      if (entry < 0) {
+        entry = columns.push(column) - 1
+        readers[column]?.push({ row, entry })
       }
-      slots[k] = place
-    })
-    return { columns, slots }
+      entryOf.push(entry)
+    }
+    begins[row + 1] = columns.length
   })
-  return { rows, readers, touched: [...touched] }
+  return {
+    begins,
+    columns: Int32Array.from(columns),
+    entryOf: Int32Array.from(entryOf),
+    readers,
+    touched: [...touched],
+  }
+}
+
+/** The products of two derivatives by one column, in the order of columns, and into what entry each goes. */
+interface Products {
+  /** Per column, where its products end. */
+  readonly ends: Int32Array
+  readonly first: Int32Array
+  readonly second: Int32Array
+  readonly into: Int32Array
+}
+
+function productsOf(
+  readers: readonly (readonly Reader[])[],
+  { placeOf, slotOf }: Skyline,
+): Products {
+  const count = readers.reduce((sum, { length }) => sum + (length * (length + 1)) / 2, 0)
+  const [first, second, into] = [0, 1, 2].map(() => new Int32Array(count)) as [
+    Int32Array,
+    Int32Array,
+    Int32Array,
+  ]
+  const ends = new Int32Array(readers.length)
+  let p = 0
+  readers.forEach((column, c) => {
+    for (const a of column) {
+      for (const b of column) {
+        if (b.row > a.row) break
+        first[p] = a.entry
+        second[p] = b.entry
+        into[p++] = slotOf(placeOf[a.row] ?? 0, placeOf[b.row] ?? 0)
+      }
+    }
+    ends[c] = p
+  })
+  return { ends, first, second, into }
 }

@@ -5,6 +5,7 @@ import { gradientFor, type Equation } from '../equations'
 import { prepareBlock, type BlockSolver } from './leastChange'
 import { LARGEST_SMALL_BLOCK, createSmallSolver } from './smallBlock'
 import { initialUnknowns, writeCoordinates, type System } from './system'
+import type { Work } from './work'
 
 /** Where a system came to rest. */
 export interface Settled {
@@ -26,6 +27,8 @@ export interface Effort {
   readonly near?: Float64Array
   /** Owners of what is measured on the other side than that where it is at the start; none if left out. */
   readonly turned?: ReadonlySet<string> | undefined
+  /** What is left to do in the search this belongs to; no bound if left out. */
+  readonly work?: Work | undefined
 }
 
 /** The residual in mm up to which an equation is said to hold. */
@@ -45,7 +48,7 @@ export function settle(system: System, effort: Effort): Settled {
   const unknowns = start.slice()
   const coordinates = new Float64Array(system.start.length)
   writeCoordinates(system, unknowns, coordinates)
-  solveBlocks(system, unknowns, coordinates)
+  solveBlocks(system, unknowns, coordinates, effort.work)
   writeCoordinates(system, unknowns, coordinates)
   const weights = weightsOf(system)
   const off: Equation[] = []
@@ -59,7 +62,7 @@ export function settle(system: System, effort: Effort): Settled {
     // What hardly moved is the nearest place, and needs no solver of its own.
     const near = NEAR_ENOUGH * system.extent
     if (found && (!nearest || farFrom(origin, unknowns, component, weights) < near)) continue
-    const solver = prepareBlock(system, equations, own, coordinates)
+    const solver = prepareBlock(system, equations, own, coordinates, effort.work)
     if (found) goNearer(system, component, solver, unknowns, origin, weights)
     const moved = farFrom(start, unknowns, component, weights)
     const expected = found && moved < near ? Infinity : solver.outlook(start, weights)
@@ -91,13 +94,18 @@ export function weightsOf(system: System): Float64Array {
   return weights
 }
 
-function solveBlocks(system: System, unknowns: Float64Array, coordinates: Float64Array): void {
+function solveBlocks(
+  system: System,
+  unknowns: Float64Array,
+  coordinates: Float64Array,
+  work: Work | undefined,
+): void {
   const solveSmall = createSmallSolver(system, coordinates)
   const solveBlock = (block: Block): boolean => {
     const equations = block.equations.flatMap((e) => system.equations[e] ?? [])
     const small = block.determined && equations.length <= LARGEST_SMALL_BLOCK
     if (small && solveSmall(equations, block.unknowns, unknowns)) return true
-    return prepareBlock(system, equations, block.unknowns, coordinates).solve(unknowns)
+    return prepareBlock(system, equations, block.unknowns, coordinates, work).solve(unknowns)
   }
   const incidence = incidenceOf(system, system.equations)
   for (const block of decompose(incidence, system.unknowns)) {

@@ -7,8 +7,12 @@ export interface Skyline {
   /** The matrix's place of a row in the given numbering. */
   readonly placeOf: Int32Array
   readonly clear: () => void
-  /** Adds to the entry of two places. */
-  readonly add: (i: number, j: number, value: number) => void
+  /** The entries of the lower triangle, row by row within the envelope. */
+  readonly values: Float64Array
+  /** Where among the values the entry of two places is. */
+  readonly slotOf: (i: number, j: number) => number
+  /** What factoring costs, as a number of multiplications. */
+  readonly cost: number
   /** Factors the matrix; false when it is not positive definite to working accuracy. */
   readonly factor: () => boolean
   /** Solves for a right-hand side by places, in place; the matrix must be factored. */
@@ -31,18 +35,24 @@ export function createSkyline(neighbours: readonly ReadonlySet<number>[]): Skyli
   for (let i = 0; i < size; i++) start[i + 1] = (start[i] ?? 0) + i - (first[i] ?? i) + 1
   const values = new Float64Array(start[size] ?? 0)
   const slot = (i: number, j: number): number => (start[i] ?? 0) + j - (first[i] ?? 0)
+  /** Where a row would begin among the values if it began with the first column. */
+  const origin = Int32Array.from({ length: size }, (_, i) => (start[i] ?? 0) - (first[i] ?? 0))
+  const cost = first.reduce((sum, from, i) => sum + ((i - from + 1) * (i - from + 2)) / 2, 0)
 
   const factor = (): boolean => {
     for (let i = 0; i < size; i++) {
       const from = first[i] ?? i
-      const before = values[slot(i, i)] ?? 0
+      const row = origin[i] ?? 0
+      const before = values[row + i] ?? 0
       for (let j = from; j <= i; j++) {
-        let sum = values[slot(i, j)] ?? 0
-        for (let k = Math.max(from, first[j] ?? j); k < j; k++) {
-          sum -= (values[slot(i, k)] ?? 0) * (values[slot(j, k)] ?? 0)
+        const other = origin[j] ?? 0
+        const begin = first[j] ?? j
+        let sum = values[row + j] ?? 0
+        for (let k = begin > from ? begin : from; k < j; k++) {
+          sum -= (values[row + k] ?? 0) * (values[other + k] ?? 0)
         }
-        if (j < i) values[slot(i, j)] = sum / (values[slot(j, j)] ?? 1)
-        else if (sum > before * 1e-14) values[slot(i, i)] = Math.sqrt(sum)
+        if (j < i) values[row + j] = sum / (values[other + j] ?? 1)
+        else if (sum > before * 1e-14) values[row + i] = Math.sqrt(sum)
         else return false
       }
     }
@@ -51,24 +61,25 @@ export function createSkyline(neighbours: readonly ReadonlySet<number>[]): Skyli
 
   const solve = (rhs: Float64Array): void => {
     for (let i = 0; i < size; i++) {
+      const row = origin[i] ?? 0
       let sum = rhs[i] ?? 0
-      for (let k = first[i] ?? i; k < i; k++) sum -= (values[slot(i, k)] ?? 0) * (rhs[k] ?? 0)
-      rhs[i] = sum / (values[slot(i, i)] ?? 1)
+      for (let k = first[i] ?? i; k < i; k++) sum -= (values[row + k] ?? 0) * (rhs[k] ?? 0)
+      rhs[i] = sum / (values[row + i] ?? 1)
     }
     for (let i = size - 1; i >= 0; i--) {
-      const x = (rhs[i] ?? 0) / (values[slot(i, i)] ?? 1)
+      const row = origin[i] ?? 0
+      const x = (rhs[i] ?? 0) / (values[row + i] ?? 1)
       rhs[i] = x
-      for (let k = first[i] ?? i; k < i; k++) rhs[k] = (rhs[k] ?? 0) - (values[slot(i, k)] ?? 0) * x
+      for (let k = first[i] ?? i; k < i; k++) rhs[k] = (rhs[k] ?? 0) - (values[row + k] ?? 0) * x
     }
   }
 
   return {
     placeOf,
     clear: () => values.fill(0),
-    add: (i, j, value) => {
-      const s = i >= j ? slot(i, j) : slot(j, i)
-      values[s] = (values[s] ?? 0) + value
-    },
+    values,
+    slotOf: (i, j) => (i >= j ? slot(i, j) : slot(j, i)),
+    cost,
     factor,
     solve,
   }

@@ -2,13 +2,14 @@ import { measureSize } from '../constraints'
 import { entityMap, locator, type Sketch } from '../sketch'
 import { analyseSystem } from './analysis'
 import { attempt, type Attempt } from './attempt'
-import { fromRows, fromValues, type Disagreement } from './explain'
+import { fromRows, fromValues, type Disagreement, type Trial } from './explain'
 import { createRandom } from './random'
 import { withPositions } from './positions'
 import { keepsTurns } from './turns'
 import { FAR } from './settle'
 import { distanceFrom, fromOtherStarts, isLoose } from './starts'
 import { buildSystem, type SizeValues } from './system'
+import { isSpent, workOf, type Work } from './work'
 import type { Vec } from '../geometry'
 
 export interface Solution {
@@ -32,18 +33,27 @@ export interface Solution {
 export function solve(sketch: Sketch, values: SizeValues): Solution {
   const direct = attempt(sketch, values, { detours: true })
   const loose = isLoose(direct.begun)
+  const explaining = workOf(MOST_EXPLAINING)
+  const told = (chosen: Attempt, starts: number): Solution =>
+    tell(sketch, values, chosen, trialOf(values, starts, explaining))
   if (!direct.solved) {
     // What contradicts itself by its very rows need not be looked for anywhere else.
-    const told = tell(sketch, values, direct, loose ? SOME_STARTS : A_FEW_STARTS)
-    if (told.disagreements.some((d) => d.kind === 'conflict')) return told
+    const first = told(direct, loose ? SOME_STARTS : A_FEW_STARTS)
+    if (hasReason(first)) return first
   }
-  const result = fromOtherStarts(sketch, values, direct, { loose })
-  if (!result.solved) return withReason(sketch, values, result)
-  return tell(sketch, values, turnedAsDrawn(sketch, values, result, loose), A_FEW_STARTS)
+  const result = fromOtherStarts(sketch, values, direct, { loose, work: workOf(MOST_SEARCHING) })
+  if (result.solved) return told(turnedAsDrawn(sketch, values, result, loose), A_FEW_STARTS)
+  const failed = told(result, A_FEW_STARTS)
+  if (hasReason(failed)) return failed
+  const reason = fromValues(sketch, result, trialOf(values, A_FEW_STARTS, explaining))
+  return { ...failed, disagreements: [...failed.disagreements, reason] }
 }
 
+const hasReason = ({ disagreements }: Solution): boolean =>
+  disagreements.some((d) => d.kind === 'conflict')
+
 /** What is to be told of an attempt, with what follows from its equations' rows. */
-function tell(sketch: Sketch, values: SizeValues, chosen: Attempt, starts: number): Solution {
+function tell(sketch: Sketch, values: SizeValues, chosen: Attempt, trial: Trial): Solution {
   const { solved, system, settled, positions } = chosen
   const analysis = analyseSystem(system, settled.unknowns, () =>
     buildSystem(withPositions(sketch, positions), disturbed(values)),
@@ -54,28 +64,24 @@ function tell(sketch: Sketch, values: SizeValues, chosen: Attempt, starts: numbe
     positions,
     freedoms: analysis.freedoms,
     pointFreedoms: new Map(system.pointIds.map((id, i) => [id, analysis.pointFreedoms[i] ?? 0])),
-    disagreements: sound
-      ? []
-      : fromRows(sketch, chosen, analysis.coordinates, solvesWith(values, starts)),
+    disagreements: sound ? [] : fromRows(sketch, chosen, analysis.coordinates, trial),
   }
 }
 
-/** What is to be told of an attempt that failed, with a reason in any case. */
-function withReason(sketch: Sketch, values: SizeValues, failed: Attempt): Solution {
-  const told = tell(sketch, values, failed, A_FEW_STARTS)
-  if (told.disagreements.some((d) => d.kind === 'conflict')) return told
-  const reason = fromValues(sketch, failed, solvesWith(values, A_FEW_STARTS))
-  return { ...told, disagreements: [...told.disagreements, reason] }
-}
-
-const solvesWith =
-  (values: SizeValues, most: number) =>
-  (part: Sketch, thoroughly: boolean): boolean => {
-    const tried = attempt(part, values, { detours: thoroughly })
-    if (tried.solved || !thoroughly) return tried.solved
-    const search = { loose: isLoose(tried.begun), most, any: true }
-    return fromOtherStarts(part, values, tried, search).solved
-  }
+/**
+ * Tries parts of a sketch by themselves. Once the work for all of them is done, a part counts as one that solves: what is
+ * told to conflict is then more than it need be, never less.
+ */
+const trialOf = (values: SizeValues, most: number, work: Work): Trial => ({
+  isOver: () => isSpent(work),
+  solves: (part, thoroughly) => {
+    const tried = attempt(part, values, { detours: thoroughly, work })
+    if (tried.solved || isSpent(work)) return true
+    if (!thoroughly) return false
+    const search = { loose: isLoose(tried.begun), most, any: true, work }
+    return fromOtherStarts(part, values, tried, search).solved || isSpent(work)
+  },
+})
 
 /**
  * An attempt's place, or one that turns its corners as they were drawn, if there is one. Where little holds at the
@@ -128,3 +134,10 @@ function approach(sketch: Sketch, values: SizeValues): Attempt {
 const A_FEW_STARTS = 8
 /** The same where little holds at the start. */
 const SOME_STARTS = 40
+
+/**
+ * What looking for a place from other starts may take, and finding the reason why there is none, in multiplications:
+ * about a second and half a second. Sketches of 30 points rarely take as much.
+ */
+const MOST_SEARCHING = 2e8
+const MOST_EXPLAINING = 1e8

@@ -6,6 +6,7 @@ import { createRandom } from './random'
 import { restrictedTo } from './restricted'
 import { FAR, toleranceOf } from './settle'
 import { buildSystem, unmergedSystem, type SizeValues, type System } from './system'
+import { isSpent, type Work } from './work'
 import type { Vec } from '../geometry'
 import type { Sketch } from '../sketch'
 
@@ -19,6 +20,8 @@ interface Search {
   readonly most?: number
   /** Whether any place will do, not the nearest alone. */
   readonly any?: boolean
+  /** What is left to do in looking. */
+  readonly work: Work
 }
 
 /**
@@ -100,10 +103,10 @@ function inFailing(part: Sketch, values: SizeValues, search: Search): Places | u
   let least = Infinity
   let found = 0
   let best: { readonly at: Sketch; readonly off: ReadonlySet<string>; short: number } | undefined
-  for (let k = 0; k < most && found < enough; k++) {
+  for (let k = 0; k < most && found < enough && !isSpent(search.work); k++) {
     // Every fourth start lies near the place that came nearest to holding so far, without what did not hold there.
     const from = k % 4 === 3 && best ? near(best.at, k, best.off) : near(part, k)
-    const tried = tryFrom(from, part, values, k, origin)
+    const tried = tryFrom(from, part, values, { turn: k, origin, work: search.work })
     if (!tried.solved) {
       const short = shortOf(tried)
       if (short < (best?.short ?? Infinity)) {
@@ -131,13 +134,15 @@ function nearerThan(
   let nearest: Places | undefined
   let least = distanceFrom(part, ended) * (1 - 1e-6)
   for (let k = 0, inVain = 0; k < most && inVain < PATIENCE; k++, inVain++) {
-    const tried = tryFrom(near(part, k), part, values, k, origin)
+    if (isSpent(search.work)) break
+    const tried = tryFrom(near(part, k), part, values, { turn: k, origin, work: search.work })
     if (!tried.solved) continue
     const far = distanceFrom(part, tried.positions)
     if (far < least) [nearest, least, inVain] = [tried.positions, far, 0]
   }
   if (!search.loose) return nearest
-  return turnedNearer(part, values, nearest ?? ended, origin) ?? nearest
+  const { work } = search
+  return turnedNearer(part, values, nearest ?? ended, { near: origin, work }) ?? nearest
 }
 
 /**
@@ -148,7 +153,7 @@ function turnedNearer(
   part: Sketch,
   values: SizeValues,
   found: Places,
-  near: Float64Array,
+  effort: { readonly near: Float64Array; readonly work: Work },
 ): Places | undefined {
   const { sides } = buildSystem(part, values)
   const there = buildSystem(withPositions(part, found), values).sides
@@ -162,10 +167,10 @@ function turnedNearer(
   for (let changed = true; changed && left > 0;) {
     changed = false
     for (const [owner, { across }] of order) {
-      if (across > TURN_REACH * least || left-- <= 0) break
+      if (across > TURN_REACH * least || left-- <= 0 || isSpent(effort.work)) break
       const other = new Set(turned)
       if (!other.delete(owner)) other.add(owner)
-      const tried = attempt(part, values, { detours: false, near, turned: other })
+      const tried = attempt(part, values, { ...effort, detours: false, turned: other })
       if (!tried.solved) continue
       const far = distanceFrom(part, tried.positions)
       if (far >= least) continue
@@ -188,13 +193,15 @@ function tryFrom(
   start: Sketch,
   part: Sketch,
   values: SizeValues,
-  turn: number,
-  origin: Float64Array,
+  { turn, origin, work }: { readonly turn: number; readonly origin: Float64Array; work: Work },
 ): Attempt {
-  const found = (turn % 2 === 0 ? attemptUnmerged : attempt)(start, values, { detours: false })
+  const found = (turn % 2 === 0 ? attemptUnmerged : attempt)(start, values, {
+    detours: false,
+    work,
+  })
   if (!found.solved) return found
   const at = withPositions(part, found.positions)
-  const nearer = attempt(at, values, { detours: false, near: origin })
+  const nearer = attempt(at, values, { detours: false, near: origin, work })
   return nearer.solved ? nearer : found
 }
 
@@ -206,7 +213,7 @@ function tryFrom(
 function startsNear(
   part: Sketch,
   values: SizeValues,
-  { loose }: Search,
+  { loose, work }: Search,
 ): {
   readonly near: (base: Sketch, turn: number, without?: ReadonlySet<string>) => Sketch
   /** The coordinates of the part's own start, in mm. */
@@ -231,7 +238,7 @@ function startsNear(
       constraints: part.constraints.filter(counts),
       sizes: part.sizes.filter(counts),
     }
-    const { system: begun, settled } = attemptUnmerged(some, values, { detours: false })
+    const { system: begun, settled } = attemptUnmerged(some, values, { detours: false, work })
     return withPositions({ ...part, points }, placesAt(begun, settled.coordinates))
   }
   return { near, origin: system.start }
