@@ -6,6 +6,7 @@ import { finishes } from './sections/finishes'
 import { hostile } from './sections/hostile'
 import { layers } from './sections/layers'
 import { routes } from './sections/routes'
+import { solidSteps } from './solids/steps'
 import {
   contradictions,
   degenerate,
@@ -22,6 +23,7 @@ export const KINDS = [
   routes,
   finishes,
   hostile,
+  solidSteps,
   sketchesNear,
   sketchesFar,
   sketchesFarther,

@@ -1,11 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import type { Entity, Size, Sketch } from '../src'
+import { evaluate } from '../src/route'
+import { mergeVertices } from '../src/section/engine/arrangement'
 import { attempt } from '../src/solver/attempt'
 import { fromValues } from '../src/solver/explain'
 import { fromOtherStarts } from '../src/solver/starts'
 import { solve } from '../src/solver/solve'
 import { isSpent, workOf } from '../src/solver/work'
 import { randomFrom } from '../../fuzz/random'
+import { demoNames, demoPart } from './support/demo'
 import { displaced, wellPosed } from '../../fuzz/sketches/make'
 
 /** A triangle of lines with lengths, and beside it a line of its own. */
@@ -78,5 +81,47 @@ describe('a search is bounded by work, not by time', () => {
     const { solved, disagreements } = solve(sketch, values)
     expect(solved).toBe(false)
     expect(disagreements.some((d) => d.kind === 'conflict' && d.members.length > 1)).toBe(true)
+  })
+})
+
+describe('what has no end is refused, and never waited for', () => {
+  const drilled = demoNames.map((n) => demoPart(n)).find((p) => p.route.some((s) => s.kind === 'holes'))
+
+  it.each(['1e-12', '0.000001'])('a tip of %s° ends the step with a mend', (tipAngle) => {
+    if (!drilled) throw new Error('no demo part has holes')
+    const route = drilled.route.map((s) =>
+      s.kind === 'holes'
+        ? { ...s, reach: 'depth' as const, depth: '2', tip: 'cone' as const, tipAngle }
+        : s,
+    )
+    const failed = evaluate({ ...drilled, route }).steps.filter((s) => s.status === 'failed')
+    expect(failed[0]?.problem?.message).toContain('its cone has no end')
+    expect(failed[0]?.problem?.mend).toBe('Type a larger angle.')
+  })
+
+  it('vertices so far off that numbers cannot be counted up are told apart', () => {
+    const { indexOf, vertices } = mergeVertices(8)
+    const far = [1e14, 1e16, 1e300].map((x) => indexOf({ x, y: 3 }))
+    expect(far).toEqual([0, 1, 2])
+    expect(indexOf({ x: 1e16, y: 3 })).toBe(1)
+    expect(vertices).toHaveLength(3)
+  })
+
+  it('lines are not level because their ends are out of all reach', () => {
+    const { sketch } = triangle([0, 0, 0, 0])
+    const angle = { id: 'a', kind: 'angle', line: 'e0', to: 'axis', reversed: false } as const
+    const heights = ['A', 'B'].map((p) => ({ id: `d${p}`, kind: 'diameter', point: p }) as const)
+    const sizes = [angle, ...heights].map((s) => {
+      return { ...s, name: s.id, formula: '', reference: false }
+    }) as Size[]
+    // Ends at unlike heights, and an angle that is nought all but a rounding.
+    const values = new Map([
+      ['a', 1e-14],
+      ['dA', 10],
+      ['dB', 14],
+    ])
+    const { solved, positions } = solve({ ...sketch, sizes }, values)
+    expect(solved).toBe(false)
+    for (const { x, y } of positions.values()) expect(Math.hypot(x, y)).toBeLessThan(100)
   })
 })

@@ -11,7 +11,8 @@ interface Hostile {
   readonly steps: readonly StepData[]
 }
 
-const VALUES = [
+/** What no one means to type. */
+export const HOSTILE = [
   '1e12',
   '-1e12',
   '1e6',
@@ -33,7 +34,7 @@ const VALUES = [
 ]
 
 function step(random: Random, number: number): StepData {
-  const value = (): string => random.pick(VALUES)
+  const value = (): string => random.pick(HOSTILE)
   const base = { id: `step${number}`, number: 10 * number, aside: false, body: 'body1' }
   switch (random.below(5)) {
     case 0:

@@ -1,4 +1,4 @@
-import { SOLVE_TOLERANCE } from '../tolerances'
+import { LARGEST_LENGTH, SOLVE_TOLERANCE } from '../tolerances'
 import { componentsOf, incidenceOf, type Component } from './components'
 import { decompose, type Block } from './decompose'
 import { gradientFor, type Equation } from '../equations'
@@ -55,7 +55,10 @@ export function settle(system: System, effort: Effort): Settled {
   const farther = new Map<string, number>()
   const gradient = gradientFor(system.equations)
   const tolerance = toleranceOf(system)
-  const holds = (e: Equation): boolean => Math.abs(e.evaluate(coordinates, gradient)) <= tolerance
+  // Far enough away any two lines are level to rounding: that is no place.
+  const isWithinReach = (c: number): boolean => Math.abs(coordinates[c] ?? 0) <= FARTHEST
+  const holds = (e: Equation): boolean =>
+    Math.abs(e.evaluate(coordinates, gradient)) <= tolerance && e.coordinates.every(isWithinReach)
   for (const component of componentsOf(system)) {
     const { equations, unknowns: own } = component
     let found = equations.every(holds)
@@ -86,6 +89,9 @@ export function settle(system: System, effort: Effort): Settled {
   off.push(...still.filter((e) => !holds(e)))
   return { unknowns, coordinates, off, farther }
 }
+
+/** No point is farther from where the axis begins than this, in mm: there rounding is as large as the tolerance. */
+const FARTHEST = 100 * LARGEST_LENGTH
 
 /** How many coordinates of points each unknown stands for: moving it moves them all. */
 export function weightsOf(system: System): Float64Array {

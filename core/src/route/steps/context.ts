@@ -213,6 +213,27 @@ export function positive(
   )
 }
 
+/**
+ * How deep a cone is that opens to a radius in mm, by its full angle as it was typed.
+ * @param what the angle's words
+ * @param flat what is told of an angle that opens no cone: of 180° or more
+ */
+export function coneDepth(
+  context: StepContext,
+  text: string,
+  what: string,
+  radius: number,
+  flat: Result<never>,
+): Result<number> {
+  const angle = positive(context, text, 'angle', what)
+  if (!angle.ok) return angle
+  if (angle.value >= Math.PI) return flat
+  const depth = radius / Math.tan(angle.value / 2)
+  return depth <= LARGEST_LENGTH
+    ? succeed(depth)
+    : fail('step.huge', `The ${what} is too small: its cone has no end.`, 'Type a larger angle.')
+}
+
 /** So many times as thick as what it is laid along is large, a layer is a slip of the pen. */
 const MOST_TIMES = 1000
 

@@ -185,11 +185,14 @@ export function mergeVertices(most: number): { vertices: Vec[]; indexOf: (p: Vec
     const i1 = Math.floor((p.x + VERTEX_TOLERANCE) / CELL)
     const j0 = Math.floor((p.y - VERTEX_TOLERANCE) / CELL)
     const j1 = Math.floor((p.y + VERTEX_TOLERANCE) / CELL)
-    for (let i = i0; i <= i1; i++) {
-      for (let j = j0; j <= j1; j++) {
+    // Both ends of the reach, not all between: where numbers are too large to be counted up by one, a loop has no end.
+    for (let i = i0; ; i = i1) {
+      for (let j = j0; ; j = j1) {
         const found = nearIn(cellOf(i, j), p)
         if (found >= 0) return found
+        if (j === j1) break
       }
+      if (i === i1) break
     }
     const own = cellOf(Math.floor(p.x / CELL), Math.floor(p.y / CELL))
     const v = vertices.push(p) - 1

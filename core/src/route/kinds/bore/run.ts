@@ -5,6 +5,7 @@ import { AXIS_ID } from '../../../sketch'
 import { VERTEX_TOLERANCE } from '../../../tolerances'
 import {
   changed,
+  coneDepth,
   edgesNamed,
   lost,
   material,
@@ -128,12 +129,10 @@ function outlineOf(
   const last = stretches.at(-1)
   const isBlind = last !== undefined && last.depth < whole - VERTEX_TOLERANCE
   if (isBlind && step.tip === 'cone') {
-    const angle = positive(context, step.tipAngle, 'angle', 'angle of the tip')
-    if (!angle.ok) return angle
-    if (angle.value >= Math.PI) {
-      return fail('bore.tip', 'A tip is sharper than 180°.', 'Choose a flat bottom instead.')
-    }
-    corners.push({ at: vec(depth + last.radius / Math.tan(angle.value / 2), 0), what: '' })
+    const flat = fail('bore.tip', 'A tip is sharper than 180°.', 'Choose a flat bottom instead.')
+    const tip = coneDepth(context, step.tipAngle, 'angle of the tip', last.radius, flat)
+    if (!tip.ok) return tip
+    corners.push({ at: vec(depth + tip.value, 0), what: '' })
   } else corners.push({ at: vec(depth, 0), what: '' })
   return succeed(corners)
 }

@@ -6,6 +6,7 @@ import type { Section } from '../../../section'
 import { outlineOf, turnedTool, type SolidTool } from '../../../solid'
 import type { HolesStep } from '../../../part'
 import {
+  coneDepth,
   material,
   positive,
   told,
@@ -76,22 +77,21 @@ function headOf(step: HolesStep, context: StepContext, diameter: number): Result
     const depth = positive(context, step.headDepth, 'length', `depth of the ${step.head}`)
     return depth.ok ? succeed({ kind: step.head, diameter: wide.value, depth: depth.value }) : depth
   }
-  const angle = positive(context, step.headAngle, 'angle', 'angle of the countersink')
-  if (!angle.ok) return angle
-  if (angle.value >= Math.PI) {
-    return fail('holes.sink', 'A countersink is sharper than 180°.', 'Take a counterbore instead.')
-  }
-  const depth = (wide.value - diameter) / 2 / Math.tan(angle.value / 2)
-  return succeed({ kind: 'countersink', diameter: wide.value, depth })
+  const flat = fail(
+    'holes.sink',
+    'A countersink is sharper than 180°.',
+    'Take a counterbore instead.',
+  )
+  const deeper = (wide.value - diameter) / 2
+  const depth = coneDepth(context, step.headAngle, 'angle of the countersink', deeper, flat)
+  if (!depth.ok) return depth
+  return succeed({ kind: 'countersink', diameter: wide.value, depth: depth.value })
 }
 
 function tipOf(step: HolesStep, context: StepContext, diameter: number): Result<number> {
   if (step.reach !== 'depth' || step.tip === 'flat') return succeed(0)
-  const angle = positive(context, step.tipAngle, 'angle', 'angle of the tip')
-  if (!angle.ok) return angle
-  return angle.value < Math.PI
-    ? succeed(diameter / 2 / Math.tan(angle.value / 2))
-    : fail('holes.tip', 'A tip is sharper than 180°.', 'Choose a flat bottom instead.')
+  const flat = fail('holes.tip', 'A tip is sharper than 180°.', 'Choose a flat bottom instead.')
+  return coneDepth(context, step.tipAngle, 'angle of the tip', diameter / 2, flat)
 }
 
 /** The outline that is turned about the hole's own axis, from its mouth in. */
