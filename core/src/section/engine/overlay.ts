@@ -40,23 +40,30 @@ export function overlay(
   rule: Rule,
   selfCrossing = false,
 ): Section | undefined {
-  let parts = split(first, second, selfCrossing)
-  for (let retries = 0; ; retries++) {
-    const { edges, vertices, startOf } = merged(parts)
-    const section = materialOf(ordered(edges, vertices, startOf), rule)
-    if (section) return section
-    if (retries === (first.length + second.length > MANY ? 1 : RETRIES)) break
-    const [one, two] = [outlineOf(edges, (e) => e.first), outlineOf(edges, (e) => e.second)]
-    parts = split(one, two, true)
-  }
-  const isMany = first.length + second.length > MANY
-  for (const by of isMany ? ASIDE.slice(0, 1) : ASIDE) {
-    const aside = second.map((e) => ({ ...e, piece: translated(e.piece, by) }))
-    const { edges, vertices, startOf } = merged(split(first, aside, true))
+  for (const { edges, vertices, startOf } of arrangements(first, second, selfCrossing)) {
     const section = materialOf(ordered(edges, vertices, startOf), rule)
     if (section) return section
   }
   return undefined
+}
+
+/** One arrangement after the other, each for when the one before was not sound. */
+function* arrangements(first: Outline, second: Outline, selfCrossing: boolean): Iterable<Merged> {
+  const isMany = first.length + second.length > MANY
+  let made = merged(split(first, second, selfCrossing))
+  yield made
+  for (let again = 0; again < (isMany ? 1 : RETRIES); again++) {
+    const [one, two] = [
+      outlineOf(made.edges, (e) => e.first),
+      outlineOf(made.edges, (e) => e.second),
+    ]
+    made = merged(split(one, two, true))
+    yield made
+  }
+  for (const by of isMany ? ASIDE.slice(0, 1) : ASIDE) {
+    const aside = second.map((e) => ({ ...e, piece: translated(e.piece, by) }))
+    yield merged(split(first, aside, true))
+  }
 }
 
 /** How often an arrangement that is not sound is split again. */
@@ -132,12 +139,16 @@ function addEdge(loop: SectionEdge[], edge: Stretch | undefined, forwards: boole
 /** A stretch whose ends are one vertex is nothing when it is no longer than this; else a full circle. */
 const SHORTEST = 8 * VERTEX_TOLERANCE
 
-/** One vertex for ends that fall together, and one edge for stretches that do. */
-function merged(parts: readonly Stretch[]): {
+/** Edges between vertices. */
+interface Merged {
   readonly edges: Stretch[]
   readonly vertices: readonly Vec[]
+  /** Per half-edge the vertex it starts at. */
   readonly startOf: Int32Array
-} {
+}
+
+/** One vertex for ends that fall together, and one edge for stretches that do. */
+function merged(parts: readonly Stretch[]): Merged {
   const { vertices, indexOf } = mergeVertices(2 * parts.length)
   const edges: Stretch[] = []
   const starts = new Int32Array(2 * parts.length)
