@@ -13,12 +13,18 @@ function save(): void {
 </script>
 
 <template>
-  <button type="button" class="report" @click="save">Save the part as a report</button>
+  <div class="report">
+    <button type="button" @click="save">Save the part as a report</button>
+  </div>
 </template>
 
 <style scoped>
 .report {
-  margin: 0 0 6px 44px;
+  padding: 0 14px 9px 46px;
+  border-bottom: 1px solid var(--rule);
+}
+
+button {
   padding: 2px 8px;
   border: 1px solid currentcolor;
   border-radius: 3px;

@@ -155,6 +155,7 @@ function onKey(event: KeyboardEvent): void {
             open: board.stepId === row.step.id,
             aside: row.step.aside,
             beyond: row.beyond,
+            reported: row.isDefect,
           }"
           :aria-current="board.stepId === row.step.id ? 'step' : undefined"
           @click="open(row.step)"
@@ -261,6 +262,10 @@ li.under {
   background: none;
   text-align: left;
   cursor: pointer;
+}
+
+.row.reported {
+  border-bottom: 0;
 }
 
 .row:hover {
