@@ -55,6 +55,20 @@ test('a part has its name, its material and the weight of it', async ({ page }) 
   await expect(page).toHaveTitle('Spindle · Lathica')
 })
 
+test('a part is asked for once, with its page and before its scripts', async ({ page }) => {
+  const shop = new Workshop(page)
+  await shop.openDemo('spindle')
+  const asked: string[] = []
+  page.on('request', (r) => asked.push(new URL(r.url()).pathname))
+  await page.reload()
+  await expect(shop.figure('size')).toHaveText('⌀44 × 171')
+  const parts = asked.filter((path) => path.startsWith('/api/parts/'))
+  expect(parts).toHaveLength(1)
+  const at = (what: RegExp): number => asked.findIndex((path) => what.test(path))
+  expect(at(/^\/api\/parts\//)).toBeLessThan(at(/ModelView.*\.js$/))
+  expect(at(/plex-sans.*400.*\.woff2$/)).toBeLessThan(at(/ModelView.*\.js$/))
+})
+
 test('a second profile makes a body of its own, with its own material', async ({ page }) => {
   const shop = new Workshop(page)
   await shop.newPartFromShelf('Float and rod')

@@ -87,6 +87,9 @@ function pageForAnyRoute(webRoot: string): Middleware {
     if (!isPage || ctx.path.startsWith('/api/') || ctx.path.startsWith('/assets/')) return next()
     ctx.type = 'html'
     ctx.set('Cache-Control', 'no-cache')
+    const [, part] = /^\/part\/([\w-]+)/.exec(ctx.path) ?? []
+    // What the page will ask for first is on its way before its script is read (RFC 8288; HTML, link type preload).
+    if (part) ctx.set('Link', `</api/parts/${part}>; rel=preload; as=fetch; crossorigin`)
     ctx.body = await readFile(join(webRoot, 'index.html'), 'utf8')
   }
 }

@@ -63,6 +63,16 @@ describe('the interface’s files', () => {
     }
   })
 
+  it('name the part that a page will ask for first, and nothing else', async () => {
+    for (const path of ['/part/some-id', '/part/some-id/dispatch']) {
+      const { headers } = await get(path, PAGE)
+      expect(headers.link).toBe('</api/parts/some-id>; rel=preload; as=fetch; crossorigin')
+    }
+    for (const path of ['/', '/part', '/part/', '/part/%3E%3B/inspect', '/parts/some-id']) {
+      expect((await get(path, PAGE)).headers.link).toBeUndefined()
+    }
+  })
+
   it('are kept for ever when their name carries their content’s hash', async () => {
     const { status, headers } = await get('/assets/main-abc123.js')
     expect(status).toBe(200)
