@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
-import { stationsOfSolid, type SlicedStation } from '@lathica/core/inspect'
+import { stationsOfPlan, stationsOfSolid, type SlicedStation } from '@lathica/core/inspect'
 import { readPartFile } from '@lathica/core/formats'
 import { settlePlans, type Kernel } from '../src'
 import { sharedKernel } from './support/kernel'
@@ -11,15 +11,23 @@ beforeAll(async () => {
 })
 
 /** Stations along a demo part's first body, from the triangles that its picture is made of. */
-function stations(name: string): { readonly all: SlicedStation[]; readonly volume: number } {
+function stations(
+  name: string,
+  chord = 0.05,
+): {
+  readonly all: SlicedStation[]
+  readonly exact: SlicedStation[] | undefined
+  readonly volume: number
+} {
   const text = readFileSync(new URL(`../../demo/${name}.lathica.json`, import.meta.url), 'utf8')
   const read = readPartFile(text)
   if (!read.ok) throw new Error(read.problem.message)
   const [body] = settlePlans(read.value, (plan) => kernel.weigh(plan)).bodies
   if (!body?.plan || !body.solid) throw new Error(`${name} is a full turn`)
-  const { mesh } = kernel.build(body.plan, 0.05)
+  const { mesh } = kernel.build(body.plan, chord)
   const { volume } = body.solid
-  return { all: stationsOfSolid(mesh, volume, 600), volume }
+  const exact = stationsOfPlan(body.plan, volume, 600)
+  return { all: stationsOfSolid(mesh, volume, 600), exact, volume }
 }
 
 function at(all: readonly SlicedStation[], x: number): SlicedStation {
@@ -29,7 +37,8 @@ function at(all: readonly SlicedStation[], x: number): SlicedStation {
 }
 
 /** That a ratio is one to two thousandths, which is what triangles of a picture tell. */
-const near = (ratio: number): void => expect(Math.abs(ratio - 1)).toBeLessThan(2e-3)
+const near = (ratio: number, within = 2e-3): void =>
+  expect(Math.abs(ratio - 1)).toBeLessThan(within)
 
 const disc = (outer: number, inner = 0): number => (Math.PI / 4) * (outer ** 2 - inner ** 2)
 const quartic = (outer: number, inner = 0): number => (Math.PI / 64) * (outer ** 4 - inner ** 4)
@@ -88,4 +97,28 @@ describe('along a solid by its triangles', () => {
     expect(middle.mostMoment).toBeGreaterThan(1.5 * middle.secondMoment)
     expect(all.at(-1)?.volume).toBeCloseTo(volume, 6)
   })
+})
+
+describe('along a solid by its exact sections', () => {
+  test.each(['winding-wheel', 'winding-spindle', 'end-bearing-housing'])(
+    'the %s is told as its triangles tell it',
+    (name) => {
+      const { all, exact = [], volume } = stations(name, 0.005)
+      expect(exact.length).toBeGreaterThan(100)
+      let compared = 0
+      for (const s of exact) {
+        // Only where triangles were cut at just the same place, and on the same side of a step.
+        const beside = all.filter((t) => Math.abs(t.x - s.x) < 1e-6)
+        const like = beside.find((t) => Math.abs(t.area - s.area) < 3e-3 * s.area)
+        if (beside.length === 0) continue
+        compared++
+        expect([name, s.x, s.area, like?.x]).toEqual([name, s.x, s.area, expect.closeTo(s.x, 5)])
+        near((like?.secondMoment ?? 0) / s.secondMoment, 4e-3)
+        near((like?.mostMoment ?? 0) / s.mostMoment, 4e-3)
+        near((like?.outer ?? 0) / s.outer)
+      }
+      expect(compared).toBeGreaterThan(20)
+      expect(exact.at(-1)?.volume).toBeCloseTo(volume, 6)
+    },
+  )
 })

@@ -9,6 +9,7 @@ export {
   type Stock,
 } from './mass'
 export { lengthwise, ringsAt, stationsAlong, type Station } from './along'
+export { stationsOfPlan } from './cutStations'
 export { stationsOfSolid, type SlicedStation } from './sliced'
 export {
   capacityAt,

@@ -41,24 +41,50 @@ const source = computed(() => {
   const density = materialOf(parts, body.bodyId)?.density ?? 0
   return chartSource(body, cavity, density, parts.units, solids.meshOf(body))
 })
-/** The room of a vessel goes by its section; all else of a body that is no full turn by its triangles. */
-const byTriangles = computed(() => source.value?.cut !== undefined && inspect.chart !== 'capacity')
+/** The room of a vessel goes by its section; all else of a body that is no full turn by what planes cut of it. */
+const isCut = computed(() => source.value?.cut !== undefined && inspect.chart !== 'capacity')
 const data = computed(() => source.value && CHARTS[inspect.chart].data(source.value))
+interface Basis {
+  readonly words: string
+  readonly why: string
+  /** Told to fewer digits. */
+  readonly isRough?: true
+}
+const BASES = {
+  turn: {
+    words: 'of the full turn',
+    why: 'Goes by the half-section: holes and flats are left out.',
+  },
+  exact: {
+    words: 'of the solid',
+    why: 'By exact cross-sections, with holes and flats as they are.',
+  },
+  summed: {
+    words: 'of the solid',
+    why: 'Summed between exact cross-sections; at the end it is exact, between to a thousandth.',
+    isRough: true,
+  },
+  triangles: {
+    words: 'by triangles',
+    why: 'Cut from the picture’s triangles: right to a few thousandths.',
+    isRough: true,
+  },
+} as const satisfies Record<string, Basis>
 /** What a chart of a body that is no full turn is made of. */
-const basis = computed(() => {
+const basis = computed((): Basis | undefined => {
   if (!inspect.body?.plan) return undefined
   // Up to where it runs out a vessel is the full turn.
   if (CHARTS[inspect.chart].ofVessels && inspect.cavity?.isWhole) return undefined
-  return byTriangles.value
-    ? { words: 'by triangles', why: 'Cut from the picture’s triangles: right to two thousandths.' }
-    : { words: 'of the full turn', why: 'Goes by the half-section: holes and flats are left out.' }
+  if (!isCut.value) return BASES.turn
+  if (!source.value?.isExact) return BASES.triangles
+  return inspect.chart === 'mass' ? BASES.summed : BASES.exact
 })
 const told = computed(() => {
   if (!data.value) return ''
-  if (byTriangles.value && source.value?.stations.length === 0) return 'the solid is not built yet'
+  if (isCut.value && source.value?.stations.length === 0) return 'the solid is not built yet'
   if (inspect.cursor === undefined) return 'point at the chart, or use the arrow keys'
   const place = inspect.cursor / length.value.size
-  const values = readout(data.value, place, byTriangles.value ? 4 : 5)
+  const values = readout(data.value, place, basis.value?.isRough ? 4 : 5)
   return `at ${Number(place.toFixed(3))} ${length.value.name}: ${values || 'nothing'}`
 })
 const kinds = computed(() => inspect.charts.map((value) => ({ value, label: CHARTS[value].words })))

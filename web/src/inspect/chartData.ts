@@ -5,6 +5,7 @@ import type { SolidMesh } from '@lathica/core/mesh'
 import {
   capacityCurve,
   stationsAlong,
+  stationsOfPlan,
   stationsOfSolid,
   thicknessAlong,
   type Cavity,
@@ -25,7 +26,7 @@ export interface ChartData {
   readonly curves: readonly Curve[]
 }
 
-/** About how many places along the part are looked at, and along its triangles, which takes longer. */
+/** About how many places along the part are looked at, and along what is no full turn, which takes longer. */
 const SAMPLES = 2000
 const CUTS = 400
 
@@ -36,8 +37,9 @@ const FLAT = 0.1
 export interface ChartSource {
   readonly body: BodyState
   readonly stations: readonly Station[]
-  /** Of a body that is no full turn, its stations by the triangles of its picture. */
+  /** Of a body that is no full turn, its stations by exact sections, or by the triangles of its picture. */
   readonly cut?: readonly SlicedStation[]
+  readonly isExact?: boolean
   readonly cavity: Cavity | undefined
   /** in g/mm³ */
   readonly density: number
@@ -57,7 +59,10 @@ export function chartSource(
 ): ChartSource {
   const source = { body, cavity, density, units }
   if (!body.plan) return { ...source, stations: stationsAlong(body.section, SAMPLES) }
-  const cut = mesh && body.solid ? stationsOfSolid(mesh, body.solid.volume, CUTS) : []
+  const volume = body.solid?.volume
+  const exact = volume === undefined ? undefined : stationsOfPlan(body.plan, volume, CUTS)
+  if (exact) return { ...source, stations: exact, cut: exact, isExact: true }
+  const cut = mesh && volume !== undefined ? stationsOfSolid(mesh, volume, CUTS) : []
   return { ...source, stations: cut, cut }
 }
 
