@@ -85,7 +85,9 @@ describe('a search is bounded by work, not by time', () => {
 })
 
 describe('what has no end is refused, and never waited for', () => {
-  const drilled = demoNames.map((n) => demoPart(n)).find((p) => p.route.some((s) => s.kind === 'holes'))
+  const drilled = demoNames
+    .map((n) => demoPart(n))
+    .find((p) => p.route.some((s) => s.kind === 'holes'))
 
   it.each(['1e-12', '0.000001'])('a tip of %s° ends the step with a mend', (tipAngle) => {
     if (!drilled) throw new Error('no demo part has holes')

@@ -13,7 +13,7 @@ import type { ChartData } from './chartData'
 Chart.register(LineController, LineElement, LinearScale, PointElement)
 
 /** Room for the axis of values, and beside the chart on the other side, in pixels. */
-export const VALUE_AXIS = { lying: 66, standing: 44 } as const
+export const VALUE_AXIS = { lying: 76, standing: 44 } as const
 const CLEAR = 12
 
 /** Where the chart stands to the part: its places run along the part's axis, at the same scale. */
