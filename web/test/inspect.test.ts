@@ -96,8 +96,12 @@ describe('charts along the axis', () => {
 describe('charts of a body that is no full turn', () => {
   it('go by its triangles, and hold nothing until there are some', async () => {
     const { screen, inspect } = await open('winding-spindle')
-    const { body } = inspect
-    if (!body?.plan) throw new Error('it is no full turn')
+    const { body: spindle } = inspect
+    if (!spindle?.plan) throw new Error('it is no full turn')
+    // Rounded edges are the kernel's alone.
+    const rounding = { kind: 'edges', step: 'step99', sets: [] } as const
+    const plan = { ...spindle.plan, ops: [...spindle.plan.ops, rounding] }
+    const body = { ...spindle, plan }
     const { units } = screen.parts
     const waiting = chartSource(body, undefined, 7.85e-3, units)
     expect(waiting.stations).toEqual([])
@@ -107,7 +111,8 @@ describe('charts of a body that is no full turn', () => {
     if (!turned) throw new Error('it has material')
     const mesh = { ...latheMesh(body.section, 0.01), faces: [] }
     const solid = { ...turned, pieces: 1 } as unknown as BodyState['solid']
-    const found = chartSource({ ...body, solid }, undefined, 7.85e-3, units, mesh)
+    const found = chartSource({ ...body, solid }, undefined, 7.85e-3, units, () => mesh)
+    expect(found.isExact).toBeUndefined()
     const data = CHARTS.secondMoment.data(found)
     expect(data.curves.map((c) => c.name)).toEqual(['least', 'greatest'])
     for (const curve of data.curves) {
@@ -124,6 +129,27 @@ describe('charts of a body that is no full turn', () => {
     expect(rows.every((r) => r.length === 7 && r.every((c) => !String(c).includes('NaN')))).toBe(
       true,
     )
+  })
+
+  it('go by exact sections where there are some, and wait for no picture', async () => {
+    const { screen, inspect } = await open('winding-spindle')
+    const { body } = inspect
+    if (!body?.solid) throw new Error('it is weighed without the kernel')
+    const never = (): undefined => {
+      throw new Error('no picture is asked for')
+    }
+    const found = chartSource(body, undefined, 7.85e-3, screen.parts.units, never)
+    expect(found.isExact).toBe(true)
+    const [least, greatest] = CHARTS.secondMoment.data(found).curves
+    if (!least || !greatest) throw new Error('there are two curves')
+    const whole = (Math.PI / 64) * 30 ** 4
+    // Beside the keyway it is round, and within weaker one way than the other.
+    expect(valueAt(least, 33)).toBeCloseTo(whole, 6)
+    expect(valueAt(greatest, 33)).toBeCloseTo(whole, 6)
+    expect(valueAt(least, 53)).toBeLessThan(0.9 * whole)
+    expect(valueAt(greatest, 53)).toBeGreaterThan(0.98 * whole)
+    const mass = CHARTS.mass.data(found).curves[0]?.points.at(-1)?.value
+    expect(mass).toBeCloseTo((body.solid.volume * 7.85e-3) / 1000, 9)
   })
 
   it('tell that play is that of full turns where nothing shows that it is that of the solids too', async () => {

@@ -39,7 +39,7 @@ const source = computed(() => {
   const { body, cavity } = inspect
   if (!body) return undefined
   const density = materialOf(parts, body.bodyId)?.density ?? 0
-  return chartSource(body, cavity, density, parts.units, solids.meshOf(body))
+  return chartSource(body, cavity, density, parts.units, () => solids.meshOf(body))
 })
 /** The room of a vessel goes by its section; all else of a body that is no full turn by what planes cut of it. */
 const isCut = computed(() => source.value?.cut !== undefined && inspect.chart !== 'capacity')

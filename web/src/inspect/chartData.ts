@@ -47,7 +47,7 @@ export interface ChartSource {
 }
 
 /**
- * @param mesh the picture of a body that is no full turn; undefined while there is none
+ * @param mesh tells the picture of a body that is no full turn, if there is one; asked only where sections do not do
  * @returns for such a body no stations until it is built
  */
 export function chartSource(
@@ -55,14 +55,15 @@ export function chartSource(
   cavity: Cavity | undefined,
   density: number,
   units: UnitSettings,
-  mesh?: SolidMesh,
+  mesh: () => SolidMesh | undefined = () => undefined,
 ): ChartSource {
   const source = { body, cavity, density, units }
   if (!body.plan) return { ...source, stations: stationsAlong(body.section, SAMPLES) }
   const volume = body.solid?.volume
   const exact = volume === undefined ? undefined : stationsOfPlan(body.plan, volume, CUTS)
   if (exact) return { ...source, stations: exact, cut: exact, isExact: true }
-  const cut = mesh && volume !== undefined ? stationsOfSolid(mesh, volume, CUTS) : []
+  const picture = mesh()
+  const cut = picture && volume !== undefined ? stationsOfSolid(picture, volume, CUTS) : []
   return { ...source, stations: cut, cut }
 }
 
