@@ -3,7 +3,7 @@ import type { Part } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
-import { partWith, revolveStep, type StepData } from './parts'
+import { partWith, revolveStep, stepFault, type StepData } from './parts'
 
 /** A small part whose steps are given values that no one means, or shapes that no one draws. */
 interface Hostile {
@@ -148,12 +148,8 @@ export const hostile: Kind<Hostile> = {
     const began = performance.now()
     try {
       const state = evaluate(partOf(given))
-      for (const [i, s] of state.steps.entries()) {
-        if (s.status === 'failed' && (s.problem?.mend ?? '') === '')
-          return `step ${i} failed without a mend`
-        if (s.problem?.code === 'step.defect') return `step ${i}: ${s.problem.message}`
-        if (s.status === 'done') void s.massChange
-      }
+      const wrong = stepFault(state)
+      if (wrong !== undefined) return wrong
       for (const { section } of state.bodies) {
         const volume = section.regions.length > 0 ? solidProperties(section)?.volume : 1
         if (!(volume !== undefined && volume > 0)) return `a body of volume ${volume}`

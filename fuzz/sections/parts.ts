@@ -1,5 +1,6 @@
 /** Parts built as plain data, the way a file holds them. */
 import { createPart, type Part } from '@lathica/core/part'
+import type { PartState } from '@lathica/core/route'
 import { pieceTo, type Drawn } from './make'
 
 /** Any field of a step; what a field may hold is for the engine to judge. */
@@ -48,4 +49,16 @@ export function sketchOf(id: string, drawn: Drawn): object {
 export function partWith(sketches: readonly object[], route: readonly StepData[]): Part {
   const part = structuredClone(createPart({ name: 'tide gauge part' }))
   return { ...part, sketches, route } as unknown as Part
+}
+
+/** What no step may do, whatever was typed: fail without a mend, or by a mistake of the engine's own. */
+export function stepFault({ steps }: PartState): string | undefined {
+  for (const [i, step] of steps.entries()) {
+    const { status, problem } = step
+    if (status === 'failed' && (problem?.mend ?? '') === '')
+      return `step ${i} failed without a mend`
+    if (problem?.code === 'step.defect') return `step ${i}: ${problem.message}`
+    if (status === 'done') void step.massChange
+  }
+  return undefined
 }

@@ -5,7 +5,7 @@ import { closedFigures } from '@lathica/core/solid'
 import type { Kind } from '../kind'
 import type { Random } from '../random'
 import { HOSTILE } from '../sections/hostile'
-import { partWith, revolveStep, sketchOf, type StepData } from '../sections/parts'
+import { partWith, revolveStep, sketchOf, stepFault, type StepData } from '../sections/parts'
 import { volumeOf, type Bar, type Taken } from './slices'
 
 /** Something drilled or milled, with what is typed for it; angles in degrees. */
@@ -188,12 +188,8 @@ const NEAR = 1e-7
 function faultOf(given: Given): string | undefined {
   try {
     const state = evaluate(partOf(given))
-    for (const [i, s] of state.steps.entries()) {
-      if (s.status === 'failed' && (s.problem?.mend ?? '') === '')
-        return `step ${i} failed without a mend`
-      if (s.problem?.code === 'step.defect') return `step ${i}: ${s.problem.message}`
-      if (s.status === 'done') void s.massChange
-    }
+    const wrong = stepFault(state)
+    if (wrong !== undefined) return wrong
     const [body] = state.bodies
     const told = body?.plan && closedFigures(body.plan)
     if (!told) return undefined
