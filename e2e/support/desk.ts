@@ -31,4 +31,9 @@ export class Desk {
   async heightOf(words: string): Promise<number> {
     return (await this.said(words).locator('text').first().boundingBox())?.y ?? NaN
   }
+
+  /** Waits until a size stands so high, within half a pixel. */
+  async expectHeight(words: string, height: number): Promise<void> {
+    await expect.poll(async () => Math.abs((await this.heightOf(words)) - height)).toBeLessThan(0.5)
+  }
 }

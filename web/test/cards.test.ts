@@ -89,7 +89,7 @@ describe('the route', () => {
     }
     URL.revokeObjectURL = () => undefined
     expect(route.findAll('.report')).toHaveLength(1)
-    await route.find('.report').trigger('click')
+    await route.find('.report button').trigger('click')
     expect(saved).toEqual(['application/json'])
   })
 
