@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs'
 import { readPartFile } from '@lathica/core/formats'
 import type { Step } from '@lathica/core/part'
 import { evaluate, type BodyState } from '@lathica/core/route'
-import { boredMesh, meshBends } from '@lathica/core/mesh'
+import { closedMesh, meshBends } from '@lathica/core/mesh'
 import { PART_FRAME, line, place, vec } from '@lathica/core/geometry'
 import { profileOf, solidProperties, type Section } from '@lathica/core/section'
 import {
@@ -92,7 +92,7 @@ const drilled = (show?: (body: BodyState) => void, count = 12): number =>
 
 /** Makes the picture of a body as the page does. */
 function pictured({ plan }: BodyState): void {
-  const mesh = plan && boredMesh(plan, TOLERANCE)
+  const mesh = plan && closedMesh(plan, TOLERANCE)
   if (!mesh || meshBends(mesh).places.length === 0) throw new Error('there is no picture')
 }
 

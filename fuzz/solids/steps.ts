@@ -6,6 +6,7 @@ import type { Kind } from '../kind'
 import type { Random } from '../random'
 import { HOSTILE } from '../sections/hostile'
 import { partWith, revolveStep, sketchOf, stepFault, type StepData } from '../sections/parts'
+import { pictureFault } from './pictures'
 import { volumeOf, type Bar, type Taken } from './slices'
 
 /** Something drilled or milled, with what is typed for it; angles in degrees. */
@@ -192,8 +193,10 @@ function faultOf(given: Given): string | undefined {
     if (wrong !== undefined) return wrong
     const [body] = state.bodies
     const told = body?.plan && closedFigures(body.plan)
-    if (!told) return undefined
+    if (!body?.plan || !told) return undefined
     if (!(told.volume > 0)) return `a body of volume ${told.volume}`
+    const seen = pictureFault(body.plan, told)
+    if (seen !== undefined) return seen
     if (given.works.some((w) => w.hostile)) return undefined
     const done = given.works.filter((_, i) => state.steps[i + 1]?.status === 'done')
     const volume = volumeOf({ ...given, taken: done.flatMap((w) => takenBy(w, given)) })

@@ -12,10 +12,16 @@ export {
 export {
   boredIn,
   closedFigures,
+  isUpright,
+  landOf,
+  sidesOf,
   untouchedAngle,
   type Bored,
+  type BoredAside,
   type BoredOutline,
   type BoredRound,
+  type Land,
+  type Side,
 } from './closed'
 export type { LiftedProperties } from './lifted'
 export * from './plan'

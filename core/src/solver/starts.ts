@@ -78,7 +78,7 @@ const hasEquations = (
 }
 
 /** How many other starts near by are tried before a sketch is told not to solve. */
-const MOST_STARTS = 160
+const MOST_STARTS = 240
 /** How many are tried where a place was found already, but a far one, or where most holds at the start. */
 const FEW_STARTS = 8
 /** How many are tried for a nearer place where little holds at the start. */

@@ -1,6 +1,14 @@
 import { place, vec } from '@lathica/core/geometry'
 import type { Section } from '@lathica/core/section'
-import { prismTool, slotOf, turnedTool, type SolidPlan, type SolidTool } from '@lathica/core/solid'
+import {
+  lookingOut,
+  prismTool,
+  rectangleOf,
+  slotOf,
+  turnedTool,
+  type SolidPlan,
+  type SolidTool,
+} from '@lathica/core/solid'
 import { outlineOf } from '../../../core/test/support/sections'
 
 /** A flange with a hub to its right and a bore, if it is wide. */
@@ -107,4 +115,66 @@ export function anyOpened(random: () => number): SolidPlan {
     return prismTool(outline, { at, x, z: place(0, 0, way) }, -1, deep, `@${n}`)
   })
   return cutBy(base, tools)
+}
+
+/** A bored shaft of two lands with up to three keyways, flats or slots from its end. */
+export function anyMilled(random: () => number): SolidPlan {
+  const between = (a: number, b: number): number => a + random() * (b - a)
+  const [r1, r2] = [between(10, 16), between(18, 25)]
+  const bevel = between(0.5, 2)
+  // A bored shaft of two lands, its ends bevelled and rounded.
+  const base = outlineOf([
+    { at: vec(-30, 4) },
+    { at: vec(60, 4) },
+    { at: vec(60, r2 - 2), bulge: random() < 0.5 ? Math.tan(Math.PI / 8) : 0 },
+    { at: vec(58, r2) },
+    { at: vec(20, r2) },
+    { at: vec(20, r1) },
+    { at: vec(-30 + bevel, r1) },
+    { at: vec(-30, r1 - bevel) },
+  ])
+  const kind = Math.floor(random() * 3)
+  // Three flats would meet where the shaft is thick.
+  const count = 1 + Math.floor(random() * (kind === 1 ? 2 : 3))
+  const angle = between(0, 6)
+  const wide = between(3, 6)
+  const deep = between(1, 3)
+  const tools = Array.from({ length: count }, (_, n) => {
+    const turn = angle + (2 * Math.PI * n) / count
+    const out = place(Math.cos(turn), Math.sin(turn), 0)
+    if (kind === 0) {
+      const keyway = slotOf('key', between(-25, -10), between(0, 15), wide)
+      return prismTool(keyway, lookingOut(turn), r1 - deep, r1 + 4, `@${n}`)
+    }
+    const frame = { at: place(0, 0, 0), x: out, z: place(0, 0, 1) }
+    const low = kind === 1 ? r1 - deep * 0.6 : between(7, 12)
+    const side = kind === 1 ? 40 : wide / 2
+    const flat = rectangleOf('flat', vec(low, -side), vec(40, side))
+    // From before the end up to the step, exactly, or over it into the land behind it, or from the end itself.
+    const to = [between(-20, 15), 20, 30][Math.floor(random() * 3)] ?? 0
+    return prismTool(flat, frame, random() < 0.7 ? -31 : -30, to, `@${n}`)
+  })
+  return cutBy(base, tools)
+}
+
+/**
+ * A hub, perhaps bored, with a plain hole across it.
+ * @param way 0 down to a flat end, 1 through one wall, 2 through all of it
+ * @returns and whether it is told without the kernel: to the axis itself, in what is solid, it is not
+ */
+export function anyCrossed(random: () => number, way: number) {
+  const between = (a: number, b: number): number => a + random() * (b - a)
+  const bore = random() < 0.5 ? between(6, 9) : 0
+  const base = flange(between(20, 30), 20, between(14, 18), bore)
+  const [radius, turn] = [between(1, 4), between(0, 6)]
+  const deep = way === 0 ? between(2, 4) : way === 1 ? 33 : 80
+  const at = place(33 * Math.cos(turn), 33 * Math.sin(turn), 30)
+  const frame = {
+    ...{ at, x: place(0, 0, 1) },
+    z: place(-Math.cos(turn), -Math.sin(turn), 0),
+  }
+  const reach = way === 0 ? 33 - 14 + deep : deep
+  const section = rectangleOf('hole', vec(-2, 0), vec(reach, radius))
+  const tools = [turnedTool(section, frame, '')]
+  return { plan: cutBy(base, tools), isTold: way !== 1 || bore > 0 }
 }

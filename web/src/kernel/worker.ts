@@ -1,6 +1,6 @@
 import type { Look } from '@lathica/core/drawing'
 import { closedFigures, plansOf, type SolidAsk, type SolidPlan } from '@lathica/core/solid'
-import { boredMesh, meshBends } from '@lathica/core/mesh'
+import { closedMesh, meshBends } from '@lathica/core/mesh'
 import type { BodyPlan } from '@lathica/core/formats'
 import {
   KernelFault,
@@ -117,7 +117,7 @@ const threads = {
     handedOver(await byOperations([plan], (k) => k.build(plan, tolerance))),
   /** What needs no kernel does not wait for it either. */
   async picture(plan: SolidPlan, tolerance: number): Promise<Answer<Omit<BuiltSolid, 'valid'>>> {
-    const [mesh, figures] = [boredMesh(plan, tolerance), closedFigures(plan)]
+    const [mesh, figures] = [closedMesh(plan, tolerance), closedFigures(plan)]
     if (mesh && figures) return handedOver({ ok: true, value: { mesh, figures } })
     return threads.build(plan, tolerance)
   },

@@ -7,7 +7,7 @@ import {
   type SolidPlan,
 } from '@lathica/core/solid'
 import type { BodyState } from '@lathica/core/route'
-import { boredMesh, type SolidMesh } from '@lathica/core/mesh'
+import { closedMesh, type SolidMesh } from '@lathica/core/mesh'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { dressedMesh } from '../files/meshes'
@@ -112,7 +112,7 @@ export const useSolidsStore = defineStore('solids', () => {
     busy = true
     for (let plan = nextShown(); plan; plan = nextShown()) {
       const holes = boredIn(plan)
-      const own = holes && holes.length <= MOST_AT_ONCE ? boredMesh(plan, TOLERANCE) : undefined
+      const own = holes && holes.length <= MOST_AT_ONCE ? closedMesh(plan, TOLERANCE) : undefined
       if (own) {
         keep(plan, own)
         continue

@@ -3,7 +3,7 @@ import type { Section } from '../../section'
 import type { SolidPlan, SolidTool } from '../plan'
 import { crossed } from './crossed'
 import { drilled } from './drilled'
-import { milledAlong, milledOut } from './milled'
+import { milledBy } from './milled'
 import { pierced } from './pierced'
 import { allApart, type Taken } from './taken'
 
@@ -31,7 +31,9 @@ export const takenApart = once((plan: SolidPlan): readonly Taken[] | undefined =
 
 /** What a tool takes of a full turn; undefined where that is left to the kernel. */
 function takenBy(tool: SolidTool, base: Section): readonly Taken[] | undefined {
-  if (tool.kind === 'turned') return drilled(tool, base) ?? crossed(tool, base)
+  if (tool.kind === 'turned') {
+    return drilled(tool, base) ?? crossed(tool, base)?.map((c) => c.taken)
+  }
   if (tool.kind !== 'prism' || tool.draft) return undefined
-  return milledOut(tool, base) ?? milledAlong(tool, base) ?? pierced(tool, base)
+  return milledBy(tool, base) ?? pierced(tool, base)
 }

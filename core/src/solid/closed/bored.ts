@@ -1,9 +1,13 @@
 import { vec, type Vec } from '../../geometry'
 import { once } from '../../once'
-import type { Section } from '../../section'
+import { faceName } from '../../names'
+import { edgeKey, type Section } from '../../section'
 import type { SolidPlan, SolidTool } from '../plan'
 import { takenApart } from './apart'
+import { crossed, type Crossing } from './crossed'
 import { drillIn } from './drilled'
+import { milledBy } from './milled'
+import { millingOf, type Called, type Milling } from './milling'
 import { openedThrough } from './pierced'
 
 /** Something that runs along the axis through plane faces of a full turn. */
@@ -34,11 +38,23 @@ export interface BoredOutline extends BoredAlong {
   readonly ends: readonly [number, number]
 }
 
-export type Bored = BoredRound | BoredOutline
+/** What is milled or drilled from outside towards the axis, with the names of the faces it leaves. */
+export interface BoredAside extends Milling {
+  readonly kind: 'aside'
+  /** One for each piece of the outline. */
+  readonly walls: readonly string[]
+  /** Of its floor; none where it goes through. */
+  readonly ground: string | undefined
+  /** The radius of the bore it opens into where it goes through; 0 where it goes on to the other side. */
+  readonly opens: number
+}
+
+export type Bored = BoredRound | BoredOutline | BoredAside
 
 /**
  * All that was taken of the full turn a plan begins with, where that is holes and outlines along its axis between plane
- * faces, none of which touches another; undefined where it is more, or there is nothing of it.
+ * faces, and what is milled and drilled towards it from outside, none of which touches another; undefined where it is
+ * more, or there is nothing of it.
  */
 export const boredIn = once((plan: SolidPlan): readonly Bored[] | undefined => {
   if (plan.ops.length === 0 || plan.base.regions.length !== 1 || !takenApart(plan)) return undefined
@@ -58,13 +74,20 @@ function boredBy(tool: SolidTool, step: string, base: Section): readonly Bored[]
   const { mark } = tool
   if (tool.kind === 'turned') {
     const found = drillIn(tool, base)
-    return found?.parts.flatMap(({ between, part: section }): BoredRound[] => {
+    if (!found) return crossed(tool, base)?.map((c) => crossingAside(c, mark))
+    return found.parts.flatMap(({ between, part: section }): BoredRound[] => {
       if (!section || section.regions.length === 0) return []
       const { x, y, z, way } = found.drill
       return [{ kind: 'round', step, mark, between, section, at: vec(x, y), z, way }]
     })
   }
   if (tool.kind !== 'prism' || tool.draft) return undefined
+  const milling = milledBy(tool, base) && millingOf(tool)
+  if (milling) {
+    const { walls, ground } = milling
+    const named = (called: Called): string => `${nameOf(called, step)}${mark}`
+    return [{ ...milling, kind: 'aside', walls: walls.map(named), ground: named(ground), opens: 0 }]
+  }
   const found = openedThrough(tool, base)
   // What stands within an outline that goes through would be a piece by itself.
   if (!found || tool.outline.regions[0]?.holes.length !== 0) return undefined
@@ -73,3 +96,14 @@ function boredBy(tool: SolidTool, step: string, base: Section): readonly Bored[]
     return { kind: 'outline', step, mark, between, outline: tool.outline, put, ends }
   })
 }
+
+const nameOf = (called: Called, step: string): string =>
+  typeof called === 'string' ? faceName(step, called) : edgeKey(called)
+
+const crossingAside = ({ milling, opens, wall, ground }: Crossing, mark: string): BoredAside => ({
+  ...milling,
+  kind: 'aside',
+  walls: milling.outline.map(() => `${edgeKey(wall)}${mark}`),
+  ground: opens === undefined ? `${edgeKey(ground)}${mark}` : undefined,
+  opens: opens ?? 0,
+})

@@ -1,15 +1,38 @@
-import { arc, asideOf, boundsOf, dotPlaces, scalePlace, vec, type ArcPiece } from '../../geometry'
-import { edgesOf, type Section } from '../../section'
+import {
+  arc,
+  asideOf,
+  boundsOf,
+  dotPlaces,
+  scalePlace,
+  vec,
+  type ArcPiece,
+  type Piece,
+} from '../../geometry'
+import { edgesOf, type EdgeName, type Section } from '../../section'
 import type { TurnedTool } from '../plan'
 import { boreUnder, outsideOver, type Profile } from './lands'
-import { mill, type Milled, type Milling } from './milled'
+import { mill, type Milled } from './milled'
+import type { Milling } from './milling'
 import { APART, plus, SAME, type Taken } from './taken'
 
+/** One side of a plain cross hole: what it takes, and between which faces that is. */
+export interface Crossing {
+  readonly taken: Taken
+  readonly milling: Milling
+  /** The radius of the bore that it opens into, 0 where it goes on to the other side; undefined where it ends on a floor. */
+  readonly opens: number | undefined
+  readonly wall: EdgeName
+  readonly ground: EdgeName
+}
+
 /**
- * What a plain cross hole takes that meets the axis: from the outside down to a flat end, through one wall into a bore, or
+ * A plain cross hole that meets the axis: from the outside down to a flat end, through one wall into a bore, or
  * through to the other side. Undefined where it is anything else.
  */
-export function crossed({ section, frame, turn }: TurnedTool, base: Section): Taken[] | undefined {
+export function crossed(
+  { section, frame, turn }: TurnedTool,
+  base: Section,
+): Crossing[] | undefined {
   const across = asideOf(frame.z)
   if (turn || Math.abs(frame.z.z) > 1e-12 || Math.abs(dotPlaces(frame.at, across)) > SAME) {
     return undefined
@@ -29,7 +52,7 @@ export function crossed({ section, frame, turn }: TurnedTool, base: Section): Ta
   if (!isWhole || least < radius + APART) return undefined
   const start = dotPlaces(frame.at, frame.z)
   const reach = [start + drill.from, start + drill.to]
-  const found: Taken[] = []
+  const found: Crossing[] = []
   for (const side of [1, -1] as const) {
     // Along the tool's own way, of what lies on the side it looks to first.
     const out = scalePlace(frame.z, side)
@@ -38,28 +61,32 @@ export function crossed({ section, frame, turn }: TurnedTool, base: Section): Ta
     if (high < (bore > 0 ? rim - APART : APART)) continue
     if (high < most + APART) return undefined
     const wall = { from, to, bore, radius, out, least, most, z: frame.at.z }
-    const taken = throughWall(wall, low, over)
-    if (!taken) return undefined
-    found.push(taken)
+    const through = throughWall(wall, low, over)
+    if (!through) return undefined
+    found.push({ ...through, wall: drill.wall, ground: side > 0 ? drill.first : drill.last })
   }
   return found.length > 0 ? found : undefined
 }
 
 /** A tool that is a plain cylinder: from where to where along its axis, and its radius. */
 function plainDrill(section: Section) {
-  const edges = edgesOf(section).map((e) => e.piece)
-  const boxes = edges.map(boundsOf)
-  const isPlain = edges.every(
+  const edges = edgesOf(section)
+  const pieces = edges.map((e) => e.piece)
+  const boxes = pieces.map(boundsOf)
+  const isPlain = pieces.every(
     (p) => p.kind === 'line' && (Math.abs(p.from.x - p.to.x) < SAME || p.from.y === p.to.y),
   )
   const radius = Math.max(...boxes.map((b) => b.max.y))
-  const isFull = edges.every((p) => p.from.x === p.to.x || p.from.y < SAME || p.from.y === radius)
+  const isFull = pieces.every((p) => p.from.x === p.to.x || p.from.y < SAME || p.from.y === radius)
   if (!isPlain || !isFull || section.regions.length !== 1) return undefined
-  return {
-    radius,
-    from: Math.min(...boxes.map((b) => b.min.x)),
-    to: Math.max(...boxes.map((b) => b.max.x)),
-  }
+  const from = Math.min(...boxes.map((b) => b.min.x))
+  const to = Math.max(...boxes.map((b) => b.max.x))
+  const named = (isOne: (p: Piece) => boolean): EdgeName | undefined =>
+    edges.find((e) => isOne(e.piece))?.name
+  const wall = named((p) => p.from.y === radius && p.to.y === radius)
+  const first = named((p) => Math.max(p.from.x, p.to.x) < from + SAME)
+  const last = named((p) => Math.min(p.from.x, p.to.x) > to - SAME)
+  return wall && first && last && { radius, from, to, wall, first, last }
 }
 
 /** The same with its bore filled: what is told of the outside does not see it. */
@@ -86,7 +113,11 @@ const rimOf = (bore: number, radius: number): number =>
   Math.sqrt(Math.max(0, bore * bore - radius * radius))
 
 /** @param low how near to the axis the tool ends on this side; below it where that is negative */
-function throughWall(wall: Wall, low: number, over: Profile): Taken | undefined {
+function throughWall(
+  wall: Wall,
+  low: number,
+  over: Profile,
+): Pick<Crossing, 'taken' | 'milling' | 'opens'> | undefined {
   const { bore, radius, out, most, z } = wall
   const rim = rimOf(bore, radius)
   const isBlind = low > rim
@@ -102,7 +133,7 @@ function throughWall(wall: Wall, low: number, over: Profile): Taken | undefined 
   if (!whole) return undefined
   const inner = isBlind || bore === 0 ? undefined : mill(milling, boreProfile(wall))
   if (!isBlind && bore > 0 && !inner) return undefined
-  return {
+  const taken: Taken = {
     sums: inner ? plus(whole.sums, inner.sums, -1) : whole.sums,
     area: areaOf(whole, inner, isBlind),
     reach: {
@@ -114,6 +145,7 @@ function throughWall(wall: Wall, low: number, over: Profile): Taken | undefined 
       ),
     },
   }
+  return { taken, milling, opens: isBlind ? undefined : bore }
 }
 
 const halfOf = (radius: number, low: number): number =>

@@ -5,7 +5,9 @@ import type { SolidPlan } from '../plan'
 import { takenApart, takenOf } from './apart'
 import { left, type Reach } from './taken'
 
-export { boredIn, type Bored, type BoredOutline, type BoredRound } from './bored'
+export { landOf, type Land } from './lands'
+export { isUpright, sidesOf, type Side } from './milled'
+export { boredIn, type Bored, type BoredAside, type BoredOutline, type BoredRound } from './bored'
 
 /**
  * Figures of solids without the kernel: of a full turn that has holes along its axis or slots through it between plane

@@ -58,21 +58,17 @@ export function outsideOver(
       max.x - min.x > NEAR &&
       Math.abs(Math.min(...ends) - min.x) + Math.abs(Math.max(...ends) - max.x) < SAME
     if (!runsBack || !isSteady) return undefined
-    lands.push(landOf(piece, min.x, max.x, min.y, max.y))
+    lands.push(landOf(piece))
   }
   lands.sort((a, b) => a.from - b.from)
   const overlap = lands.some((l, i) => l.from < (lands[i - 1]?.to ?? -Infinity) - SAME)
   return overlap ? undefined : { lands, steps }
 }
 
-function landOf(
-  piece: LinePiece | ArcPiece,
-  from: number,
-  to: number,
-  least: number,
-  most: number,
-): Land {
-  const range = { from, to, least, most }
+/** An edge that runs steadily along the axis, as a radius over it. */
+export function landOf(piece: LinePiece | ArcPiece): Land {
+  const { min, max } = boundsOf(piece)
+  const range = { from: min.x, to: max.x, least: min.y, most: max.y }
   if (piece.kind === 'line') {
     const slope = (piece.to.y - piece.from.y) / (piece.to.x - piece.from.x)
     const slant = Math.hypot(1, slope)

@@ -1,37 +1,10 @@
-import {
-  asideOf,
-  boundsOf,
-  dotPlaces,
-  gauss,
-  mapped,
-  radiusOf,
-  secondOf,
-  vec,
-  type ArcPiece,
-  type LinePiece,
-  type Place,
-  type Vec,
-} from '../../geometry'
-import { edgesOf, type Section } from '../../section'
+import { boundsOf, gauss, radiusOf, type ArcPiece, type LinePiece, type Vec } from '../../geometry'
+import type { Section } from '../../section'
 import type { PrismTool } from '../plan'
 import { outsideOver, type Land, type Profile } from './lands'
+import { millingOf, type Milling, type ToolMilling } from './milling'
 import { segment, type Segment } from './segment'
 import { APART, NOTHING, SAME, type Reach, type Sums, type Taken } from './taken'
-
-/**
- * What is milled into the outside of a full turn down to a plane floor: everything farther out than the floor under an
- * outline in the directions along the axis (u) and across it (v). At each place along the axis it is a segment of a
- * circle, whose integrals have closed forms; along the axis they are summed by Gauss’s rule between all places where
- * anything begins, in a variable in which what begins like a square root is smooth.
- */
-export interface Milling {
-  readonly outline: readonly (LinePiece | ArcPiece)[]
-  /** How far from the axis its floor is. */
-  readonly floor: number
-  /** The way out, square to the axis; v is told along `across`. */
-  readonly out: Place
-  readonly across: Place
-}
 
 /** Parts of what is milled: what it takes, and surfaces that go and come. */
 export interface Milled {
@@ -42,61 +15,14 @@ export interface Milled {
   readonly walls: number
 }
 
-/** An outline drawn out square to the axis: keyways. */
-export function milledOut(tool: PrismTool, base: Section): readonly Taken[] | undefined {
-  const { frame, from, to } = tool
-  if (Math.abs(frame.z.z) > 1e-12 || Math.abs(Math.abs(frame.x.z) - 1) > 1e-12) return undefined
-  const across = asideOf(frame.z)
-  const second = secondOf(frame)
-  const way = Math.sign(frame.x.z)
-  const turn = Math.sign(dotPlaces(second, across))
-  const aside = dotPlaces(frame.at, across)
-  const put = ({ x, y }: Vec): Vec => vec(frame.at.z + way * x, aside + turn * y)
-  const outline = outlineOf(tool.outline, put, way * turn < 0)
-  if (!outline) return undefined
-  const deep = dotPlaces(frame.at, frame.z)
-  return millingOf({ outline, floor: deep + from, out: frame.z, across }, deep + to, base)
+/** What a prism takes of the outside: keyways, flats, and slots into the side from an end. */
+export function milledBy(tool: PrismTool, base: Section): readonly Taken[] | undefined {
+  const milling = millingOf(tool)
+  return milling && takenFrom(milling, base)
 }
 
-/** A rectangle drawn out along the axis, one side towards it: flats, and slots into the side from an end. */
-export function milledAlong(tool: PrismTool, base: Section): readonly Taken[] | undefined {
-  const { outline, frame, from, to } = tool
-  if (Math.abs(Math.abs(frame.z.z) - 1) > 1e-12) return undefined
-  if (Math.hypot(frame.at.x, frame.at.y) > SAME) return undefined
-  const pieces = edgesOf(outline).map((e) => e.piece)
-  const isSquare = pieces.every(
-    (p) => p.kind === 'line' && (p.from.x === p.to.x || p.from.y === p.to.y),
-  )
-  if (pieces.length !== 4 || !isSquare) return undefined
-  const corners = pieces.map((p) => p.from)
-  const [low, high] = [Math.min(...corners.map((p) => p.x)), Math.max(...corners.map((p) => p.x))]
-  const [left, right] = [Math.min(...corners.map((p) => p.y)), Math.max(...corners.map((p) => p.y))]
-  const across = asideOf(frame.x)
-  const turn = Math.sign(dotPlaces(secondOf(frame), across))
-  const [v0, v1] = turn > 0 ? [left, right] : [-right, -left]
-  const [u0 = 0, u1 = 0] = [from, to]
-    .map((z) => frame.at.z + Math.sign(frame.z.z) * z)
-    .sort((p, q) => p - q)
-  const ring = [vec(u0, v0), vec(u1, v0), vec(u1, v1), vec(u0, v1)]
-  const sides = ring.map((p, i): LinePiece => ({
-    ...{ kind: 'line', from: p, to: ring[(i + 1) % 4] ?? p },
-  }))
-  return millingOf({ outline: sides, floor: low, out: frame.x, across }, high, base)
-}
-
-function outlineOf(
-  section: Section,
-  put: (p: Vec) => Vec,
-  isMirrored: boolean,
-): (LinePiece | ArcPiece)[] | undefined {
-  const pieces = edgesOf(section).map((e) => mapped(e.piece, put, isMirrored))
-  const plain = pieces.filter((p) => p.kind !== 'cubic')
-  return plain.length === pieces.length && plain.length > 0 ? plain : undefined
-}
-
-/** @param top how far from the axis the tool reaches */
-function millingOf(milling: Milling, top: number, base: Section): readonly Taken[] | undefined {
-  const { outline, floor, out } = milling
+function takenFrom(milling: ToolMilling, base: Section): readonly Taken[] | undefined {
+  const { outline, floor, out, top } = milling
   if (floor < APART) return undefined
   const boxes = outline.map(boundsOf)
   const [from, to] = [
@@ -120,7 +46,7 @@ function millingOf(milling: Milling, top: number, base: Section): readonly Taken
 }
 
 /** A side of the outline over a stretch along the axis, along which it does not turn back. */
-interface Side {
+export interface Side {
   readonly from: number
   readonly to: number
   readonly at: (u: number) => number
@@ -213,10 +139,10 @@ interface Made {
   walls: number
 }
 
-const isUpright = (p: LinePiece | ArcPiece): boolean =>
+export const isUpright = (p: LinePiece | ArcPiece): boolean =>
   p.kind === 'line' && Math.abs(p.from.x - p.to.x) < SAME
 
-function sidesOf(piece: LinePiece | ArcPiece): Side[] {
+export function sidesOf(piece: LinePiece | ArcPiece): Side[] {
   if (isUpright(piece)) return []
   const { min, max } = boundsOf(piece)
   const far = Math.max(Math.abs(min.y), Math.abs(max.y))

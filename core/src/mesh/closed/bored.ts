@@ -1,31 +1,14 @@
 import earcut, { refine } from 'earcut'
-import { boundsOf, pointsAlong, tangentAt, vec, type Piece, type Vec } from '../geometry'
-import { faceName } from '../names'
-import { edgeKey, edgesOf, loopsOf, type Section } from '../section'
-import { boredIn, type BoredOutline, type BoredRound, type SolidPlan } from '../solid'
-import { stepsRound, stripsOf, unitCircle, type Strip } from './lathe'
-import { joinedPieces, type FacePiece } from './pieces'
-import type { SolidMesh } from './solid'
-
-/**
- * A full turn with holes and outlines along its axis between plane faces, as triangles whose chords stay within a
- * tolerance in mm, without the kernel: its faces are called as the kernel’s are. Watertight once equal places are one.
- * Undefined for a plan that holds anything else.
- */
-export function boredMesh(plan: SolidPlan, tolerance: number): SolidMesh | undefined {
-  const bored = boredIn(plan)
-  if (!bored) return undefined
-  const openings: Opening[] = []
-  const inside = bored.flatMap((one) =>
-    one.kind === 'round'
-      ? roundPieces(one, tolerance, openings)
-      : outlinePieces(one, tolerance, openings),
-  )
-  return joinedPieces([...turnedPieces(plan.base, tolerance, openings), ...inside])
-}
+import { boundsOf, pointsAlong, tangentAt, vec, type Piece, type Vec } from '../../geometry'
+import { faceName } from '../../names'
+import { edgeKey, edgesOf, loopsOf } from '../../section'
+import type { BoredOutline, BoredRound } from '../../solid'
+import { stepsRound, stripsOf, unitCircle, type Strip } from '../lathe'
+import type { FacePiece } from '../pieces'
+import { areaOf } from './planes'
 
 /** A ring in a plane face, as the edge of what was bored there. */
-interface Opening {
+export interface Opening {
   readonly at: number
   readonly ring: readonly Vec[]
 }
@@ -70,25 +53,8 @@ class Face {
   }
 }
 
-/** Faces of the full turn, the plane ones with what opens in them left out. */
-function turnedPieces(base: Section, tolerance: number, openings: readonly Opening[]): FacePiece[] {
-  const edges = edgesOf(base)
-  const radius = Math.max(0, ...edges.map((e) => boundsOf(e.piece).max.y))
-  const circle = unitCircle(stepsRound(radius, tolerance))
-  return stripsOf(loopsOf(base), tolerance).map((strip) => {
-    const edge = edges[strip.edge]
-    const name = edge ? edgeKey(edge.name) : ''
-    const rings = openings.filter((o) => edge && isIn(edge.piece, o)).map((o) => o.ring)
-    if (rings.length === 0) return turnedFace(name, strip, circle, ABOUT_AXIS)
-    const [one = vec(0, 0), other = one] = strip.points
-    const [low, high] = one.y < other.y ? [one.y, other.y] : [other.y, one.y]
-    const around = [high, low].filter((r) => r > 0).map((r) => ringAbout(vec(0, 0), r, circle))
-    return planeFace(name, one.x, strip.normals[0]?.x ?? 1, [...around, ...rings])
-  })
-}
-
 /** Whether a ring lies in the plane face that a line of the section makes. */
-function isIn(piece: Piece, { at, ring: [first = vec(0, 0)] }: Opening): boolean {
+export function isIn(piece: Piece, { at, ring: [first = vec(0, 0)] }: Opening): boolean {
   const { min, max } = boundsOf(piece)
   const far = Math.hypot(first.x, first.y)
   return max.x - min.x < SAME && Math.abs(min.x - at) < SAME && min.y < far && far < max.y
@@ -102,9 +68,9 @@ interface Lie {
   readonly along: (x: number) => number
 }
 
-const ABOUT_AXIS: Lie = { at: vec(0, 0), way: 1, isInside: false, along: (x) => x }
+export const ABOUT_AXIS: Lie = { at: vec(0, 0), way: 1, isInside: false, along: (x) => x }
 
-function turnedFace(
+export function turnedFace(
   name: string,
   { points, normals }: Pick<Strip, 'points' | 'normals'>,
   circle: Float64Array,
@@ -142,13 +108,13 @@ function turnedFace(
   return face.piece
 }
 
-const ringAbout = (at: Vec, radius: number, circle: Float64Array): Vec[] =>
+export const ringAbout = (at: Vec, radius: number, circle: Float64Array): Vec[] =>
   Array.from({ length: circle.length / 2 - 1 }, (_, i) =>
     vec(at.x + radius * (circle[2 * i] ?? 1), at.y + radius * (circle[2 * i + 1] ?? 0)),
   )
 
 /** A plane face square to the axis. @param rings the one around it first */
-function planeFace(
+export function planeFace(
   name: string,
   z: number,
   facing: number,
@@ -178,14 +144,8 @@ function planeFace(
   return face.piece
 }
 
-const areaOf = (ring: readonly Vec[]): number =>
-  ring.reduce((sum, p, i) => {
-    const q = ring[(i + 1) % ring.length] ?? p
-    return sum + (p.x * q.y - q.x * p.y) / 2
-  }, 0)
-
 /** The faces that a hole has left, and where it opens. */
-function roundPieces(one: BoredRound, tolerance: number, openings: Opening[]): FacePiece[] {
+export function roundPieces(one: BoredRound, tolerance: number, openings: Opening[]): FacePiece[] {
   const { section, at, z, way, between, mark } = one
   const edges = edgesOf(section)
   const radius = Math.max(...edges.map((e) => boundsOf(e.piece).max.y))
@@ -216,7 +176,11 @@ const snapped = (x: number, faces: readonly number[]): number =>
   faces.find((at) => Math.abs(at - x) < SAME) ?? x
 
 /** The faces that an outline has left, and where it opens. */
-function outlinePieces(one: BoredOutline, tolerance: number, openings: Opening[]): FacePiece[] {
+export function outlinePieces(
+  one: BoredOutline,
+  tolerance: number,
+  openings: Opening[],
+): FacePiece[] {
   const { outline, put, between, step, mark } = one
   const ends = one.ends.map((at) => snapped(at, between))
   const [from, to] = between
