@@ -27,7 +27,7 @@ export class Ring {
   /** Puts a point on it, told square to the axis. @returns its number */
   put(x: number, y: number): number {
     const at = (Math.atan2(y, x) + TURN) % TURN
-    const near = this.own.find((p) => around(p.at - at) * this.radius < SAME)
+    const near = this.own.find((p) => apart(p.at, at) * this.radius < SAME)
     if (near) return near.id
     const id = this.places.numberOf(x, y, this.x)
     this.own.push({ at, id })
@@ -65,4 +65,8 @@ export class Ring {
   }
 }
 
-const around = (angle: number): number => Math.abs(Math.atan2(Math.sin(angle), Math.cos(angle)))
+/** Between two angles of the first turn. */
+function apart(one: number, other: number): number {
+  const between = Math.abs(one - other)
+  return between > Math.PI ? TURN - between : between
+}

@@ -61,30 +61,39 @@ export class Shell {
 
   private piece(places: Places, triangles: readonly number[]): FacePiece {
     const numbers = new Map<number, number>()
-    const positions: number[] = []
-    const normals: number[] = []
-    const numberOf = (id: number): number => {
-      const known = numbers.get(id)
-      if (known !== undefined) return known
-      numbers.set(id, numbers.size)
-      positions.push(...places.positions.subarray(3 * id, 3 * id + 3))
-      normals.push(...(this.ways.get(id) ?? [0, 0, 1]))
-      return numbers.size - 1
+    const own: number[] = []
+    const corners: number[] = []
+    for (const t of triangles) {
+      for (let i = 3 * t; i < 3 * t + 3; i++) {
+        const id = this.corners[i] ?? 0
+        let number = numbers.get(id)
+        if (number === undefined) {
+          number = own.push(id) - 1
+          numbers.set(id, number)
+        }
+        corners.push(number)
+      }
     }
-    const corners = triangles.flatMap((t) => this.corners.slice(3 * t, 3 * t + 3))
-    const indices = corners.map(numberOf)
-    const lines = [...sidesOf(corners).values()].flatMap(({ from, to, beside }) =>
-      beside.length === 1 ? [numberOf(from), numberOf(to)] : [],
-    )
-    return {
-      name: this.name,
-      positions: Float32Array.from(positions),
-      normals: Float32Array.from(normals),
-      indices: Uint32Array.from(indices),
-      lines: Uint32Array.from(lines),
+    const positions = new Float32Array(3 * own.length)
+    const normals = new Float32Array(3 * own.length)
+    const known = places.positions
+    own.forEach((id, i) => {
+      const way = this.ways.get(id) ?? ALONG
+      for (let k = 0; k < 3; k++) {
+        positions[3 * i + k] = known[3 * id + k] ?? 0
+        normals[3 * i + k] = way[k] ?? 0
+      }
+    })
+    const lines: number[] = []
+    for (const { from, to, beside } of sidesOf(corners).values()) {
+      if (beside.length === 1) lines.push(from, to)
     }
+    const [indices, ends] = [Uint32Array.from(corners), Uint32Array.from(lines)]
+    return { name: this.name, positions, normals, indices, lines: ends }
   }
 }
+
+const ALONG: Way = [0, 0, 1]
 
 interface TriangleSide {
   readonly from: number
