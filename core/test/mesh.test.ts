@@ -11,6 +11,7 @@ import {
   type Piece,
   type Section,
 } from '../src'
+import { volumeWithin } from './support/tight'
 
 const sectionOf = (pieces: readonly Piece[]): Section =>
   profileOf(
@@ -37,18 +38,6 @@ const corner = (mesh: LatheMesh, i: number): [number, number, number] => {
   return [mesh.positions[v] ?? 0, mesh.positions[v + 1] ?? 0, mesh.positions[v + 2] ?? 0]
 }
 
-function volumeOf(mesh: LatheMesh): number {
-  let six = 0
-  for (let i = 0; i < mesh.indices.length; i += 3) {
-    const [a, b, c] = [corner(mesh, i), corner(mesh, i + 1), corner(mesh, i + 2)]
-    six +=
-      a[0] * (b[1] * c[2] - b[2] * c[1]) +
-      a[1] * (b[2] * c[0] - b[0] * c[2]) +
-      a[2] * (b[0] * c[1] - b[1] * c[0])
-  }
-  return six / 6
-}
-
 describe('lathe mesh', () => {
   it('is watertight: every side of a triangle is met once the other way', () => {
     const mesh = latheMesh(float, 0.05)
@@ -71,7 +60,8 @@ describe('lathe mesh', () => {
 
   it('nears the exact volume at second order as its chords shorten', () => {
     const exact = solidProperties(float)?.volume ?? 0
-    const error = (tolerance: number): number => 1 - volumeOf(latheMesh(float, tolerance)) / exact
+    const error = (tolerance: number): number =>
+      1 - volumeWithin(latheMesh(float, tolerance)) / exact
     const [coarse, fine] = [error(0.2), error(0.002)]
     expect(fine).toBeGreaterThan(0)
     // The sagitta falls with the square of the chord, so a hundredth of it is a tenth of the chord.
@@ -170,6 +160,6 @@ describe('binary STL', () => {
         at(4) * (at(8) * at(9) - at(6) * at(11)) +
         at(5) * (at(6) * at(10) - at(7) * at(9))
     }
-    expect(six / 6).toBeCloseTo(volumeOf(mesh), 1)
+    expect(six / 6).toBeCloseTo(volumeWithin(mesh), 1)
   })
 })

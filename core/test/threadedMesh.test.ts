@@ -4,10 +4,11 @@ import { addNote, bevelThread, cutUndercut, threadCuts } from '@lathica/core/not
 import { createPart, type Part, type ThreadNote } from '@lathica/core/part'
 import { evaluate } from '@lathica/core/route'
 import { edgeKey, edgesOf } from '@lathica/core/section'
-import { latheMesh, threadedMesh, welded, type SolidMesh } from '@lathica/core/mesh'
+import { latheMesh, threadedMesh } from '@lathica/core/mesh'
 import { meshedBodies, threadsToCut } from '@lathica/core/formats'
 import { readThread } from '@lathica/core/standards'
 import { must } from './support/parts'
+import { openSides, volumeWithin } from './support/tight'
 
 const SKETCH = 'sketch2'
 const at = (x: number, y: number, more: object = {}) => ({ at: { x, y }, ...more })
@@ -43,35 +44,6 @@ const noteFor = (part: Part, callout: string, radius: number, length = ''): Thre
   length,
 })
 
-function volumeOf({ positions: p, indices }: Pick<SolidMesh, 'positions' | 'indices'>): number {
-  let six = 0
-  for (let i = 0; i < indices.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => {
-      const v = 3 * (indices[i + k] ?? 0)
-      return [p[v] ?? 0, p[v + 1] ?? 0, p[v + 2] ?? 0] as const
-    })
-    if (!a || !b || !c) continue
-    six +=
-      a[0] * (b[1] * c[2] - b[2] * c[1]) +
-      a[1] * (b[2] * c[0] - b[0] * c[2]) +
-      a[2] * (b[0] * c[1] - b[1] * c[0])
-  }
-  return six / 6
-}
-
-/** Sides of triangles that are not shared by just two, one in each direction. */
-function openSides(mesh: Pick<SolidMesh, 'positions' | 'indices'>): number {
-  const { indices } = welded(mesh)
-  const seen = new Map<string, number>()
-  for (let i = 0; i < indices.length; i++) {
-    const first = i - (i % 3)
-    const [a = 0, b = 0] = [indices[i], indices[first + ((i + 1) % 3)]]
-    const key = a < b ? `${a} ${b}` : `${b} ${a}`
-    seen.set(key, (seen.get(key) ?? 0) + (a < b ? 1 : 1001))
-  }
-  return [...seen.values()].filter((n) => n !== 1002).length
-}
-
 const CASES = [
   ['M16x1.5-6g', 16, 30],
   ['M16x1.5-6g LH', 16, 30],
@@ -104,8 +76,8 @@ describe('threads in triangles', () => {
       const area = Math.PI * (major ** 2 - squares.reduce((a, b) => a + b, 0) / many)
       // The last pitch before the shoulder fades: between nothing and all of it is missing there.
       const [most, least] = [area * length, area * (length - pitch)]
-      const plain = volumeOf(latheMesh(section, 0.002))
-      const missing = plain - volumeOf(mesh)
+      const plain = volumeWithin(latheMesh(section, 0.002))
+      const missing = plain - volumeWithin(mesh)
       expect(missing).toBeGreaterThan(0.95 * least)
       expect(missing).toBeLessThan(1.05 * most)
     },
@@ -145,7 +117,7 @@ describe('threads in triangles', () => {
     const [body] = meshedBodies(evaluate(finished), 0.02, undefined, true)
     expect(body && openSides(body.mesh)).toBe(0)
     const [plain] = meshedBodies(evaluate(finished), 0.02)
-    expect(body && plain && volumeOf(body.mesh) < volumeOf(plain.mesh)).toBe(true)
+    expect(body && plain && volumeWithin(body.mesh) < volumeWithin(plain.mesh)).toBe(true)
 
     const bore = {
       kind: 'bore',
@@ -171,7 +143,7 @@ describe('threads in triangles', () => {
     if (!threaded || !smooth) throw new Error('both are there')
     expect(openSides(threaded.mesh)).toBe(0)
     const ring = Math.PI * (8 ** 2 - 7.25 ** 2) * 18
-    const missing = volumeOf(smooth.mesh) - volumeOf(threaded.mesh)
+    const missing = volumeWithin(smooth.mesh) - volumeWithin(threaded.mesh)
     expect(missing / ring).toBeGreaterThan(0.3)
     expect(missing / ring).toBeLessThan(0.6)
   })

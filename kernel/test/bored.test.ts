@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs'
 import { beforeAll, describe, expect, test } from 'vitest'
 import { place } from '@lathica/core/geometry'
 import { readPartFile } from '@lathica/core/formats'
-import { closedMesh, welded, type SolidMesh } from '@lathica/core/mesh'
+import { closedMesh, type SolidMesh } from '@lathica/core/mesh'
 import { evaluate } from '@lathica/core/route'
 import { createRandom } from '@lathica/core/solver'
 import {
@@ -12,6 +12,7 @@ import {
   type SolidPlan,
   type SolidTool,
 } from '@lathica/core/solid'
+import { openSides, volumeWithin } from '../../core/test/support/tight'
 import type { Kernel } from '../src'
 import {
   anyCrossed,
@@ -72,29 +73,6 @@ const lengths = ({ edges, rims = [] }: SolidMesh): Map<string, number> =>
     }),
   )
 
-/** Whether every side of a triangle is run the other way by one other triangle, and how large all is. */
-function volumeWithin(mesh: SolidMesh): number {
-  const { positions, indices } = welded(mesh)
-  const sides = new Map<string, number>()
-  let volume = 0
-  for (let i = 0; i < indices.length; i += 3) {
-    const [a = 0, b = 0, c = 0] = indices.slice(i, i + 3)
-    for (const [from, to] of [
-      [a, b],
-      [b, c],
-      [c, a],
-    ]) {
-      sides.set(`${from} ${to}`, (sides.get(`${from} ${to}`) ?? 0) + 1)
-    }
-    volume += dot(at(positions, a), cross(at(positions, b), at(positions, c))) / 6
-  }
-  const loose = [...sides].filter(
-    ([side, count]) => count !== 1 || !sides.has(side.split(' ').reverse().join(' ')),
-  )
-  expect(loose).toEqual([])
-  return volume
-}
-
 function expectOutwards({ positions, normals, indices }: SolidMesh): void {
   let least = 1
   for (let i = 0; i < indices.length; i += 3) {
@@ -146,6 +124,7 @@ function expectSame(plan: SolidPlan): void {
   }
   // The kernel parts some faces where a tool ends in one of them.
   expect(own.faces.length).toBeLessThanOrEqual(mesh.faces.length)
+  expect(openSides(own)).toBe(0)
   expect(near(volumeWithin(own), closedFigures(plan)?.volume ?? 0)).toBe(true)
   expectOutwards(own)
 }

@@ -5,7 +5,8 @@ import { edgeKey, edgesOf, profileOf, solidProperties, type Section } from '@lat
 import { createPart, type Part } from '@lathica/core/part'
 import { evaluate, faceWords, type BodyState } from '@lathica/core/route'
 import { addRevolve, drawDraft, perform, steppedShaft, type Command } from '@lathica/core/edit'
-import { welded, type SolidMesh } from '@lathica/core/mesh'
+import type { SolidMesh } from '@lathica/core/mesh'
+import { openSides } from '../../core/test/support/tight'
 import type { BuiltSolid, Kernel } from '../src'
 
 /** A closed outline through corners, its edges called e1, e2 …, those along the axis too. */
@@ -21,25 +22,7 @@ export function outline(step: string, ...corners: readonly (readonly [number, nu
 }
 
 /** Whether every edge of the triangles is shared by just two of them, once each way. */
-export function watertight(mesh: SolidMesh): boolean {
-  const { indices } = welded(mesh)
-  const seen = new Map<string, number>()
-  for (let i = 0; i < indices.length; i += 3) {
-    for (const [a, b] of [
-      [0, 1],
-      [1, 2],
-      [2, 0],
-    ] as const) {
-      const [from = 0, to = 0] = [indices[i + a], indices[i + b]]
-      const [key, way] = from < to ? [`${from} ${to}`, 1] : [`${to} ${from}`, -1]
-      const known = seen.get(key) ?? 0
-      // A second one the same way round would be a fold.
-      if (Math.abs(known + way) > 1) return false
-      seen.set(key, known + way)
-    }
-  }
-  return indices.length > 0 && [...seen.values()].every((sum) => sum === 0)
-}
+export const watertight = (mesh: SolidMesh): boolean => openSides(mesh) === 0
 
 export function run(part: Part, ...commands: readonly Command[]): Part {
   return commands.reduce((here, command) => {

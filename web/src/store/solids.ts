@@ -1,5 +1,6 @@
 import {
   boredIn,
+  type Bored,
   foundFor,
   knownFor,
   planKey,
@@ -24,8 +25,12 @@ const MOST_MESHES = 24
 /** Pictures are this close to the true surface, in mm, or closer on small parts. */
 const TOLERANCE = 0.05
 
-/** Of so many holes the picture is made at once, before the next one of the page; of more in a thread. */
+/** Of so many holes along the axis the picture is made at once, before the next one of the page; of more in a thread. */
 const MOST_AT_ONCE = 40
+/** What comes from outside takes as long as so many of them. */
+const ASIDE = 4
+const effortOf = (bored: readonly Bored[]): number =>
+  bored.reduce((sum, one) => sum + (one.kind === 'aside' ? ASIDE : 1), 0)
 
 /** While something is dragged, what takes longer than this, in ms, is left for what is wanted now. */
 const LONGEST_IN_DRAG = 1000
@@ -111,8 +116,8 @@ export const useSolidsStore = defineStore('solids', () => {
     if (busy) return
     busy = true
     for (let plan = nextShown(); plan; plan = nextShown()) {
-      const holes = boredIn(plan)
-      const own = holes && holes.length <= MOST_AT_ONCE ? closedMesh(plan, TOLERANCE) : undefined
+      const bored = boredIn(plan)
+      const own = bored && effortOf(bored) <= MOST_AT_ONCE ? closedMesh(plan, TOLERANCE) : undefined
       if (own) {
         keep(plan, own)
         continue
