@@ -52,6 +52,7 @@ export async function solidRows(): Promise<Row[]> {
       1000,
     ),
     atMost('a keyway beside flats and a cross hole changed and weighed', milled(), 'ms', 20),
+    atMost('that and pictured', milled(pictured), 'ms', 60),
     atMost('change in the last of 10 solid steps, weighed', late, 'ms', 300),
     atMost('triangles and check of the 12 holes besides', picture, 'ms', 400),
     atMost('the least wall of the same, by rays and then exactly', wall, 'ms', 3000),
@@ -97,10 +98,12 @@ function pictured({ plan }: BodyState): void {
 }
 
 /** The keyway of the winding spindle, beside its flats and its cross hole, made shorter again and again. */
-const milled = (): number =>
-  followed('winding-spindle', (step, i) => [
-    step.kind === 'slot' ? { ...step, length: String(36 - i / 10) } : step,
-  ])
+const milled = (show?: (body: BodyState) => void): number =>
+  followed(
+    'winding-spindle',
+    (step, i) => [step.kind === 'slot' ? { ...step, length: String(36 - i / 10) } : step],
+    show,
+  )
 
 /** What a part takes to be evaluated and weighed, without the kernel, while a step of it changes. */
 function followed(
