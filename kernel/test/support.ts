@@ -21,8 +21,8 @@ export function outline(step: string, ...corners: readonly (readonly [number, nu
   return profileOf(edges, step).section
 }
 
-/** Whether every edge of the triangles is shared by just two of them, once each way. */
-export const watertight = (mesh: SolidMesh): boolean => openSides(mesh) === 0
+/** Whether every edge of the triangles is run as often one way as the other. */
+export const watertight = (mesh: SolidMesh): boolean => openSides(mesh, true) === 0
 
 export function run(part: Part, ...commands: readonly Command[]): Part {
   return commands.reduce((here, command) => {

@@ -6,8 +6,11 @@ export interface Triangles {
   readonly indices: ArrayLike<number>
 }
 
-/** Sides of triangles that are not shared by just two, one in each direction; of nothing at all one. */
-export function openSides(mesh: Parameters<typeof welded>[0]): number {
+/**
+ * Sides of triangles that are not shared by just two, one in each direction; of nothing at all one.
+ * @param mayTouch whether a solid may touch itself along an edge, where each way is gone as often as the other
+ */
+export function openSides(mesh: Parameters<typeof welded>[0], mayTouch = false): number {
   const { indices } = welded(mesh)
   if (indices.length === 0) return 1
   const seen = new Map<string, { there: number; back: number }>()
@@ -18,7 +21,9 @@ export function openSides(mesh: Parameters<typeof welded>[0]): number {
     side[a < b ? 'there' : 'back']++
     seen.set(key, side)
   }
-  return [...seen.values()].filter(({ there, back }) => there !== 1 || back !== 1).length
+  const isOpen = ({ there, back }: { there: number; back: number }): boolean =>
+    there !== back || (there > 1 && !mayTouch)
+  return [...seen.values()].filter(isOpen).length
 }
 
 /** What triangles that look outwards enclose. */
