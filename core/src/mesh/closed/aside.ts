@@ -4,6 +4,7 @@ import { landOf, type BoredAside, type Land } from '../../solid'
 import type { Strip } from '../lathe'
 import type { FacePiece } from '../pieces'
 import {
+  angleOf,
   chordOf,
   cutOf,
   endsOf,
@@ -11,6 +12,7 @@ import {
   pairsAt,
   SAME,
   surfaceOf,
+  TURN,
   type Cut,
   type CutSide,
   type Opening,
@@ -19,7 +21,7 @@ import {
 } from './cuts'
 import { Meetings } from './meetings'
 import { PlaneFaces, type Round } from './planes'
-import { TURN, type Ring } from './rings'
+import type { Ring } from './rings'
 import { Shell, type OnLine } from './shell'
 import { NEAR, stationsOf } from './stations'
 
@@ -108,6 +110,7 @@ interface Stretch {
 class Builder {
   private readonly shells = new Map<string, Shell>()
   private readonly stretches: Stretch[] = []
+  private readonly endWalls: ReturnType<Builder['findEndWalls']>
 
   constructor(
     surfaces: readonly Surface[],
@@ -115,6 +118,7 @@ class Builder {
     private readonly meet: Meetings,
   ) {
     const { stations } = meet
+    this.endWalls = this.findEndWalls()
     for (const surface of surfaces) {
       stations.slice(1).forEach((to, first) => {
         const from = stations[first] ?? to
@@ -163,7 +167,7 @@ class Builder {
         }
       }
     }
-    for (const { cut, station, ring, low, high } of this.endWalls()) {
+    for (const { cut, station, ring, low, high } of this.endWalls) {
       for (const t of [low, high]) {
         this.markEnd(station, ring, cut, { t, w: chordOf(t, ring.radius) }, false)
       }
@@ -177,7 +181,8 @@ class Builder {
       this.meet.markFloor(station, cut, end.t, end.w - cut.floor < SAME ? id : undefined)
   }
 
-  private endWalls() {
+  /** Walls square to the axis, as far as there is material behind them. */
+  private findEndWalls() {
     return this.cuts.flatMap((cut) =>
       cut.ends.flatMap(({ at, low, high, face }) => {
         const station = this.meet.stationAt(at)
@@ -206,7 +211,7 @@ class Builder {
         for (const isNear of [true, false]) this.fillWall(stretch, opening, isNear)
       }
     }
-    for (const { cut, face, station, ring, low, high } of this.endWalls()) {
+    for (const { cut, face, station, ring, low, high } of this.endWalls) {
       const shell = this.shell(face)
       const x = this.meet.at(station)
       const middle = (low + high) / 2
@@ -250,13 +255,9 @@ class Builder {
     const middle = (this.meet.at(stretch.first) + this.meet.at(stretch.first + 1)) / 2
     const open = stretch.openings
       .map((opening) => {
-        const [one, other] = endsOf(opening, middle, stretch.surface.radiusAt(middle))
-        const { out } = opening.cut
-        const lies = Math.atan2(out.y, out.x)
-        const [from, to] = [one, other].map(({ t, w }) => lies + Math.atan2(t, w))
-        return { opening, from: from ?? 0, to: to ?? 0 }
+        const [one] = endsOf(opening, middle, stretch.surface.radiusAt(middle))
+        return { opening, at: angleOf(opening.cut, one) }
       })
-      .map((o) => ({ ...o, at: ((o.from % TURN) + TURN) % TURN }))
       .sort((a, b) => a.at - b.at)
     return open.map(({ opening }, i) => {
       const next = open[(i + 1) % open.length]?.opening ?? opening

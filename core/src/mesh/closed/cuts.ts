@@ -11,6 +11,8 @@ import {
 } from '../../geometry'
 import { isUpright, landOf, sidesOf, type BoredAside, type Land, type Side } from '../../solid'
 
+export const TURN = 2 * Math.PI
+
 /** A place of a surface square to the axis: `t` round it where a tool comes from, `w` out towards it. */
 export interface Spot {
   readonly t: number
@@ -99,6 +101,12 @@ function samplesOf(piece: LinePiece | ArcPiece, tolerance: number): number[] {
   return Array.from({ length: steps + 1 }, (_, i) => {
     return piece.centre.x - radius * Math.cos((Math.PI * i) / steps)
   }).filter((u) => range.some((s) => s.from <= u && u <= s.to))
+}
+
+/** The angle of a place about the axis, within the first turn. */
+export function angleOf({ out }: Cut, { t, w }: Spot): number {
+  const angle = Math.atan2(out.y, out.x) + Math.atan2(t, w)
+  return ((angle % TURN) + TURN) % TURN
 }
 
 /** What a tool has opened in a surface along a stretch of the axis; a side that is none is where its floor comes out. */

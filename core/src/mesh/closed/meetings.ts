@@ -6,6 +6,9 @@ import { Ring } from './rings'
 import type { OnLine } from './shell'
 import { NEAR } from './stations'
 
+const ringKey = (x: number, radius: number): string =>
+  `${Math.round(x / NEAR)} ${Math.round(radius / NEAR)}`
+
 /** The points in which faces meet: on circles about the axis, and across the floors of tools. */
 export class Meetings {
   readonly places = new Places()
@@ -30,7 +33,7 @@ export class Meetings {
   }
 
   ringAt(x: number, radius: number): Ring {
-    const key = `${Math.round(x / NEAR)} ${Math.round(radius / NEAR)}`
+    const key = ringKey(x, radius)
     const known = this.rings.get(key)
     if (known) return known
     const ring = new Ring(x, radius, this.circle, this.places)
@@ -88,8 +91,7 @@ export class Meetings {
 
   /** How far round a tool a place lies, in mm. */
   across(cut: Cut, id: number): number {
-    const { positions } = this.places
-    const [x, y] = [positions[3 * id] ?? 0, positions[3 * id + 1] ?? 0]
+    const { x, y } = this.flatAt(id)
     const one = cut.put({ t: 1, w: 0 })
     return x * one.x + y * one.y
   }
@@ -100,8 +102,9 @@ export class Meetings {
     return vec(positions[3 * id] ?? 0, positions[3 * id + 1] ?? 0)
   }
 
+  /** The circle through a place, if it has points of its own. */
   markedAt({ x, y }: Vec): Ring | undefined {
-    const ring = this.rings.get(`${Math.round(x / NEAR)} ${Math.round(y / NEAR)}`)
+    const ring = this.rings.get(ringKey(x, y))
     return ring?.isMarked === true ? ring : undefined
   }
 }

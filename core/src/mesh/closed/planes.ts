@@ -1,8 +1,8 @@
 import { vec, type Vec } from '../../geometry'
 import type { Strip } from '../lathe'
-import { chordOf, endsOf, openingsAt, type Cut } from './cuts'
+import { angleOf, chordOf, endsOf, openingsAt, type Cut } from './cuts'
 import type { Meetings } from './meetings'
-import { TURN, type Ring } from './rings'
+import type { Ring } from './rings'
 import { NEAR } from './stations'
 
 /** What a tool takes of a plane face square to the axis. */
@@ -71,7 +71,6 @@ export class PlaneFaces {
     const runs: number[][] = []
     const idOn = (ring: Ring, cut: Cut, t: number): number =>
       this.meet.spotOn(ring, cut, { t, w: chordOf(t, ring.radius) })
-    const lies = ({ cut: { out } }: Notch): number => Math.atan2(out.y, out.x)
     const round = (ring: Ring, isIn: boolean): void => {
       const open = notches
         .flatMap((n) => {
@@ -80,7 +79,7 @@ export class PlaneFaces {
         })
         .map((o) => ({
           ...o,
-          at: around(lies(o.n) + Math.atan2(o.low, chordOf(o.low, ring.radius))),
+          at: angleOf(o.n.cut, { t: o.low, w: chordOf(o.low, ring.radius) }),
         }))
         .sort((a, b) => a.at - b.at)
       open.forEach((o, i) => {
@@ -118,8 +117,6 @@ function openOn({ cut, low, high }: Notch, radius: number) {
   const span = { low: Math.max(low, -chord), high: Math.min(high, chord) }
   return span.high > span.low ? span : undefined
 }
-
-const around = (angle: number): number => ((angle % TURN) + TURN) % TURN
 
 const withoutRepeats = (ids: readonly number[]): number[] =>
   ids.filter((id, i) => i === 0 || id !== ids[i - 1])

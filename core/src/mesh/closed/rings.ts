@@ -1,8 +1,6 @@
 import type { Places } from '../places'
-import { SAME } from './cuts'
+import { SAME, TURN } from './cuts'
 import type { OnLine } from './shell'
-
-export const TURN = 2 * Math.PI
 
 /** A circle about the axis with the points that faces on both sides of it share. */
 export class Ring {
@@ -19,7 +17,7 @@ export class Ring {
   ) {
     const steps = circle.length / 2 - 1
     this.own = Array.from({ length: steps }, (_, i) => ({
-      at: (2 * Math.PI * i) / steps,
+      at: (TURN * i) / steps,
       id: places.numberOf(radius * (circle[2 * i] ?? 1), radius * (circle[2 * i + 1] ?? 0), x),
     }))
   }
