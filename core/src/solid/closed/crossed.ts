@@ -8,6 +8,7 @@ import {
   type ArcPiece,
   type Piece,
 } from '../../geometry'
+import { lastFor } from '../../once'
 import { edgesOf, type EdgeName, type Section } from '../../section'
 import type { TurnedTool } from '../plan'
 import { boreUnder, outsideOver, type Profile } from './lands'
@@ -29,10 +30,9 @@ export interface Crossing {
  * A plain cross hole that meets the axis: from the outside down to a flat end, through one wall into a bore, or
  * through to the other side. Undefined where it is anything else.
  */
-export function crossed(
-  { section, frame, turn }: TurnedTool,
-  base: Section,
-): Crossing[] | undefined {
+export const crossed = lastFor(crossingsOf)
+
+function crossingsOf({ section, frame, turn }: TurnedTool, base: Section): Crossing[] | undefined {
   const across = asideOf(frame.z)
   if (turn || Math.abs(frame.z.z) > 1e-12 || Math.abs(dotPlaces(frame.at, across)) > SAME) {
     return undefined

@@ -1,4 +1,5 @@
 import { boundsOf, gauss, radiusOf, type ArcPiece, type LinePiece, type Vec } from '../../geometry'
+import { lastFor } from '../../once'
 import type { Section } from '../../section'
 import type { PrismTool } from '../plan'
 import { outsideOver, type Land, type Profile } from './lands'
@@ -16,10 +17,10 @@ export interface Milled {
 }
 
 /** What a prism takes of the outside: keyways, flats, and slots into the side from an end. */
-export function milledBy(tool: PrismTool, base: Section): readonly Taken[] | undefined {
+export const milledBy = lastFor((tool: PrismTool, base: Section): readonly Taken[] | undefined => {
   const milling = millingOf(tool)
   return milling && takenFrom(milling, base)
-}
+})
 
 function takenFrom(milling: ToolMilling, base: Section): readonly Taken[] | undefined {
   const { outline, floor, out, top } = milling
